@@ -1,0 +1,98 @@
+package app.ironside.cli;
+
+import app.ironside.BadInputException;
+import app.ironside.device.DeviceException;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Optional;
+import org.slf4j.bridge.SLF4JBridgeHandler;
+import picocli.CommandLine;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.ParameterException;
+
+/** The verbs of {@code ./ironside VERB}. */
+@Command(
+        name = "ironside",
+        description = "One piece of Ironside's work with no window. Without a verb ./ironside opens the desktop application.",
+        subcommands = {
+            NightVerb.class,
+            TargetVerb.class,
+            StarsVerb.class,
+            SolveVerb.class,
+            PolarVerb.class,
+            FocusVerb.class,
+            MasterVerb.class,
+            CalibrateVerb.class,
+            StackVerb.class,
+            RehearseVerb.class
+        },
+        mixinStandardHelpOptions = true)
+public final class Main {
+    private static final int BAD_INPUT = 2;
+    private static final int OWN_FAULT = 3;
+
+    private Main() {}
+
+    public static void main(String[] arguments) {
+        SLF4JBridgeHandler.removeHandlersForRootLogger();
+        SLF4JBridgeHandler.install();
+        System.exit(run(arguments, new PrintWriter(System.out, true), new PrintWriter(System.err, true)));
+    }
+
+    /** Runs one call and returns its exit code. */
+    public static int run(String[] arguments, PrintWriter out, PrintWriter err) {
+        CommandLine line = new CommandLine(new Main());
+        line.setOut(out);
+        line.setErr(err);
+        line.setParameterExceptionHandler((e, args) -> badUsage(e, err));
+        line.setExecutionExceptionHandler((e, command, result) -> failed(e, err));
+        if (arguments.length == 0) {
+            line.usage(out);
+            return BAD_INPUT;
+        }
+        return line.execute(arguments);
+    }
+
+    private static int badUsage(ParameterException e, PrintWriter err) {
+        err.println("ironside: " + oneLine(e.getMessage()) + "; see --help");
+        err.flush();
+        return BAD_INPUT;
+    }
+
+    private static int failed(Exception e, PrintWriter err) {
+        if (e instanceof BadInputException) {
+            err.println("ironside: " + oneLine(e.getMessage()));
+            err.flush();
+            return BAD_INPUT;
+        }
+        if (e instanceof UncheckedIOException || e instanceof DeviceException) {
+            err.println("ironside: " + oneLine(e.getMessage()));
+            err.flush();
+            return BAD_INPUT;
+        }
+        err.println("ironside: a fault of Ironside itself, " + oneLine(String.valueOf(e.getMessage()))
+                + report(e).map(p -> "; the report is in " + p).orElse("; no report could be written"));
+        err.flush();
+        return OWN_FAULT;
+    }
+
+    private static Optional<Path> report(Exception e) {
+        StringWriter text = new StringWriter();
+        e.printStackTrace(new PrintWriter(text));
+        try {
+            Path file = Files.createTempFile("ironside-report-", ".txt");
+            Files.writeString(file, text.toString());
+            return Optional.of(file);
+        } catch (IOException unwritable) {
+            return Optional.empty();
+        }
+    }
+
+    private static String oneLine(String message) {
+        return message == null ? "no message" : message.strip().replaceAll("\\s*\\R\\s*", " ");
+    }
+}

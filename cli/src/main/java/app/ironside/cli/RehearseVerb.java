@@ -1,0 +1,149 @@
+package app.ironside.cli;
+
+import app.ironside.BadInputException;
+import app.ironside.Workers;
+import app.ironside.device.DeviceException;
+import app.ironside.logbook.Logbook;
+import app.ironside.logbook.NightEntry;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightFile;
+import app.ironside.night.NightWatcher;
+import app.ironside.sim.SteppedClock;
+import app.ironside.wiring.NightRun;
+import app.ironside.wiring.Wiring;
+import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Stream;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(
+        name = "rehearse",
+        description = "Runs a whole night against the simulated observatory on a virtual clock.")
+final class RehearseVerb extends Verb {
+    @Parameters(paramLabel = "NIGHT.json", description = "Site, kit and program; see examples/.")
+    private Path file;
+
+    @Option(names = "--seed", paramLabel = "N", description = "Replaces the seed of the file.")
+    private Long seed;
+
+    @Option(
+            names = "--keep",
+            paramLabel = "DIR",
+            description = "Keep frames, masters, stacks and the journal in this folder; a stopped rehearsal there goes on.")
+    private Path keep;
+
+    @Override
+    Answer answer() throws InterruptedException {
+        String text;
+        try {
+            text = Files.readString(file);
+        } catch (IOException e) {
+            throw new BadInputException(file.toString(), "cannot be read", "a night file as in examples/", e);
+        }
+        Wiring wiring = new Wiring(Workers.ALL_CORES);
+        NightFile night = NightFile.parse(text, file.toString(), wiring.objects());
+        Path folder = keep == null ? temporary() : keep;
+        try {
+            return run(wiring, night, folder);
+        } finally {
+            if (keep == null) {
+                delete(folder);
+            }
+        }
+    }
+
+    private Answer run(Wiring wiring, NightFile night, Path folder) throws InterruptedException {
+        Logbook logbook = Logbook.open(folder);
+        NightEntry entry = logbook.unfinished()
+                .orElseGet(() -> logbook.begin(
+                        "Rehearsal of " + night.program().date(),
+                        "night-" + night.program().date() + "-" + (logbook.nights().size() + 1),
+                        night.text()));
+        PrintWriter err = commandLine().getErr();
+        ZoneId zone = night.site().zone();
+        NightWatcher watcher = new NightWatcher() {
+            @Override
+            public void event(NightEvent event) {
+                err.println(time(event.time(), zone) + "  " + event.text());
+                err.flush();
+            }
+        };
+        NightRun run =
+                wiring.rehearsal(night, logbook, entry, Optional.ofNullable(seed), SteppedClock::new, watcher);
+        String reason = "";
+        try {
+            run.engine().run();
+        } catch (DeviceException e) {
+            reason = e.getMessage();
+        }
+        Map<String, Object> facts = summary(run, zone);
+        return reason.isEmpty() ? Answer.done(facts) : Answer.impossible(reason, facts);
+    }
+
+    private static Map<String, Object> summary(NightRun run, ZoneId zone) {
+        List<NightEvent> events = run.journal().events();
+        List<Map<String, Object>> told = events.stream()
+                .map(e -> Answer.facts(
+                        "time", time(e.time(), zone),
+                        "kind", e.kind().name(),
+                        "text", e.text()))
+                .toList();
+        double planned = events.stream()
+                .filter(e -> e.kind() == EventKind.PLAN)
+                .mapToDouble(e -> e.number("subs").orElse(0))
+                .sum();
+        return Answer.facts(
+                "subsPlanned", (long) planned,
+                "subsTaken", count(events, EventKind.SUB),
+                "subsKept",
+                        events.stream()
+                                .filter(e -> e.kind() == EventKind.SUB && e.isTrue("keep"))
+                                .count(),
+                "meridianFlips", count(events, EventKind.FLIP),
+                "focusRuns", count(events, EventKind.FOCUS),
+                "recentres", Math.max(0, recentres(events)),
+                "faults", count(events, EventKind.FAULT),
+                "events", told);
+    }
+
+    /** Centrings beyond the one at each start and flip. */
+    private static long recentres(List<NightEvent> events) {
+        long starts = events.stream()
+                .filter(e -> e.kind() == EventKind.STAGE && e.text("stage").orElse("").equals("POINT"))
+                .count();
+        return count(events, EventKind.CENTRED) - starts - count(events, EventKind.FLIP);
+    }
+
+    private static long count(List<NightEvent> events, EventKind kind) {
+        return events.stream().filter(e -> e.kind() == kind).count();
+    }
+
+    private static Path temporary() {
+        try {
+            return Files.createTempDirectory("ironside-rehearsal");
+        } catch (IOException e) {
+            throw new BadInputException("temporary folder", "cannot be made", "room on the disk, or --keep DIR", e);
+        }
+    }
+
+    private static void delete(Path folder) {
+        try (Stream<Path> files = Files.walk(folder)) {
+            for (Path path : files.sorted(Comparator.reverseOrder()).toList()) {
+                Files.delete(path);
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(folder + " could not be removed", e);
+        }
+    }
+}

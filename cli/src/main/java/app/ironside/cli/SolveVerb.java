@@ -1,0 +1,133 @@
+package app.ironside.cli;
+
+import app.ironside.BadInputException;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.sky.StarCatalogue;
+import app.ironside.solve.NoSolution;
+import app.ironside.solve.PlateSolution;
+import app.ironside.solve.PlateSolver;
+import app.ironside.solve.SolveHints;
+import app.ironside.solve.SolveResult;
+import app.ironside.star.StarField;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(
+        name = "solve",
+        description = "Recognises the sky in a frame. Hints are optional; if the place is wrong, the whole sky is searched.")
+final class SolveVerb extends Verb {
+    @Parameters(paramLabel = "FILE", description = "A FITS image.")
+    private Path file;
+
+    @Option(names = "--ra", paramLabel = "D", description = "Right ascension J2000 near which to search, degrees.")
+    private Double ra;
+
+    @Option(names = "--dec", paramLabel = "D", description = "Declination J2000 near which to search, degrees.")
+    private Double dec;
+
+    @Option(
+            names = "--radius",
+            paramLabel = "D",
+            defaultValue = "5",
+            description = "How far from there the middle of the frame may be, degrees (default 5).")
+    private double radius;
+
+    @Option(names = "--scale", paramLabel = "ARCSEC_PER_PX", description = "Image scale, arcseconds per pixel.")
+    private Double scale;
+
+    @Option(
+            names = "--scale-tolerance",
+            paramLabel = "FRACTION",
+            defaultValue = "0.05",
+            description = "How wrong the scale may be (default 0.05).")
+    private double tolerance;
+
+    @Option(
+            names = "--catalog",
+            paramLabel = "FILE",
+            description = "Stars as CSV: number,raDeg,decDeg,magnitude under one line of titles, instead of the shipped ones.")
+    private Path catalog;
+
+    @Option(names = "--write", description = "Write a copy with the WCS in its header beside the input (NAME.wcs.fits).")
+    private boolean write;
+
+    @Override
+    Answer answer() {
+        SolveHints hints = hints();
+        Frame frame = FitsFiles.read(file);
+        PlateSolver solver = new PlateSolver(catalogue());
+        long began = System.nanoTime();
+        StarField field = finder().find(frame);
+        SolveResult result = solver.solve(field, hints);
+        double elapsed = rounded((System.nanoTime() - began) / 1e6, 1);
+        if (result instanceof NoSolution none) {
+            return Answer.impossible(none.reason(), Answer.facts("solved", false, "elapsedMs", elapsed));
+        }
+        PlateSolution s = (PlateSolution) result;
+        Map<String, Object> facts = Answer.facts(
+                "solved", true,
+                "raDeg", rounded(s.centre().raDeg(), 6),
+                "decDeg", rounded(s.centre().decDeg(), 6),
+                "scaleArcsecPerPixel", rounded(s.scaleArcsecPerPixel(), 5),
+                "rotationDeg", rounded(s.rotationDeg(), 4),
+                "mirrored", s.wcs().mirrored(),
+                "matchedStars", s.matchedStars(),
+                "rmsArcsec", rounded(s.rmsArcsec(), 3),
+                "log10FalseOdds", rounded(s.log10FalseOdds(), 1),
+                "elapsedMs", elapsed,
+                "wcs", s.wcs().toKeywords());
+        if (write) {
+            Path out = besides(file);
+            FitsFiles.write(
+                    out, frame.withHeader(frame.header().withAll(s.wcs().toKeywords())), FitsFiles.Encoding.FLOAT_32);
+            facts.put("written", out.toString());
+        }
+        return Answer.done(facts);
+    }
+
+    private SolveHints hints() {
+        SolveHints hints = SolveHints.NONE;
+        if ((ra == null) != (dec == null)) {
+            throw badOption(ra == null ? "--ra" : "--dec", "is missing", "both --ra and --dec, or neither");
+        }
+        if (!(radius > 0 && radius <= 180)) {
+            throw badOption("--radius", "is " + radius, "degrees, above 0 to 180");
+        }
+        if (!(tolerance > 0 && tolerance < 0.9)) {
+            throw badOption("--scale-tolerance", "is " + tolerance, "a share, above 0 and below 0.9");
+        }
+        if (ra != null) {
+            hints = hints.withNear(TargetVerb.place(ra, dec), radius);
+        }
+        if (scale != null) {
+            if (!(scale > 0)) {
+                throw badOption("--scale", "is " + scale, "arcseconds per pixel, above 0");
+            }
+            hints = hints.withScale(scale, tolerance);
+        }
+        return hints;
+    }
+
+    private StarCatalogue catalogue() {
+        if (catalog == null) {
+            return StarCatalogue.hipparcos();
+        }
+        try (BufferedReader reader = Files.newBufferedReader(catalog)) {
+            return StarCatalogue.parse(reader, catalog.toString(), "");
+        } catch (IOException e) {
+            throw new BadInputException(catalog.toString(), "cannot be read", "a CSV file of stars", e);
+        }
+    }
+
+    private static Path besides(Path file) {
+        String name = file.getFileName().toString().replaceFirst("\\.[A-Za-z]+$", "");
+        return file.resolveSibling(name + ".wcs.fits");
+    }
+}

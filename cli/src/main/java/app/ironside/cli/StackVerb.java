@@ -1,0 +1,95 @@
+package app.ironside.cli;
+
+import app.ironside.Workers;
+import app.ironside.calibrate.Calibrator;
+import app.ironside.image.FitsFiles;
+import app.ironside.stack.Rejection;
+import app.ironside.stack.StackResult;
+import app.ironside.stack.StackSettings;
+import app.ironside.stack.Stacker;
+import java.lang.management.ManagementFactory;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(name = "stack", description = "Aligns lights by their stars and averages them. Levels in ADU.")
+final class StackVerb extends Verb {
+    @Parameters(arity = "1..*", paramLabel = "LIGHTS", description = "FITS images of one field and size.")
+    private List<Path> lights;
+
+    @Mixin
+    private MasterOptions options;
+
+    @Option(names = "--out", required = true, paramLabel = "OUT", description = "The stack, 32-bit FITS.")
+    private Path out;
+
+    @Option(
+            names = "--reject",
+            paramLabel = "NAME",
+            defaultValue = "sigma",
+            description = "none, sigma, winsorized, linear-fit, percentile or min-max (default sigma).")
+    private String reject;
+
+    @Option(names = "--keep-all", description = "Keep soft and trailed lights too.")
+    private boolean keepAll;
+
+    @Option(
+            names = "--max-memory",
+            paramLabel = "MB",
+            defaultValue = "600",
+            description = "Memory for pixels of the lights, megabytes (default 600).")
+    private long maxMemory;
+
+    @Override
+    Answer answer() {
+        Rejection rejection = Arrays.stream(Rejection.values())
+                .filter(r -> r.word().equals(reject))
+                .findFirst()
+                .orElseThrow(() -> badOption(
+                        "--reject",
+                        "is \"" + reject + "\"",
+                        String.join(
+                                ", ",
+                                Arrays.stream(Rejection.values())
+                                        .map(Rejection::word)
+                                        .toList())));
+        if (maxMemory < 16) {
+            throw badOption("--max-memory", "is " + maxMemory, "at least 16 megabytes");
+        }
+        long began = System.nanoTime();
+        Calibrator calibrator = Calibrator.withPedestalFor(FitsFiles.read(lights.get(0)), options.masters());
+        Stacker stacker = new Stacker(
+                finder(), Workers.ALL_CORES, new StackSettings(rejection, keepAll, maxMemory << 20));
+        StackResult result = stacker.stack(lights, calibrator, progress());
+        FitsFiles.write(out, result.picture(), FitsFiles.Encoding.FLOAT_32);
+        List<Map<String, Object>> rejected = result.rejected().stream()
+                .map(r -> Answer.facts("file", r.file().toString(), "reason", r.reason()))
+                .toList();
+        return Answer.done(Answer.facts(
+                "frames", lights.size(),
+                "kept", result.kept().size(),
+                "rejected", rejected,
+                "widthPx", result.picture().width(),
+                "heightPx", result.picture().height(),
+                "referenceFile", result.reference().toString(),
+                "rejectedPixelFraction", rounded(result.rejectedPixelFraction(), 6),
+                "noiseAdu", rounded(result.noiseAdu(), 4),
+                "snrGainOverOneSub", rounded(result.snrGainOverOneSub(), 3),
+                "pedestalAdu", calibrator.pedestalAdu(),
+                "elapsedMs", rounded((System.nanoTime() - began) / 1e6, 1),
+                "peakMemoryMb", rounded(peakMemoryMb(), 1),
+                "out", out.toString()));
+    }
+
+    private static double peakMemoryMb() {
+        return ManagementFactory.getMemoryPoolMXBeans().stream()
+                        .mapToLong(pool -> pool.getPeakUsage().getUsed())
+                        .sum()
+                / 1e6;
+    }
+}

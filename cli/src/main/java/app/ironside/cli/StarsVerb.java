@@ -1,0 +1,70 @@
+package app.ironside.cli;
+
+import app.ironside.image.AtomicFile;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.star.Star;
+import app.ironside.star.StarField;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.Map;
+import java.util.OptionalDouble;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(name = "stars", description = "Finds and measures the stars of a frame. Lengths in pixels, fluxes in ADU.")
+final class StarsVerb extends Verb {
+    @Parameters(paramLabel = "FILE", description = "A FITS image.")
+    private Path file;
+
+    @Option(names = "--csv", paramLabel = "OUT", description = "Write the list of stars as CSV.")
+    private Path csv;
+
+    @Override
+    Answer answer() {
+        Frame frame = FitsFiles.read(file);
+        long began = System.nanoTime();
+        StarField field = finder().find(frame);
+        double elapsed = (System.nanoTime() - began) / 1e6;
+        if (csv != null) {
+            AtomicFile.write(csv, out -> out.write(table(field).getBytes(StandardCharsets.UTF_8)));
+        }
+        Map<String, Object> facts = Answer.facts(
+                "count", field.stars().size(),
+                "backgroundAdu", rounded(field.backgroundAdu(), 3),
+                "noiseAdu", rounded(field.noiseAdu(), 4),
+                "medianHfrPx", orNull(field.medianHalfFluxRadiusPx()),
+                "medianFwhmPx", orNull(field.medianFwhmPx()),
+                "medianEccentricity", orNull(field.medianEccentricity()),
+                "elapsedMs", rounded(elapsed, 1));
+        return field.stars().isEmpty()
+                ? Answer.impossible("No star stands out of the noise: look for cloud, a cap, or focus.", facts)
+                : Answer.done(facts);
+    }
+
+    private static Object orNull(OptionalDouble value) {
+        return value.isPresent() ? rounded(value.getAsDouble(), 4) : null;
+    }
+
+    private static String table(StarField field) {
+        StringBuilder text = new StringBuilder("x,y,flux,peak,hfr,fwhm,eccentricity,angleDeg,snr,saturated\n");
+        for (Star s : field.stars()) {
+            text.append(String.format(
+                    Locale.ROOT,
+                    "%.4f,%.4f,%.2f,%.2f,%.4f,%.4f,%.4f,%.2f,%.2f,%b%n",
+                    s.x(),
+                    s.y(),
+                    s.fluxAdu(),
+                    s.peakAdu(),
+                    s.halfFluxRadiusPx(),
+                    s.fwhmPx(),
+                    s.eccentricity(),
+                    s.angleDeg(),
+                    s.snr(),
+                    s.saturated()));
+        }
+        return text.toString().replace("\r\n", "\n");
+    }
+}

@@ -1,0 +1,42 @@
+package app.ironside;
+
+/** Argument checks whose messages name the argument, its value and what was expected. */
+public final class Check {
+    private Check() {}
+
+    /**
+     * Returns {@code value} if it lies in the closed range.
+     *
+     * @throws IllegalArgumentException outside the range, and for NaN
+     */
+    public static double inRange(String name, double value, double low, double high) {
+        if (!(value >= low && value <= high)) {
+            throw new IllegalArgumentException(name + " is " + value + "; expected " + low + " to " + high);
+        }
+        return value;
+    }
+
+    /**
+     * Returns {@code value} if it is above zero and finite.
+     *
+     * @throws IllegalArgumentException otherwise
+     */
+    public static double positive(String name, double value) {
+        if (!(value > 0) || Double.isInfinite(value)) {
+            throw new IllegalArgumentException(name + " is " + value + "; expected more than 0");
+        }
+        return value;
+    }
+
+    /**
+     * Returns {@code value} if it is at least {@code low}.
+     *
+     * @throws IllegalArgumentException otherwise
+     */
+    public static int atLeast(String name, int value, int low) {
+        if (value < low) {
+            throw new IllegalArgumentException(name + " is " + value + "; expected at least " + low);
+        }
+        return value;
+    }
+}

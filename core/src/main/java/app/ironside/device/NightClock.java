@@ -1,0 +1,16 @@
+package app.ironside.device;
+
+import java.time.Duration;
+import java.time.Instant;
+
+/** Time as the night sees it: the real clock beside the mount, a virtual one in rehearsals and tests. */
+public interface NightClock {
+    Instant now();
+
+    /**
+     * Returns when the time has passed.
+     *
+     * @throws InterruptedException if the night is being stopped
+     */
+    void await(Duration time) throws InterruptedException;
+}

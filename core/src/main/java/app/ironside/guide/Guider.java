@@ -1,0 +1,282 @@
+package app.ironside.guide;
+
+import app.ironside.device.Camera;
+import app.ironside.device.DeviceException;
+import app.ironside.device.Mount;
+import app.ironside.device.NightClock;
+import app.ironside.image.Frame;
+import app.ironside.kit.Kit;
+import app.ironside.star.Star;
+import app.ironside.star.StarField;
+import app.ironside.star.StarFinder;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Guides on one star. Sequential: {@link #cycle} takes one exposure, corrects, and returns; whoever waits for something calls it
+ * again and again.
+ */
+public final class Guider {
+    private static final int WINDOW_PX = 48;
+    private static final double EDGE_PX = 60;
+    private static final double LEAST_SNR = 8;
+
+    /** Calibration pulses go on until the star has moved this far. */
+    private static final double CALIBRATION_PX = 7;
+
+    private static final Duration CALIBRATION_PULSE = Duration.ofMillis(900);
+    private static final int MOST_CALIBRATION_PULSES = 25;
+    private static final Duration LONGEST_PULSE = Duration.ofMillis(2500);
+
+    private final Mount mount;
+    private final Camera camera;
+    private final NightClock clock;
+    private final StarFinder finder;
+    private final Kit kit;
+    private final GuideSettings settings;
+    private final List<GuideSample> samples = new ArrayList<>();
+    private Optional<GuideCalibration> calibration = Optional.empty();
+    private boolean guiding;
+    private double lockX;
+    private double lockY;
+    private double lastX;
+    private double lastY;
+    private int lost;
+    private Frame lastFrame;
+
+    public Guider(
+            Mount mount, Camera camera, NightClock clock, StarFinder finder, Kit kit, GuideSettings settings) {
+        this.mount = mount;
+        this.camera = camera;
+        this.clock = clock;
+        this.finder = finder;
+        this.kit = kit;
+        this.settings = settings;
+    }
+
+    /**
+     * Picks the guide star: the brightest that is not saturated, stands clear of the edges and of its like.
+     *
+     * @return empty if no star is good enough
+     */
+    public static Optional<Star> choose(StarField field) {
+        return field.stars().stream()
+                .filter(s -> !s.saturated() && s.snr() >= 2 * LEAST_SNR)
+                .filter(s -> s.x() > EDGE_PX && s.y() > EDGE_PX)
+                .filter(s -> s.x() < field.width() - EDGE_PX && s.y() < field.height() - EDGE_PX)
+                .filter(s -> field.stars().stream()
+                        .noneMatch(o -> o != s
+                                && o.fluxAdu() > 0.15 * s.fluxAdu()
+                                && Math.hypot(o.x() - s.x(), o.y() - s.y()) < WINDOW_PX / 2.0))
+                .max(Comparator.comparingDouble(Star::fluxAdu));
+    }
+
+    /** Takes a full guide frame and starts to guide on the best star where it stands. */
+    public Star acquire() throws InterruptedException {
+        Frame frame = camera.expose(clock, Camera.Exposure.light(settings.exposure()));
+        lastFrame = frame;
+        StarField field = finder.find(frame);
+        Star star = choose(field)
+                .orElseThrow(() -> new DeviceException(
+                        "guide camera",
+                        field.stars().size() + " stars in view, none fit to guide on",
+                        "Look for cloud, focus the guide scope, or expose longer than "
+                                + settings.exposure().toSeconds() + " s."));
+        lockX = star.x();
+        lockY = star.y();
+        lastX = star.x();
+        lastY = star.y();
+        lost = 0;
+        guiding = true;
+        return star;
+    }
+
+    /** Measures how both axes move the star, taking up the backlash of declination first, and brings it back. */
+    public GuideCalibration calibrate(double declinationDeg) throws InterruptedException {
+        guiding = false;
+        acquire();
+        guiding = false;
+        double[] west = drive(Mount.Direction.WEST);
+        driveBack(Mount.Direction.EAST, west[2]);
+        // North once to take up the slack; what is measured comes after it.
+        pulse(Mount.Direction.NORTH, CALIBRATION_PULSE.multipliedBy(3));
+        locate();
+        double[] north = drive(Mount.Direction.NORTH);
+        driveBack(Mount.Direction.SOUTH, north[2] + 3 * CALIBRATION_PULSE.toMillis() / 1000.0);
+        GuideCalibration found = new GuideCalibration(
+                west[0], west[1], north[0], north[1], kit.guider().arcsecPerPixel(), declinationDeg);
+        double angle = found.axesAngleDeg();
+        if (Math.abs(angle - 90) > 20) {
+            throw new DeviceException(
+                    "guider",
+                    "the axes seem " + Math.round(angle) + "° apart instead of 90°",
+                    "Look for a slipping clutch or a dragging cable and calibrate again.");
+        }
+        calibration = Optional.of(found);
+        return found;
+    }
+
+    /** Pulses one way until the star has moved far enough; pixels a second in x and y, and the seconds pulsed. */
+    private double[] drive(Mount.Direction direction) throws InterruptedException {
+        double x0 = lastX;
+        double y0 = lastY;
+        double seconds = 0;
+        for (int i = 0; i < MOST_CALIBRATION_PULSES && Math.hypot(lastX - x0, lastY - y0) < CALIBRATION_PX; i++) {
+            pulse(direction, CALIBRATION_PULSE);
+            seconds += CALIBRATION_PULSE.toMillis() / 1000.0;
+            locate();
+        }
+        double moved = Math.hypot(lastX - x0, lastY - y0);
+        if (moved < CALIBRATION_PX / 2) {
+            throw new DeviceException(
+                    "mount",
+                    String.format(
+                            java.util.Locale.ROOT,
+                            "the star moved only %.1f px in %.0f s of pulses %s",
+                            moved,
+                            seconds,
+                            direction.name().toLowerCase(java.util.Locale.ROOT)),
+                    "Check the guide cable and that the mount is not parked.");
+        }
+        return new double[] {(lastX - x0) / seconds, (lastY - y0) / seconds, seconds};
+    }
+
+    private void driveBack(Mount.Direction direction, double seconds) throws InterruptedException {
+        double left = seconds;
+        while (left > 0.05) {
+            double step = Math.min(left, CALIBRATION_PULSE.toMillis() / 1000.0);
+            pulse(direction, Duration.ofMillis(Math.round(step * 1000)));
+            left -= step;
+            locate();
+        }
+    }
+
+    private void pulse(Mount.Direction direction, Duration length) throws InterruptedException {
+        mount.pulse(direction, length);
+        clock.await(length);
+    }
+
+    /** Exposes the window around the star and finds it; empty if it is not there. */
+    private Optional<Star> locate() throws InterruptedException {
+        int left = (int) Math.max(0, Math.min(kit.guider().widthPx() - WINDOW_PX, lastX - WINDOW_PX / 2.0));
+        int bottom = (int) Math.max(0, Math.min(kit.guider().heightPx() - WINDOW_PX, lastY - WINDOW_PX / 2.0));
+        Camera.Region window = new Camera.Region(left, bottom, WINDOW_PX, WINDOW_PX);
+        lastFrame = camera.expose(
+                clock, Camera.Exposure.light(settings.exposure()).of(window));
+        Optional<Star> star = finder.find(lastFrame).stars().stream()
+                .filter(s -> s.snr() >= LEAST_SNR)
+                .min(Comparator.comparingDouble(s -> Math.hypot(s.x() + left - lastX, s.y() + bottom - lastY)));
+        star.ifPresent(s -> {
+            lastX = s.x() + left;
+            lastY = s.y() + bottom;
+        });
+        return star;
+    }
+
+    /** The last guide frame, for the eye. */
+    public Optional<Frame> lastFrame() {
+        return Optional.ofNullable(lastFrame);
+    }
+
+    /** One exposure and, if guiding, one correction. Takes about as long as the guide exposure. */
+    public void cycle() throws InterruptedException {
+        Instant began = clock.now();
+        Optional<Star> star = locate();
+        if (star.isEmpty()) {
+            lost++;
+            return;
+        }
+        lost = 0;
+        double[] error = calibration.orElseThrow().toAxesArcsec(lastX - lockX, lastY - lockY);
+        long ra = correction(error[0], settings.raAggressiveness(), calibration.get().westArcsecPerSecond());
+        long dec = correction(error[1], settings.decAggressiveness(), calibration.get().northArcsecPerSecond());
+        Instant middle = began.plus(settings.exposure().dividedBy(2));
+        samples.add(new GuideSample(middle, error[0], error[1], -ra, -dec, star.get().snr()));
+        send(ra, Mount.Direction.EAST, Mount.Direction.WEST);
+        send(dec, Mount.Direction.SOUTH, Mount.Direction.NORTH);
+        clock.await(Duration.ofMillis(Math.max(Math.abs(ra), Math.abs(dec))));
+    }
+
+    /** Milliseconds of pulse against a displacement; 0 below the least move. */
+    private long correction(double arcsec, double aggressiveness, double arcsecPerSecond) {
+        if (Math.abs(arcsec) < settings.leastMoveArcsec()) {
+            return 0;
+        }
+        double ms = 1000 * aggressiveness * arcsec / arcsecPerSecond;
+        long most = LONGEST_PULSE.toMillis();
+        return Math.round(Math.max(-most, Math.min(most, ms)));
+    }
+
+    private void send(long ms, Mount.Direction positive, Mount.Direction negative) {
+        if (ms != 0) {
+            mount.pulse(ms > 0 ? positive : negative, Duration.ofMillis(Math.abs(ms)));
+        }
+    }
+
+    /** Shifts the lock position, so that the next sub lands on other pixels. */
+    public void dither(double westArcsec, double northArcsec) {
+        double[] shift = calibration.orElseThrow().toPixels(westArcsec, northArcsec);
+        lockX = held(lockX + shift[0], kit.guider().widthPx());
+        lockY = held(lockY + shift[1], kit.guider().heightPx());
+    }
+
+    private static double held(double value, int size) {
+        return Math.max(EDGE_PX / 2, Math.min(size - EDGE_PX / 2, value));
+    }
+
+    /** Guides until the star has stayed near the lock position long enough; false if it did not in time. */
+    public boolean settle() throws InterruptedException {
+        Instant limit = clock.now().plus(settings.settleLimit());
+        Instant calmSince = clock.now();
+        while (clock.now().isBefore(limit)) {
+            int before = samples.size();
+            cycle();
+            boolean calm = samples.size() > before
+                    && Math.hypot(last().raArcsec(), last().decArcsec()) < settings.settleArcsec();
+            if (!calm) {
+                calmSince = clock.now();
+            } else if (Duration.between(calmSince, clock.now()).compareTo(settings.settleFor()) >= 0) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    private GuideSample last() {
+        return samples.get(samples.size() - 1);
+    }
+
+    public boolean isGuiding() {
+        return guiding;
+    }
+
+    /** Exposures in a row without the star. */
+    public int lostInARow() {
+        return lost;
+    }
+
+    public void stop() {
+        guiding = false;
+    }
+
+    /** The calibration in force. */
+    public Optional<GuideCalibration> calibration() {
+        return calibration;
+    }
+
+    /** Puts a calibration in force, for example the old one adapted to the other side of the pier. */
+    public void use(GuideCalibration known) {
+        calibration = Optional.of(known);
+    }
+
+    /** Hands over the samples since the last call. */
+    public List<GuideSample> takeSamples() {
+        List<GuideSample> taken = List.copyOf(samples);
+        samples.clear();
+        return taken;
+    }
+}

@@ -1,0 +1,151 @@
+package app.ironside.image;
+
+import app.ironside.BadInputException;
+import app.ironside.Check;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
+import java.nio.channels.FileChannel;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.util.Optional;
+import nom.tam.fits.BasicHDU;
+import nom.tam.fits.Fits;
+import nom.tam.fits.ImageHDU;
+
+/**
+ * Reads bands of rows of a plain two-dimensional FITS image, so that large sets need never be in memory whole. Thread-safe.
+ */
+public final class FitsBands implements AutoCloseable {
+    private final Path file;
+    private final FileChannel channel;
+    private final long dataStart;
+    private final int bitpix;
+    private final double zero;
+    private final double scale;
+    private final Optional<Long> blank;
+    private final int width;
+    private final int height;
+    private final Header header;
+
+    private FitsBands(Path file, ImageHDU image, FileChannel channel) {
+        nom.tam.fits.Header cards = image.getHeader();
+        this.file = file;
+        this.channel = channel;
+        this.dataStart = image.getData().getFileOffset();
+        this.bitpix = cards.getIntValue("BITPIX");
+        this.zero = cards.getDoubleValue("BZERO", 0);
+        this.scale = cards.getDoubleValue("BSCALE", 1);
+        this.blank = cards.containsKey("BLANK") ? Optional.of(cards.getLongValue("BLANK")) : Optional.empty();
+        this.width = cards.getIntValue("NAXIS1");
+        this.height = cards.getIntValue("NAXIS2");
+        this.header = FitsFiles.header(cards);
+    }
+
+    /**
+     * Opens a file.
+     *
+     * @throws BadInputException if it is not a plain image of two axes, or is cut short
+     */
+    public static FitsBands open(Path file) {
+        String expected = "an uncompressed FITS image of 2 axes, not cut short";
+        try (Fits fits = new Fits(file.toFile())) {
+            BasicHDU<?> first = fits.readHDU();
+            if (!(first instanceof ImageHDU image) || image.getAxes() == null || image.getAxes().length != 2) {
+                throw new BadInputException(file.toString(), "does not begin with a picture of 2 axes", expected);
+            }
+            FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
+            FitsBands bands = new FitsBands(file, image, channel);
+            long needed = bands.dataStart + (long) bands.width * bands.height * Math.abs(bands.bitpix) / 8;
+            if (channel.size() < needed) {
+                long size = channel.size();
+                channel.close();
+                throw new BadInputException(file.toString(), "has " + size + " of " + needed + " bytes", expected);
+            }
+            return bands;
+        } catch (BadInputException e) {
+            throw e;
+        } catch (java.io.FileNotFoundException | java.nio.file.NoSuchFileException e) {
+            throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image", e);
+        } catch (IOException | RuntimeException e) {
+            throw new BadInputException(
+                    file.toString(), "is not a whole FITS image (" + e.getMessage() + ")", expected, e);
+        }
+    }
+
+    public Path file() {
+        return file;
+    }
+
+    public int width() {
+        return width;
+    }
+
+    public int height() {
+        return height;
+    }
+
+    public Header header() {
+        return header;
+    }
+
+    /**
+     * Reads rows from {@code firstRow} (from 0) on.
+     *
+     * @return {@code rows * width} physical values, NaN where blank
+     * @throws UncheckedIOException naming the file if the disk fails
+     */
+    public float[] rows(int firstRow, int rows) {
+        Check.inRange("firstRow", firstRow, 0, height - 1.0);
+        Check.inRange("rows", rows, 1, height - (double) firstRow);
+        int bytes = Math.abs(bitpix) / 8;
+        ByteBuffer buffer = ByteBuffer.allocate(rows * width * bytes);
+        try {
+            long at = dataStart + (long) firstRow * width * bytes;
+            while (buffer.hasRemaining()) {
+                int read = channel.read(buffer, at);
+                if (read < 0) {
+                    throw new IOException("it ends early");
+                }
+                at += read;
+            }
+        } catch (IOException e) {
+            throw new UncheckedIOException(file + " could not be read: " + e.getMessage(), e);
+        }
+        buffer.flip();
+        float[] out = new float[rows * width];
+        for (int i = 0; i < out.length; i++) {
+            out[i] = value(buffer);
+        }
+        return out;
+    }
+
+    private float value(ByteBuffer buffer) {
+        return switch (bitpix) {
+            case -32 -> (float) (zero + scale * buffer.getFloat());
+            case -64 -> (float) (zero + scale * buffer.getDouble());
+            case 8 -> physical(buffer.get() & 0xff);
+            case 16 -> physical(buffer.getShort());
+            case 32 -> physical(buffer.getInt());
+            default -> physical(buffer.getLong());
+        };
+    }
+
+    private float physical(long stored) {
+        return blank.isPresent() && blank.get() == stored ? Float.NaN : (float) (zero + scale * stored);
+    }
+
+    /** The whole picture. */
+    public Frame frame() {
+        return new Frame(width, height, rows(0, height), header);
+    }
+
+    @Override
+    public void close() {
+        try {
+            channel.close();
+        } catch (IOException e) {
+            throw new UncheckedIOException(file + " could not be closed", e);
+        }
+    }
+}

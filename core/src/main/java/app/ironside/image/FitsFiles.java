@@ -1,0 +1,229 @@
+package app.ironside.image;
+
+import app.ironside.BadInputException;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.Set;
+import nom.tam.fits.BasicHDU;
+import nom.tam.fits.Fits;
+import nom.tam.fits.FitsException;
+import nom.tam.fits.FitsFactory;
+import nom.tam.fits.HeaderCard;
+import nom.tam.fits.ImageHDU;
+import nom.tam.util.Cursor;
+import nom.tam.util.FitsOutputStream;
+
+/** Reads and writes FITS images (FITS standard 4.0). Writing is atomic: a file is there whole or not at all. */
+public final class FitsFiles {
+    /** How pixels are stored. */
+    public enum Encoding {
+        /** 16-bit integers with BZERO 32768, values rounded and held to 0 to 65535: what a camera gives. */
+        UNSIGNED_16,
+        /** 32-bit floats: what arithmetic gives; NaN is kept. */
+        FLOAT_32
+    }
+
+    /** Keywords that describe the file and not the picture, so that they are not carried from one file to the next. */
+    private static final Set<String> STRUCTURAL = Set.of(
+            "SIMPLE", "BITPIX", "NAXIS", "NAXIS1", "NAXIS2", "NAXIS3", "NAXIS4", "EXTEND", "BZERO", "BSCALE", "BLANK",
+            "PCOUNT", "GCOUNT", "XTENSION", "END", "CHECKSUM", "DATASUM", "", "COMMENT", "HISTORY", "CONTINUE",
+            "ZIMAGE", "ZBITPIX", "ZNAXIS", "ZNAXIS1", "ZNAXIS2", "ZCMPTYPE", "ZTILE1", "ZTILE2", "TFIELDS");
+
+    private static final float UNSIGNED_ZERO = 32_768f;
+
+    private FitsFiles() {}
+
+    /**
+     * Reads the first image of a file; of a colour cube the mean of its planes.
+     *
+     * @return pixels in physical values (BZERO, BSCALE and BLANK applied)
+     * @throws BadInputException if it is missing, truncated or holds no image; the message names the file
+     */
+    public static Frame read(Path file) {
+        try (Fits fits = new Fits(file.toFile())) {
+            for (BasicHDU<?> hdu = fits.readHDU(); hdu != null; hdu = fits.readHDU()) {
+                if (hdu instanceof ImageHDU image && image.getAxes() != null && image.getAxes().length >= 2) {
+                    return frame(file, image);
+                }
+            }
+        } catch (NoSuchFileException | java.io.FileNotFoundException e) {
+            throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image", e);
+        } catch (IOException | RuntimeException e) {
+            if (e instanceof BadInputException bad) {
+                throw bad;
+            }
+            throw new BadInputException(
+                    file.toString(), "is not a whole FITS image (" + e.getMessage() + ")", "a FITS file, not cut short", e);
+        }
+        throw new BadInputException(file.toString(), "holds no image", "a FITS file with a picture of 2 or 3 axes");
+    }
+
+    private static Frame frame(Path file, ImageHDU image) throws FitsException {
+        int[] axes = image.getAxes();
+        int height = axes[axes.length - 2];
+        int width = axes[axes.length - 1];
+        nom.tam.fits.Header cards = image.getHeader();
+        double zero = cards.getDoubleValue("BZERO", 0);
+        double scale = cards.getDoubleValue("BSCALE", 1);
+        Long blank = cards.containsKey("BLANK") ? Long.valueOf(cards.getLongValue("BLANK")) : null;
+        float[] pixels = new float[width * height];
+        int planes = addPlanes(image.getData().getData(), pixels, width, new Scaling(zero, scale, blank));
+        if (planes == 0) {
+            throw new BadInputException(file.toString(), "holds an empty image", "at least one pixel");
+        }
+        if (planes > 1) {
+            for (int i = 0; i < pixels.length; i++) {
+                pixels[i] /= planes;
+            }
+        }
+        return new Frame(width, height, pixels, header(cards));
+    }
+
+    private record Scaling(double zero, double scale, Long blank) {
+        float physical(long stored) {
+            return blank != null && stored == blank ? Float.NaN : (float) (zero + scale * stored);
+        }
+    }
+
+    /** Adds every plane of a 2- or more-dimensional array to {@code sum}; returns how many there were. */
+    private static int addPlanes(Object data, float[] sum, int width, Scaling scaling) {
+        if (data instanceof Object[] rows && rows.length > 0 && !(rows[0] instanceof Object[])) {
+            for (int row = 0; row < rows.length; row++) {
+                addRow(rows[row], sum, row * width, scaling);
+            }
+            return 1;
+        }
+        int planes = 0;
+        if (data instanceof Object[] deeper) {
+            for (Object part : deeper) {
+                planes += addPlanes(part, sum, width, scaling);
+            }
+        }
+        return planes;
+    }
+
+    private static void addRow(Object row, float[] sum, int from, Scaling s) {
+        if (row instanceof short[] shorts) {
+            for (int i = 0; i < shorts.length; i++) {
+                sum[from + i] += s.physical(shorts[i]);
+            }
+        } else if (row instanceof byte[] bytes) {
+            for (int i = 0; i < bytes.length; i++) {
+                sum[from + i] += s.physical(bytes[i] & 0xff);
+            }
+        } else if (row instanceof int[] ints) {
+            for (int i = 0; i < ints.length; i++) {
+                sum[from + i] += s.physical(ints[i]);
+            }
+        } else if (row instanceof long[] longs) {
+            for (int i = 0; i < longs.length; i++) {
+                sum[from + i] += s.physical(longs[i]);
+            }
+        } else if (row instanceof float[] floats) {
+            for (int i = 0; i < floats.length; i++) {
+                sum[from + i] += (float) (s.zero() + s.scale() * floats[i]);
+            }
+        } else if (row instanceof double[] doubles) {
+            for (int i = 0; i < doubles.length; i++) {
+                sum[from + i] += (float) (s.zero() + s.scale() * doubles[i]);
+            }
+        }
+    }
+
+    static Header header(nom.tam.fits.Header cards) {
+        Header header = Header.EMPTY;
+        Cursor<String, HeaderCard> cursor = cards.iterator();
+        while (cursor.hasNext()) {
+            HeaderCard card = cursor.next();
+            if ("HISTORY".equals(card.getKey()) && card.getComment() != null) {
+                header = header.withHistory(card.getComment());
+            } else if (card.isKeyValuePair() && !STRUCTURAL.contains(card.getKey()) && card.getValue() != null) {
+                header = header.with(card.getKey(), value(card));
+            }
+        }
+        return header;
+    }
+
+    private static Object value(HeaderCard card) {
+        Class<?> type = card.valueType();
+        if (type == Boolean.class) {
+            return card.getValue(Boolean.class, false);
+        }
+        if (type == Integer.class || type == Long.class) {
+            return card.getValue(Long.class, 0L);
+        }
+        if (Number.class.isAssignableFrom(type)) {
+            return card.getValue(Double.class, 0.0);
+        }
+        return card.getValue();
+    }
+
+    /**
+     * Writes an image. Its folder must exist.
+     *
+     * @throws UncheckedIOException if the disk refuses; nothing is then left behind
+     */
+    public static void write(Path file, Frame frame, Encoding encoding) {
+        AtomicFile.write(file, out -> write(out, frame, encoding));
+    }
+
+    private static void write(OutputStream out, Frame frame, Encoding encoding) throws IOException {
+        Object rows = encoding == Encoding.UNSIGNED_16 ? shorts(frame) : floats(frame);
+        try {
+            BasicHDU<?> hdu = FitsFactory.hduFactory(rows);
+            nom.tam.fits.Header cards = hdu.getHeader();
+            if (encoding == Encoding.UNSIGNED_16) {
+                cards.addValue("BZERO", UNSIGNED_ZERO, "stored values are unsigned");
+                cards.addValue("BSCALE", 1, "");
+            }
+            for (Map.Entry<String, Object> entry : frame.header().values().entrySet()) {
+                add(cards, entry.getKey(), entry.getValue());
+            }
+            for (String line : frame.header().history()) {
+                cards.insertHistory(line);
+            }
+            try (Fits fits = new Fits()) {
+                fits.addHDU(hdu);
+                fits.write(new FitsOutputStream(out));
+            }
+        } catch (FitsException e) {
+            throw new IllegalStateException("the header cannot be written as FITS: " + e.getMessage(), e);
+        }
+    }
+
+    private static void add(nom.tam.fits.Header cards, String keyword, Object value) throws FitsException {
+        if (value instanceof Boolean b) {
+            cards.addValue(keyword, b, null);
+        } else if (value instanceof Long l) {
+            cards.addValue(keyword, l, null);
+        } else if (value instanceof Number n) {
+            cards.addValue(keyword, n.doubleValue(), null);
+        } else {
+            cards.addValue(keyword, value.toString(), null);
+        }
+    }
+
+    private static short[][] shorts(Frame frame) {
+        short[][] rows = new short[frame.height()][frame.width()];
+        for (int row = 0; row < frame.height(); row++) {
+            for (int column = 0; column < frame.width(); column++) {
+                float value = frame.pixels()[row * frame.width() + column];
+                int held = Math.min(65_535, Math.max(0, Math.round(value)));
+                rows[row][column] = (short) (held - 32_768);
+            }
+        }
+        return rows;
+    }
+
+    private static float[][] floats(Frame frame) {
+        float[][] rows = new float[frame.height()][frame.width()];
+        for (int row = 0; row < frame.height(); row++) {
+            System.arraycopy(frame.pixels(), row * frame.width(), rows[row], 0, frame.width());
+        }
+        return rows;
+    }
+}

@@ -1,0 +1,114 @@
+package app.ironside.image;
+
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeParseException;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+
+/**
+ * The facts of a FITS header: keywords with values, and HISTORY lines. Immutable; {@code with} gives a changed copy.
+ *
+ * <p>Values are {@code String}, {@code Long}, {@code Double} or {@code Boolean}. The structural keywords (SIMPLE, BITPIX, NAXIS
+ * and so on) are the file's business and are not in here.
+ */
+public final class Header {
+    public static final Header EMPTY = new Header(new LinkedHashMap<>(), List.of());
+
+    private final Map<String, Object> values;
+    private final List<String> history;
+
+    private Header(Map<String, Object> values, List<String> history) {
+        this.values = values;
+        this.history = history;
+    }
+
+    /** A copy with one keyword set; a {@code null} value removes it. */
+    public Header with(String keyword, Object value) {
+        Map<String, Object> copy = new LinkedHashMap<>(values);
+        if (value == null) {
+            copy.remove(keyword);
+        } else {
+            copy.put(keyword, value instanceof Integer i ? Long.valueOf(i) : value);
+        }
+        return new Header(copy, history);
+    }
+
+    /** A copy with all of these set. */
+    public Header withAll(Map<String, ?> more) {
+        Header all = this;
+        for (Map.Entry<String, ?> entry : more.entrySet()) {
+            all = all.with(entry.getKey(), entry.getValue());
+        }
+        return all;
+    }
+
+    /** A copy with one more HISTORY line. */
+    public Header withHistory(String line) {
+        List<String> more = new ArrayList<>(history);
+        more.add(line);
+        return new Header(values, List.copyOf(more));
+    }
+
+    public Map<String, Object> values() {
+        return Collections.unmodifiableMap(values);
+    }
+
+    public List<String> history() {
+        return history;
+    }
+
+    /** A keyword's value as text without surrounding blanks. */
+    public Optional<String> text(String keyword) {
+        return Optional.ofNullable(values.get(keyword)).map(v -> v.toString().strip());
+    }
+
+    /** A keyword's value as a number; empty if it is absent or not one. */
+    public OptionalDouble number(String keyword) {
+        Object value = values.get(keyword);
+        if (value instanceof Number n) {
+            return OptionalDouble.of(n.doubleValue());
+        }
+        if (value instanceof String s) {
+            try {
+                return OptionalDouble.of(Double.parseDouble(s.strip()));
+            } catch (NumberFormatException e) {
+                return OptionalDouble.empty();
+            }
+        }
+        return OptionalDouble.empty();
+    }
+
+    /** DATE-OBS, the start of the exposure, UTC (FITS standard 4.0, section 9.1.1: no zone means UTC here). */
+    public Optional<Instant> start() {
+        return text("DATE-OBS").flatMap(Header::instant);
+    }
+
+    /** Exposure in seconds: EXPTIME, or the also usual EXPOSURE. */
+    public OptionalDouble exposureSeconds() {
+        OptionalDouble exptime = number("EXPTIME");
+        return exptime.isPresent() ? exptime : number("EXPOSURE");
+    }
+
+    /** The middle of the exposure, if start and length are both known. */
+    public Optional<Instant> middle() {
+        return start().filter(s -> exposureSeconds().isPresent())
+                .map(s -> s.plusMillis(Math.round(exposureSeconds().orElse(0) * 500)));
+    }
+
+    private static Optional<Instant> instant(String text) {
+        try {
+            String date = text.endsWith("Z") ? text.substring(0, text.length() - 1) : text;
+            String full = date.length() == 10 ? date + "T00:00:00" : date;
+            return Optional.of(LocalDateTime.parse(full).toInstant(ZoneOffset.UTC));
+        } catch (DateTimeParseException e) {
+            return Optional.empty();
+        }
+    }
+}

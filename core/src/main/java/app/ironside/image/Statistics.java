@@ -1,0 +1,167 @@
+package app.ironside.image;
+
+import app.ironside.Check;
+import java.util.Arrays;
+
+/** Robust statistics of samples. */
+public final class Statistics {
+    /** 1 / Φ⁻¹(3/4): turns the median absolute deviation of a Gaussian into its standard deviation. */
+    private static final double MAD_TO_SIGMA = 1.4826;
+
+    private static final int CLIP_ROUNDS = 8;
+
+    /** Centre and spread of a sample. */
+    public record Spread(double centre, double sigma, int count) {}
+
+    private Statistics() {}
+
+    /**
+     * The median; of an even number of samples the mean of the middle two. NaN is left out.
+     *
+     * @param samples at least one that is not NaN; not modified
+     */
+    public static double median(float[] samples) {
+        float[] sorted = finite(samples);
+        Check.atLeast("samples.length", sorted.length, 1);
+        return middle(sorted);
+    }
+
+    /** As above for doubles. */
+    public static double median(double[] samples) {
+        double[] sorted = Arrays.stream(samples).filter(v -> !Double.isNaN(v)).sorted().toArray();
+        Check.atLeast("samples.length", sorted.length, 1);
+        int half = sorted.length / 2;
+        return sorted.length % 2 == 1 ? sorted[half] : (sorted[half - 1] + sorted[half]) / 2;
+    }
+
+    private static double middle(float[] sorted) {
+        int half = sorted.length / 2;
+        return sorted.length % 2 == 1 ? sorted[half] : ((double) sorted[half - 1] + sorted[half]) / 2;
+    }
+
+    /**
+     * Median and the scaled median absolute deviation: a centre and noise that stars and hot pixels hardly move.
+     *
+     * @see "Rousseeuw and Croux 1993, J. Am. Stat. Assoc. 88, 1273"
+     */
+    public static Spread robust(float[] samples) {
+        float[] work = finite(samples);
+        Check.atLeast("samples.length", work.length, 1);
+        double centre = middle(work);
+        for (int i = 0; i < work.length; i++) {
+            work[i] = (float) Math.abs(work[i] - centre);
+        }
+        Arrays.sort(work);
+        return new Spread(centre, MAD_TO_SIGMA * middle(work), work.length);
+    }
+
+    /**
+     * Mean and standard deviation of what is left after samples further than {@code kappa} sigma from the median have been
+     * dropped, again and again until none goes.
+     *
+     * @param kappa at least 1
+     */
+    public static Spread clipped(float[] samples, double kappa) {
+        float[] sorted = finite(samples);
+        Check.atLeast("samples.length", sorted.length, 1);
+        int low = 0;
+        int high = sorted.length;
+        Spread spread = robust(sorted);
+        for (int round = 0; round < CLIP_ROUNDS; round++) {
+            double reach = kappa * spread.sigma();
+            double centre = middle(Arrays.copyOfRange(sorted, low, high));
+            int newLow = low;
+            int newHigh = high;
+            while (newLow < newHigh && sorted[newLow] < centre - reach) {
+                newLow++;
+            }
+            while (newHigh > newLow && sorted[newHigh - 1] > centre + reach) {
+                newHigh--;
+            }
+            boolean settled = newLow == low && newHigh == high && round > 0;
+            if (newHigh == newLow) {
+                break;
+            }
+            low = newLow;
+            high = newHigh;
+            spread = meanAndDeviation(sorted, low, high);
+            if (settled) {
+                break;
+            }
+        }
+        return spread;
+    }
+
+    private static Spread meanAndDeviation(float[] values, int from, int to) {
+        double sum = 0;
+        for (int i = from; i < to; i++) {
+            sum += values[i];
+        }
+        double mean = sum / (to - from);
+        double squares = 0;
+        for (int i = from; i < to; i++) {
+            squares += (values[i] - mean) * (values[i] - mean);
+        }
+        return new Spread(mean, Math.sqrt(squares / Math.max(1, to - from - 1)), to - from);
+    }
+
+    /**
+     * Evenly spread samples of a frame, NaN left out, for statistics of large frames in bounded time.
+     *
+     * @param most the largest number of samples
+     */
+    public static float[] sample(Frame frame, int most) {
+        float[] pixels = frame.pixels();
+        // A stride prime to the row length, so that the samples do not fall on the same columns.
+        int stride = Math.max(1, pixels.length / most);
+        while (stride > 1 && gcd(stride, frame.width()) != 1) {
+            stride++;
+        }
+        float[] taken = new float[(pixels.length + stride - 1) / stride];
+        int n = 0;
+        for (int i = 0; i < pixels.length; i += stride) {
+            if (!Float.isNaN(pixels[i])) {
+                taken[n++] = pixels[i];
+            }
+        }
+        return Arrays.copyOf(taken, n);
+    }
+
+    /**
+     * The noise from pixel to pixel, which slopes and large objects do not touch: from differences of neighbours in a row.
+     * White noise only; resampled pictures, whose neighbours are alike, come out too quiet.
+     */
+    public static double pixelNoise(Frame frame) {
+        int step = Math.max(1, frame.height() / 400);
+        float[] differences = new float[(frame.height() / step + 1) * (frame.width() / 2)];
+        int n = 0;
+        for (int row = 0; row < frame.height(); row += step) {
+            for (int column = 0; column + 1 < frame.width(); column += 2) {
+                int i = row * frame.width() + column;
+                float d = frame.pixels()[i + 1] - frame.pixels()[i];
+                if (!Float.isNaN(d)) {
+                    differences[n++] = d;
+                }
+            }
+        }
+        return n == 0 ? 0 : robust(Arrays.copyOf(differences, n)).sigma() / Math.sqrt(2);
+    }
+
+    private static int gcd(int a, int b) {
+        return b == 0 ? a : gcd(b, a % b);
+    }
+
+    /** A sorted copy without NaN. */
+    private static float[] finite(float[] samples) {
+        float[] copy = new float[samples.length];
+        int n = 0;
+        for (float sample : samples) {
+            if (!Float.isNaN(sample)) {
+                copy[n++] = sample;
+            }
+        }
+        float[] sorted = Arrays.copyOf(copy, n);
+        Arrays.sort(sorted);
+        return sorted;
+    }
+}

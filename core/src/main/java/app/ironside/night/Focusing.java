@@ -1,0 +1,149 @@
+package app.ironside.night;
+
+import static app.ironside.night.NightRecord.facts;
+
+import app.ironside.focus.FocusCurve;
+import app.ironside.focus.FocusRun;
+import app.ironside.focus.FocusSample;
+import app.ironside.kit.FilterSpec;
+import app.ironside.kit.Sampling;
+import java.time.Duration;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+
+/** Keeps the telescope in focus: runs, filter changes, and when the next run is due. */
+final class Focusing {
+    private static final Duration ROUGH_EXPOSURE = Duration.ofSeconds(4);
+    private static final Duration FINE_EXPOSURE = Duration.ofSeconds(6);
+
+    /** A narrow filter needs longer focus frames (common practice: 25 s for a 3 nm one). */
+    private static final Duration NARROW_EXPOSURE = Duration.ofSeconds(20);
+
+    private static final double TYPICAL_HFR_PX = 1.1;
+
+    private final NightContext night;
+    private final FocusRun run;
+    private double focusedAtC = Double.NaN;
+    private double sizePx = TYPICAL_HFR_PX;
+
+    Focusing(NightContext night) {
+        this.night = night;
+        this.run = new FocusRun(
+                night.devices().focuser(), night.devices().camera(), night.clock(), night.finder(), night.kit());
+    }
+
+    /** Finds focus from anywhere within the focuser's reach. */
+    void rough() throws InterruptedException {
+        night.record().doing(Stage.FOCUS, "Rough focus, for plate solving", Duration.ofSeconds(120));
+        FocusRun.Result result = run.rough(ROUGH_EXPOSURE, shot -> show("Rough focus", shot));
+        record("Rough focus", result);
+        focusedAtC = night.devices().focuser().temperatureC();
+    }
+
+    /** A full sweep in the filter that is in; returns whether its curve was believed. */
+    boolean fine(String why) throws InterruptedException {
+        night.record().doing(Stage.FOCUS, "Focus sweep: " + why, Duration.ofSeconds(110));
+        boolean narrow = filter().narrow();
+        FocusRun.Result result =
+                run.fine(narrow ? NARROW_EXPOSURE : FINE_EXPOSURE, sizePx, shot -> show("Focus sweep", shot));
+        record("Focus, " + why, result);
+        focusedAtC = night.devices().focuser().temperatureC();
+        if (result.verdict().accepted()) {
+            sizePx = Math.max(0.6, Math.min(4, result.verdict().bestSize()));
+        }
+        double limit = Sampling.criticalFocusUm(night.kit().optics().focalRatio()) / night.kit().focuser().stepUm();
+        double sigma = result.verdict().positionSigma();
+        boolean sure = result.verdict().accepted() && sigma <= limit;
+        night.record()
+                .gate(new Gate(
+                        Stage.FOCUS,
+                        result.verdict().accepted() ? result.verdict().rSquared() : 0,
+                        FocusCurve.LEAST_R_SQUARED,
+                        "R²",
+                        false,
+                        sure
+                                ? String.format(
+                                        Locale.ROOT,
+                                        "Stars %.2f px at %.0f ± %.0f steps; the critical zone is ± %.0f.",
+                                        result.verdict().bestSize(),
+                                        result.verdict().bestPosition(),
+                                        sigma,
+                                        limit)
+                                : result.verdict().reason()));
+        return result.verdict().accepted();
+    }
+
+    /** Whether the tube's temperature has left the range in which the focus holds. */
+    boolean due() {
+        return Math.abs(night.devices().focuser().temperatureC() - focusedAtC)
+                >= night.program().refocusAfterC();
+    }
+
+    double temperatureChangeC() {
+        return night.devices().focuser().temperatureC() - focusedAtC;
+    }
+
+    /** Puts a filter in and moves by the measured difference of their focus. */
+    void change(String filterName) throws InterruptedException {
+        int slot = night.kit().filterSlot(filterName);
+        int present = night.devices().wheel().slot();
+        if (slot == present) {
+            return;
+        }
+        int shift = night.kit().filters().get(slot).focusOffsetSteps()
+                - night.kit().filters().get(present).focusOffsetSteps();
+        night.devices().wheel().select(slot);
+        night.clock().await(night.devices().wheel().remaining());
+        if (shift != 0) {
+            run.settleAt(night.devices().focuser().positionSteps() + shift);
+        }
+    }
+
+    private FilterSpec filter() {
+        return night.kit().filters().get(night.devices().wheel().slot());
+    }
+
+    private void show(String what, FocusRun.Shot shot) {
+        String size = shot.stars().medianHalfFluxRadiusPx().isPresent()
+                ? String.format(
+                        Locale.ROOT, ", %.2f px", shot.stars().medianHalfFluxRadiusPx().getAsDouble())
+                : ", no stars";
+        night.record()
+                .frame(Stage.FOCUS, what + " at " + shot.positionSteps() + size, shot.frame(), Optional.of(shot.stars()));
+    }
+
+    private void record(String what, FocusRun.Result result) {
+        List<Map<String, Object>> points = result.samples().stream()
+                .map(s -> facts("position", s.position(), "size", s.size()))
+                .toList();
+        List<FocusSample> samples = result.samples();
+        double[] abc = FocusCurve.fitHyperbola(samples);
+        night.record()
+                .event(
+                        EventKind.FOCUS,
+                        String.format(
+                                Locale.ROOT,
+                                "%s: %.2f px at %.0f steps, R² %.3f.",
+                                what,
+                                result.verdict().bestSize(),
+                                result.verdict().bestPosition(),
+                                result.verdict().rSquared()),
+                        facts(
+                                "why", what,
+                                "points", points,
+                                "bestPosition", result.verdict().bestPosition(),
+                                "bestSize", result.verdict().bestSize(),
+                                "rSquared", result.verdict().rSquared(),
+                                "positionSigma", result.verdict().positionSigma(),
+                                "accepted", result.verdict().accepted(),
+                                "reason", result.verdict().reason(),
+                                "a", abc[0],
+                                "b", abc[1],
+                                "c", abc[2],
+                                "filter", filter().name(),
+                                "temperatureC", night.devices().focuser().temperatureC(),
+                                "seconds", result.took().toSeconds()));
+    }
+}

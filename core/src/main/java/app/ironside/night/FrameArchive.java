@@ -1,0 +1,119 @@
+package app.ironside.night;
+
+import app.ironside.image.AtomicFile;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.stream.Stream;
+
+/**
+ * The folder of a night: raw frames that are written once, whole, and never touched again, in folders that a person can read:
+ * {@code lights/M_33/L/M_33_L_180s_0001.fits}.
+ */
+public final class FrameArchive {
+    private final Path root;
+
+    /**
+     * @param root the night's own folder; made if it is missing
+     */
+    public FrameArchive(Path root) {
+        this.root = root;
+        make(root);
+    }
+
+    public Path root() {
+        return root;
+    }
+
+    /**
+     * Saves a raw frame under a name of its own.
+     *
+     * @param folder below the night's, with {@code /} between
+     * @param name without number and ending
+     * @return path relative to the night's folder
+     */
+    public String save(String folder, String name, Frame frame) {
+        Path directory = make(root.resolve(folder));
+        int number = count(directory) + 1;
+        Path file = directory.resolve(numbered(name, number));
+        while (Files.exists(file)) {
+            number++;
+            file = directory.resolve(numbered(name, number));
+        }
+        FitsFiles.write(file, frame, FitsFiles.Encoding.UNSIGNED_16);
+        return relative(file);
+    }
+
+    private static String numbered(String name, int number) {
+        return String.format(java.util.Locale.ROOT, "%s_%04d.fits", name, number);
+    }
+
+    /** A path below the night's folder for something derived (masters, stacks), with its folder made. */
+    public Path derived(String folder, String fileName) {
+        return make(root.resolve(folder)).resolve(fileName);
+    }
+
+    /** A file's path relative to the night's folder, with {@code /} between. */
+    public String relative(Path file) {
+        return root.relativize(file).toString().replace('\\', '/');
+    }
+
+    public Path resolve(String relative) {
+        return root.resolve(relative);
+    }
+
+    /** A name that every file system takes. */
+    public static String plainName(String name) {
+        return name.replaceAll("[^A-Za-z0-9+-]+", "_");
+    }
+
+    /** Removes what a power cut left half-written. */
+    public List<String> removeUnfinished() {
+        try (Stream<Path> files = Files.walk(root)) {
+            List<Path> parts = files.filter(f -> f.toString().endsWith(AtomicFile.UNFINISHED))
+                    .toList();
+            for (Path part : parts) {
+                Files.delete(part);
+            }
+            return parts.stream().map(this::relative).toList();
+        } catch (IOException e) {
+            throw new UncheckedIOException(root + " could not be searched for unfinished files", e);
+        }
+    }
+
+    /** Finished lights on the disk, relative paths in order of name. */
+    public List<String> lights() {
+        Path lights = root.resolve("lights");
+        if (!Files.isDirectory(lights)) {
+            return List.of();
+        }
+        try (Stream<Path> files = Files.walk(lights)) {
+            return files.filter(f -> f.toString().endsWith(".fits"))
+                    .map(this::relative)
+                    .sorted()
+                    .toList();
+        } catch (IOException e) {
+            throw new UncheckedIOException(lights + " could not be read", e);
+        }
+    }
+
+    private static int count(Path directory) {
+        try (Stream<Path> files = Files.list(directory)) {
+            return (int) files.filter(f -> f.toString().endsWith(".fits")).count();
+        } catch (IOException e) {
+            throw new UncheckedIOException(directory + " could not be read", e);
+        }
+    }
+
+    private static Path make(Path directory) {
+        try {
+            return Files.createDirectories(directory);
+        } catch (IOException e) {
+            throw new UncheckedIOException(directory + " could not be made: " + e.getMessage(), e);
+        }
+    }
+}

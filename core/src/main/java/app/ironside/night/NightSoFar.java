@@ -1,0 +1,67 @@
+package app.ironside.night;
+
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * What the journal says has been done, for going on after a stop.
+ *
+ * @param subs files of finished subs by target, in order
+ * @param gatesPassed stages whose last gate was passed
+ * @param calibrationFrames files by set
+ * @param stacksDone sets whose stack is finished
+ */
+public record NightSoFar(
+        boolean started,
+        boolean ended,
+        Map<String, List<String>> subs,
+        Set<Stage> gatesPassed,
+        Map<String, List<String>> calibrationFrames,
+        Set<String> stacksDone) {
+
+    /** Reads a journal. */
+    public static NightSoFar of(List<NightEvent> events) {
+        boolean started = false;
+        boolean ended = false;
+        Map<String, List<String>> subs = new LinkedHashMap<>();
+        Map<Stage, Boolean> gates = new HashMap<>();
+        Map<String, List<String>> calibration = new LinkedHashMap<>();
+        Set<String> stacks = new HashSet<>();
+        for (NightEvent event : events) {
+            switch (event.kind()) {
+                case NIGHT_STARTED -> started = true;
+                case NIGHT_ENDED -> ended = true;
+                case GATE -> gates.put(Stage.valueOf(event.text("stage").orElseThrow()), event.isTrue("passed"));
+                case SUB -> subs.computeIfAbsent(event.text("target").orElseThrow(), t -> new ArrayList<>())
+                        .add(event.text("file").orElseThrow());
+                case CALIBRATION -> calibration
+                        .computeIfAbsent(event.text("set").orElseThrow(), t -> new ArrayList<>())
+                        .add(event.text("file").orElseThrow());
+                case STACK -> stacks.add(event.text("set").orElseThrow());
+                default -> {
+                    // The rest is told again or does not matter for going on.
+                }
+            }
+        }
+        Set<Stage> passed = new HashSet<>();
+        gates.forEach((stage, ok) -> {
+            if (ok) {
+                passed.add(stage);
+            }
+        });
+        return new NightSoFar(started, ended, subs, passed, calibration, stacks);
+    }
+
+    public int subsOf(String target) {
+        return subs.getOrDefault(target, List.of()).size();
+    }
+
+    public List<String> calibrationSet(String set) {
+        return calibrationFrames.getOrDefault(set, List.of());
+    }
+}

@@ -1,0 +1,27 @@
+package app.ironside.night;
+
+import app.ironside.guide.GuideSample;
+import app.ironside.image.Frame;
+import app.ironside.star.StarField;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+
+/** Someone who looks on while a night runs. Called on the night's thread: hand over quickly. */
+public interface NightWatcher {
+    /** Nobody looks on. */
+    NightWatcher NONE = new NightWatcher() {};
+
+    /** A frame came in. */
+    default void frame(Stage stage, String caption, Frame frame, Optional<StarField> stars) {}
+
+    /** An event was written. */
+    default void event(NightEvent event) {}
+
+    /** Something began that takes a while. */
+    default void doing(Stage stage, String what, Instant since, Duration about) {}
+
+    /** Guiding since the last sub began. */
+    default void guiding(List<GuideSample> recent) {}
+}

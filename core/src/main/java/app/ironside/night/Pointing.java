@@ -1,0 +1,101 @@
+package app.ironside.night;
+
+import static app.ironside.night.NightRecord.facts;
+
+import app.ironside.device.Mount;
+import app.ironside.plan.TargetPlan;
+import app.ironside.point.Centering;
+import app.ironside.point.CenteringResult;
+import app.ironside.solve.NoSolution;
+import app.ironside.solve.PlateSolution;
+import java.time.Duration;
+import java.util.Locale;
+import java.util.Optional;
+
+/** Brings targets to the middle of the frame, with the evidence written down. */
+final class Pointing {
+    private static final Duration EXPOSURE = Duration.ofSeconds(8);
+
+    private final NightContext night;
+    private final Centering centering;
+
+    Pointing(NightContext night, Centering centering) {
+        this.night = night;
+        this.centering = centering;
+    }
+
+    /** The side on which the telescope can follow a target longest without touching: west of the pier before the meridian. */
+    Mount.PierSide sideFor(TargetPlan target) {
+        double hourAngle =
+                night.observer().hourAngleDeg(target.position(), night.clock().now());
+        return hourAngle < 0 ? Mount.PierSide.WEST : Mount.PierSide.EAST;
+    }
+
+    /** Centres a target; returns whether the gate is passed. */
+    boolean centre(TargetPlan target, Mount.PierSide side) throws InterruptedException {
+        night.record().doing(Stage.POINT, "Centring " + target.name(), Duration.ofSeconds(60));
+        double limit = night.program().centreWithinArcsec();
+        CenteringResult result =
+                centering.centre(target.position(), side, EXPOSURE, limit, (frame, stars, answer, offset) -> {
+                    String caption = answer instanceof PlateSolution
+                            ? String.format(Locale.ROOT, "%s, %.0f″ off the middle", target.name(), offset)
+                            : target.name() + " not recognised";
+                    night.record().frame(Stage.POINT, caption, frame, Optional.of(stars));
+                    String file = night.archive().save("pointing", FrameArchive.plainName(target.name()), frame);
+                    solved(target, caption, file, answer, offset);
+                });
+        night.record()
+                .event(
+                        EventKind.CENTRED,
+                        String.format(
+                                Locale.ROOT,
+                                "%s is %.0f″ from the middle after %d rounds, camera angle %.1f°.",
+                                target.name(),
+                                result.offsetArcsec(),
+                                result.offsetsArcsec().size(),
+                                result.last().rotationDeg()),
+                        facts(
+                                "target", target.name(),
+                                "offsetArcsec", result.offsetArcsec(),
+                                "rounds", result.offsetsArcsec().size(),
+                                "rotationDeg", result.last().rotationDeg(),
+                                "pierSide", side.name()));
+        return night.record()
+                .gate(new Gate(
+                        Stage.POINT,
+                        result.offsetArcsec(),
+                        limit,
+                        "″",
+                        true,
+                        String.format(
+                                Locale.ROOT,
+                                "%s %.0f″ from the middle of the frame; %.0f″ are allowed.",
+                                target.name(),
+                                result.offsetArcsec(),
+                                limit)));
+    }
+
+    private void solved(
+            TargetPlan target, String caption, String file, app.ironside.solve.SolveResult answer, double offset) {
+        if (answer instanceof PlateSolution s) {
+            night.record()
+                    .event(
+                            EventKind.SOLVE,
+                            caption + ".",
+                            facts(
+                                    "target", target.name(),
+                                    "file", file,
+                                    "raDeg", s.centre().raDeg(),
+                                    "decDeg", s.centre().decDeg(),
+                                    "rotationDeg", s.rotationDeg(),
+                                    "scaleArcsecPerPixel", s.scaleArcsecPerPixel(),
+                                    "matchedStars", s.matchedStars(),
+                                    "rmsArcsec", s.rmsArcsec(),
+                                    "offsetArcsec", offset,
+                                    "log10FalseOdds", s.log10FalseOdds(),
+                                    "wcs", s.wcs().toKeywords()));
+        } else {
+            night.record().fault(Stage.POINT, caption + ". " + ((NoSolution) answer).reason());
+        }
+    }
+}

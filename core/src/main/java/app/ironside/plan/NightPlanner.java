@@ -1,0 +1,72 @@
+package app.ironside.plan;
+
+import app.ironside.kit.Kit;
+import app.ironside.sky.Interval;
+import app.ironside.sky.NightTimes;
+import app.ironside.sky.Observer;
+import app.ironside.sky.Site;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** Lays a program's targets into the night, one after the other, each from when it is up until it sinks or the next is due. */
+public final class NightPlanner {
+    private NightPlanner() {}
+
+    public static NightPlan plan(Site site, Kit kit, Program program) {
+        Observer observer = Observer.at(site);
+        NightTimes times = NightTimes.of(site, program.date());
+        Overheads overheads = Overheads.of(kit);
+        List<PlannedBlock> blocks = new ArrayList<>();
+        Instant free = times.night().from();
+        for (TargetPlan target : program.targets()) {
+            TargetWindow window = TargetWindow.of(target.position(), observer, times, program.minimumAltitudeDeg());
+            Optional<Interval> span = span(window, wanted(target, times, site, program.date()), free);
+            if (span.isEmpty()) {
+                continue;
+            }
+            PlannedBlock block = block(target, window, span.get(), kit, program, overheads);
+            blocks.add(block);
+            free = block.span().until();
+        }
+        return new NightPlan(times, blocks);
+    }
+
+    private static PlannedBlock block(
+            TargetPlan target, TargetWindow window, Interval span, Kit kit, Program program, Overheads overheads) {
+        Optional<Instant> flip = Optional.of(window.transit()).filter(span::contains);
+        int fit = overheads.subsIn(
+                span.duration().toSeconds(), target.subSeconds(), program.ditherEvery(), flip.isPresent() ? 1 : 0);
+        int subs = Math.min(fit, target.mostSubs().orElse(Integer.MAX_VALUE));
+        if (subs == fit) {
+            return new PlannedBlock(target, window, span, flip, subs);
+        }
+        // A count reached early frees the rest of the window for the next target.
+        double used = span.duration().toSeconds() * (subs + 1.0) / (fit + 1.0);
+        Interval shorter = new Interval(span.from(), span.from().plusSeconds(Math.round(used)));
+        return new PlannedBlock(target, window, shorter, flip.filter(shorter::contains), subs);
+    }
+
+    private static Optional<Interval> span(TargetWindow window, Interval wanted, Instant free) {
+        return window.usable().stream()
+                .flatMap(u -> u.intersection(wanted).stream())
+                .filter(u -> u.until().isAfter(free))
+                .map(u -> new Interval(u.from().isAfter(free) ? u.from() : free, u.until()))
+                .max(java.util.Comparator.comparing(Interval::duration));
+    }
+
+    private static Interval wanted(TargetPlan target, NightTimes times, Site site, LocalDate evening) {
+        Instant from = target.from().map(t -> at(t, evening, site)).orElse(times.night().from());
+        Instant until = target.until().map(t -> at(t, evening, site)).orElse(times.night().until());
+        return new Interval(from, until.isBefore(from) ? from : until);
+    }
+
+    /** Times before noon belong to the morning after. */
+    private static Instant at(LocalTime time, LocalDate evening, Site site) {
+        LocalDate date = time.isBefore(LocalTime.NOON) ? evening.plusDays(1) : evening;
+        return date.atTime(time).atZone(site.zone()).toInstant();
+    }
+}

@@ -1,0 +1,65 @@
+package app.ironside.plan;
+
+import app.ironside.Check;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What a night should do.
+ *
+ * @param date local date of the evening
+ * @param targets in the order they are taken
+ * @param coolToC set point of the cooler
+ * @param ditherEvery shift the pointing after so many subs
+ * @param ditherArcsec by about this much
+ * @param refocusAfterC refocus when the tube's temperature has changed by this
+ * @param centreWithinArcsec a target counts as centred within this
+ * @param recentreBeyondArcsec and is centred again beyond this
+ * @param minimumAltitudeDeg lower than this a target is left
+ * @param fullFramesPerLeg in rehearsals, read out the whole sensor for so many subs after each start or flip and only its middle
+ *     for the rest; empty for whole frames always
+ */
+public record Program(
+        LocalDate date,
+        List<TargetPlan> targets,
+        double coolToC,
+        int ditherEvery,
+        double ditherArcsec,
+        double refocusAfterC,
+        double centreWithinArcsec,
+        double recentreBeyondArcsec,
+        double minimumAltitudeDeg,
+        Calibrations calibrations,
+        Optional<Integer> fullFramesPerLeg) {
+    public Program {
+        targets = List.copyOf(targets);
+        Check.atLeast("targets", targets.size(), 1);
+        Check.inRange("coolToC", coolToC, -60, 30);
+        Check.atLeast("ditherEvery", ditherEvery, 1);
+        Check.positive("refocusAfterC", refocusAfterC);
+        Check.positive("centreWithinArcsec", centreWithinArcsec);
+        Check.inRange("minimumAltitudeDeg", minimumAltitudeDeg, 0, 85);
+    }
+
+    /** The same with whole frames for so many subs after each start or flip. */
+    public Program withFullFramesPerLeg(int subs) {
+        return new Program(
+                date,
+                targets,
+                coolToC,
+                ditherEvery,
+                ditherArcsec,
+                refocusAfterC,
+                centreWithinArcsec,
+                recentreBeyondArcsec,
+                minimumAltitudeDeg,
+                calibrations,
+                Optional.of(subs));
+    }
+
+    /** The longest sub, which sets what the mount must hold. */
+    public double longestSubSeconds() {
+        return targets.stream().mapToDouble(TargetPlan::subSeconds).max().orElseThrow();
+    }
+}

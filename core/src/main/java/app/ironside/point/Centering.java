@@ -1,0 +1,93 @@
+package app.ironside.point;
+
+import app.ironside.device.Camera;
+import app.ironside.device.DeviceException;
+import app.ironside.device.Mount;
+import app.ironside.device.NightClock;
+import app.ironside.image.Frame;
+import app.ironside.kit.Kit;
+import app.ironside.sky.Equatorial;
+import app.ironside.solve.NoSolution;
+import app.ironside.solve.PlateSolution;
+import app.ironside.solve.PlateSolver;
+import app.ironside.solve.SolveHints;
+import app.ironside.solve.SolveResult;
+import app.ironside.star.StarField;
+import app.ironside.star.StarFinder;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Slews, solves, tells the mount the truth, and slews again until the target is in the middle. */
+public final class Centering {
+    private static final int MOST_ROUNDS = 6;
+    private static final double SEARCH_DEG = 6;
+    private static final double SCALE_TOLERANCE = 0.03;
+
+    /** Is shown every frame with its answer as it comes. */
+    @FunctionalInterface
+    public interface Watcher {
+        void solved(Frame frame, StarField stars, SolveResult result, double offsetArcsec);
+    }
+
+    private final Mount mount;
+    private final Camera camera;
+    private final NightClock clock;
+    private final StarFinder finder;
+    private final PlateSolver solver;
+    private final Kit kit;
+
+    public Centering(
+            Mount mount, Camera camera, NightClock clock, StarFinder finder, PlateSolver solver, Kit kit) {
+        this.mount = mount;
+        this.camera = camera;
+        this.clock = clock;
+        this.finder = finder;
+        this.solver = solver;
+        this.kit = kit;
+    }
+
+    /**
+     * Centres a target.
+     *
+     * @param exposure of the frames that are solved
+     * @param limitArcsec stop when the target is within this
+     * @throws DeviceException if a frame cannot be solved
+     */
+    public CenteringResult centre(
+            Equatorial target, Mount.PierSide side, Duration exposure, double limitArcsec, Watcher watcher)
+            throws InterruptedException {
+        List<Double> offsets = new ArrayList<>();
+        PlateSolution solution = null;
+        for (int round = 0; round < MOST_ROUNDS; round++) {
+            mount.slewAndWait(clock, target, side);
+            solution = look(target, exposure, watcher);
+            double offset = 3600 * solution.centre().separationDeg(target);
+            offsets.add(offset);
+            if (offset <= limitArcsec) {
+                return new CenteringResult(offsets, solution, true);
+            }
+            mount.sync(solution.centre());
+        }
+        return new CenteringResult(offsets, solution, false);
+    }
+
+    /** One frame where the mount stands, solved. */
+    public PlateSolution look(Equatorial near, Duration exposure, Watcher watcher) throws InterruptedException {
+        Frame frame =
+                camera.expose(clock, Camera.Exposure.light(exposure).withBinning(2));
+        StarField stars = finder.find(frame);
+        SolveResult result = solver.solve(stars, hints(near));
+        if (result instanceof PlateSolution solution) {
+            double offset = 3600 * solution.centre().separationDeg(near);
+            watcher.solved(frame, stars, result, offset);
+            return solution;
+        }
+        watcher.solved(frame, stars, result, 0);
+        throw new DeviceException("pointing", "the frame could not be recognised", ((NoSolution) result).reason());
+    }
+
+    private SolveHints hints(Equatorial near) {
+        return SolveHints.NONE.withNear(near, SEARCH_DEG).withScale(2 * kit.arcsecPerPixel(), SCALE_TOLERANCE);
+    }
+}

@@ -1,0 +1,40 @@
+package app.ironside.polar;
+
+import java.util.Locale;
+
+/**
+ * What the hands do next: which knob, which way, how much.
+ *
+ * @param altitudeTurns positive raises the axis
+ * @param azimuthTurns positive moves the axis east
+ * @param sentence for the person at the mount
+ */
+public record KnobAdvice(double altitudeTurns, double azimuthTurns, String sentence) {
+    /** Advice that takes an error to zero with knobs of known gearing. */
+    public static KnobAdvice toRemove(PolarError error, KnobGearing gearing) {
+        double altitude = -error.altitudeErrorArcmin() / gearing.altitudeArcminPerTurn();
+        double azimuth = -error.azimuthErrorArcmin() / gearing.azimuthArcminPerTurn();
+        boolean altitudeFirst = Math.abs(error.altitudeErrorArcmin()) >= Math.abs(error.azimuthErrorArcmin());
+        String high = String.format(
+                Locale.ROOT,
+                "Altitude knob: %s the axis by %s, %.2f turn.",
+                altitude < 0 ? "lower" : "raise",
+                amount(error.altitudeErrorArcmin()),
+                Math.abs(altitude));
+        String side = String.format(
+                Locale.ROOT,
+                "Azimuth knob: move the axis %s by %s, %.2f turn.",
+                azimuth < 0 ? "west" : "east",
+                amount(error.azimuthErrorArcmin()),
+                Math.abs(azimuth));
+        return new KnobAdvice(altitude, azimuth, altitudeFirst ? high + " " + side : side + " " + high);
+    }
+
+    private static String amount(double arcmin) {
+        double size = Math.abs(arcmin);
+        if (size >= 60) {
+            return String.format(Locale.ROOT, "%.1f°", size / 60);
+        }
+        return size >= 2 ? String.format(Locale.ROOT, "%.1f′", size) : String.format(Locale.ROOT, "%.0f″", size * 60);
+    }
+}

@@ -1,0 +1,38 @@
+package app.ironside.sky;
+
+import app.ironside.Check;
+import java.time.ZoneId;
+
+/**
+ * A place to observe from.
+ *
+ * @param latDeg geodetic latitude (WGS 84), north positive
+ * @param lonDeg longitude, east positive, −180 to 180
+ * @param elevationM above sea level, metres
+ * @param skyMagPerArcsec2 zenith brightness of the moonless night sky, V magnitudes per square arcsecond
+ */
+public record Site(
+        String name,
+        double latDeg,
+        double lonDeg,
+        double elevationM,
+        ZoneId zone,
+        double skyMagPerArcsec2,
+        Horizon horizon) {
+    public Site {
+        Check.inRange("latDeg", latDeg, -90, 90);
+        Check.inRange("lonDeg", lonDeg, -180, 180);
+        Check.inRange("elevationM", elevationM, -500, 9000);
+        Check.inRange("skyMagPerArcsec2", skyMagPerArcsec2, 14, 22.5);
+    }
+
+    /** The altitude of the pole that is above the horizon. */
+    public double poleAltitudeDeg() {
+        return Math.abs(latDeg);
+    }
+
+    /** Azimuth of that pole: 0 in the north, 180 in the south. */
+    public double poleAzimuthDeg() {
+        return latDeg >= 0 ? 0 : 180;
+    }
+}

@@ -1,0 +1,115 @@
+package app.ironside.solve;
+
+import java.util.Arrays;
+
+/** Finds the nearest neighbours of stars given as unit vectors, with a grid of cubes through space. */
+final class NearestStars {
+    /** Stars in a cube, on average over the sphere. */
+    private static final double STARS_A_CELL = 3;
+
+    private final double[][] vectors;
+    private final double cell;
+    private final long[] keys;
+    private final int[] order;
+
+    NearestStars(double[][] vectors) {
+        this.vectors = vectors;
+        double area = 4 * Math.PI / Math.max(1, spread(vectors));
+        cell = Math.max(1e-5, Math.min(0.7, Math.sqrt(area * STARS_A_CELL)));
+        long[] packed = new long[vectors.length];
+        for (int i = 0; i < vectors.length; i++) {
+            packed[i] = key(floor(vectors[i][0]), floor(vectors[i][1]), floor(vectors[i][2])) << 20 | i;
+        }
+        Arrays.sort(packed);
+        keys = new long[packed.length];
+        order = new int[packed.length];
+        for (int k = 0; k < packed.length; k++) {
+            keys[k] = packed[k] >>> 20;
+            order[k] = (int) (packed[k] & 0xfffff);
+        }
+    }
+
+    /** How many stars there would be over the whole sphere at the density of these. */
+    private static double spread(double[][] vectors) {
+        double[] middle = new double[3];
+        for (double[] v : vectors) {
+            for (int k = 0; k < 3; k++) {
+                middle[k] += v[k] / vectors.length;
+            }
+        }
+        // For a cap, the mean vector has length (1 + cos radius) / 2, and the cap's share of the sphere is (1 − cos radius) / 2.
+        double length = Math.sqrt(middle[0] * middle[0] + middle[1] * middle[1] + middle[2] * middle[2]);
+        return vectors.length / Math.max(1e-7, 1 - length);
+    }
+
+    private int floor(double coordinate) {
+        return (int) Math.floor((coordinate + 1.5) / cell);
+    }
+
+    private static long key(int a, int b, int c) {
+        return ((long) a * 73_856_093L ^ (long) b * 19_349_663L ^ (long) c * 83_492_791L) & 0x7ff_ffff_ffffL;
+    }
+
+    /**
+     * Writes up to {@code into.length} nearest neighbours of a star, nearest first, as far as they lie in the neighbouring cubes.
+     *
+     * @return how many were written
+     */
+    int nearest(int star, int[] into) {
+        double[] distances = new double[into.length];
+        int n = 0;
+        double[] at = vectors[star];
+        for (int a = -1; a <= 1; a++) {
+            for (int b = -1; b <= 1; b++) {
+                for (int c = -1; c <= 1; c++) {
+                    long key = key(floor(at[0]) + a, floor(at[1]) + b, floor(at[2]) + c);
+                    for (int k = first(key); k < keys.length && keys[k] == key; k++) {
+                        if (order[k] != star) {
+                            n = insert(order[k], distance(at, vectors[order[k]]), into, distances, n);
+                        }
+                    }
+                }
+            }
+        }
+        return n;
+    }
+
+    private static int insert(int candidate, double distance, int[] into, double[] distances, int count) {
+        int at = count;
+        while (at > 0 && distances[at - 1] > distance) {
+            at--;
+        }
+        if (at == into.length || (at > 0 && into[at - 1] == candidate)) {
+            return count;
+        }
+        int n = Math.min(into.length, count + 1);
+        for (int k = n - 1; k > at; k--) {
+            into[k] = into[k - 1];
+            distances[k] = distances[k - 1];
+        }
+        into[at] = candidate;
+        distances[at] = distance;
+        return n;
+    }
+
+    private int first(long key) {
+        int low = 0;
+        int high = keys.length;
+        while (low < high) {
+            int middle = (low + high) >>> 1;
+            if (keys[middle] < key) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
+    private static double distance(double[] a, double[] b) {
+        double x = a[0] - b[0];
+        double y = a[1] - b[1];
+        double z = a[2] - b[2];
+        return x * x + y * y + z * z;
+    }
+}

@@ -1,0 +1,140 @@
+package app.ironside.solve;
+
+import app.ironside.sky.CatalogueStar;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.StarCatalogue;
+import app.ironside.star.Star;
+import app.ironside.star.StarField;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/**
+ * Decides whether a candidate is the sky: it predicts where catalogue stars must stand in the frame and asks how likely it would
+ * be for that many of them to meet a star of the frame by chance (a binomial tail, times the number of candidates tried).
+ */
+final class Verifier {
+    /** Odds of a false answer, decimal logarithm: one in a billion. */
+    private static final double WORST_LOG10_ODDS = -9;
+
+    private static final int CATALOGUE_STARS = 80;
+    private static final int FEWEST_MATCHES = 6;
+    private static final double FIRST_REACH_SHARE = 0.004;
+    private static final double LAST_REACH_PX = 1.5;
+
+    private final StarField field;
+    private final StarCatalogue catalogue;
+
+    Verifier(StarField field, StarCatalogue catalogue) {
+        this.field = field;
+        this.catalogue = catalogue;
+    }
+
+    /** The solution, if a candidate stands. */
+    Optional<PlateSolution> verify(Wcs candidate, int tried) {
+        double diagonal = Math.hypot(field.width(), field.height());
+        Wcs wcs = candidate;
+        Optional<WcsFit.Result> fit = Optional.empty();
+        double reach = Math.max(3, FIRST_REACH_SHARE * diagonal);
+        double odds = 0;
+        // Each round fits and looks closer, so that a true match gains and a chance one falls apart.
+        while (true) {
+            Equatorial centre = wcs.toSky((field.width() + 1) / 2.0, (field.height() + 1) / 2.0);
+            List<CatalogueStar> expected = expected(wcs, centre);
+            List<Star> seen = field.stars().subList(0, Math.min(field.stars().size(), 3 * expected.size() + 20));
+            List<WcsFit.Match> matches = match(wcs, expected, seen, reach);
+            if (matches.size() < FEWEST_MATCHES) {
+                return Optional.empty();
+            }
+            double chance = Math.min(0.9, seen.size() * Math.PI * reach * reach / ((double) field.width() * field.height()));
+            // Four matches came with the pattern and prove nothing.
+            odds = Math.log10(Math.max(1, tried)) + log10Tail(expected.size() - 4, matches.size() - 4, chance);
+            fit = WcsFit.fit(matches, field.width(), field.height(), centre);
+            if (fit.isEmpty()) {
+                return Optional.empty();
+            }
+            wcs = fit.get().wcs();
+            if (reach <= LAST_REACH_PX) {
+                break;
+            }
+            reach = Math.max(LAST_REACH_PX, reach / 2.5);
+        }
+        WcsFit.Result result = fit.get();
+        if (odds > WORST_LOG10_ODDS || result.used().size() < FEWEST_MATCHES) {
+            return Optional.empty();
+        }
+        Equatorial centre = wcs.toSky((field.width() + 1) / 2.0, (field.height() + 1) / 2.0);
+        return Optional.of(new PlateSolution(centre, wcs, result.used().size(), result.rmsArcsec(), odds));
+    }
+
+    /** The brightest catalogue stars that should be in the frame. */
+    private List<CatalogueStar> expected(Wcs wcs, Equatorial centre) {
+        double radius = Math.hypot(field.width(), field.height()) / 2 * wcs.scaleArcsecPerPixel() / 3600;
+        List<CatalogueStar> inside = new ArrayList<>();
+        for (CatalogueStar star : catalogue.within(centre, Math.min(90, radius))) {
+            Optional<double[]> pixel = wcs.toPixel(star.position());
+            if (pixel.isPresent() && inFrame(pixel.get())) {
+                inside.add(star);
+                if (inside.size() == CATALOGUE_STARS) {
+                    break;
+                }
+            }
+        }
+        return inside;
+    }
+
+    private boolean inFrame(double[] pixel) {
+        return pixel[0] >= 1 && pixel[1] >= 1 && pixel[0] <= field.width() && pixel[1] <= field.height();
+    }
+
+    private static List<WcsFit.Match> match(Wcs wcs, List<CatalogueStar> expected, List<Star> seen, double reach) {
+        List<WcsFit.Match> matches = new ArrayList<>();
+        Set<Star> taken = new HashSet<>();
+        for (CatalogueStar star : expected) {
+            double[] pixel = wcs.toPixel(star.position()).orElseThrow();
+            Star best = null;
+            double bestDistance = reach;
+            for (Star s : seen) {
+                double distance = Math.hypot(s.x() - pixel[0], s.y() - pixel[1]);
+                if (distance < bestDistance && !taken.contains(s)) {
+                    best = s;
+                    bestDistance = distance;
+                }
+            }
+            if (best != null) {
+                taken.add(best);
+                matches.add(new WcsFit.Match(best.x(), best.y(), star.position()));
+            }
+        }
+        return matches;
+    }
+
+    /** log10 of the chance of at least {@code hits} out of {@code trials}, each with probability {@code p}. */
+    static double log10Tail(int trials, int hits, double p) {
+        if (hits <= 0 || trials <= 0) {
+            return 0;
+        }
+        if (hits > trials) {
+            return log10Tail(hits, hits, p);
+        }
+        // Successive terms of the binomial, from the first; all logarithms, because the first may underflow.
+        double term = logChoose(trials, hits) + hits * Math.log(p) + (trials - hits) * Math.log1p(-p);
+        double sum = 0;
+        double ratio = 1;
+        for (int k = hits; k <= trials && ratio > 1e-12; k++) {
+            sum += ratio;
+            ratio *= (trials - k) / (k + 1.0) * p / (1 - p);
+        }
+        return Math.min(0, (term + Math.log(sum)) / Math.log(10));
+    }
+
+    private static double logChoose(int n, int k) {
+        double sum = 0;
+        for (int i = 1; i <= k; i++) {
+            sum += Math.log((double) (n - k + i) / i);
+        }
+        return sum;
+    }
+}

@@ -1,0 +1,170 @@
+package app.ironside.stack;
+
+import java.util.Arrays;
+
+/** Schools of leaving out, at one pixel, the values that do not belong: satellites, aircraft, cosmic rays, hot pixels. */
+public enum Rejection {
+    /** Plain mean. */
+    NONE("none"),
+    /** Drops values beyond {@value #KAPPA} sigma of the median, until none goes. */
+    SIGMA("sigma"),
+    /** As SIGMA, with a sigma from values pulled in to the limits (Huber), which one far outlier cannot inflate. */
+    WINSORIZED("winsorized"),
+    /** As SIGMA, about a straight line through the values in sorted order: for sets whose background drifts. */
+    LINEAR_FIT("linear-fit"),
+    /** Drops the lowest and highest tenth. */
+    PERCENTILE("percentile"),
+    /** Drops the one lowest and the one highest. */
+    MIN_MAX("min-max");
+
+    private static final double KAPPA = 3.0;
+    private static final double HUBER = 1.5;
+
+    /** Standard deviation of Gaussian values pulled in at 1.5 sigma, over their own (Huber 1981, Robust Statistics). */
+    private static final double WINSOR_LOSS = 1.134;
+
+    private static final int ROUNDS = 6;
+
+    /** With fewer values their spread is too uncertain to clip by. */
+    private static final int FEWEST = 4;
+
+    private final String word;
+
+    Rejection(String word) {
+        this.word = word;
+    }
+
+    /** As on the command line. */
+    public String word() {
+        return word;
+    }
+
+    /**
+     * The mean of what belongs.
+     *
+     * @param values reordered; the first {@code n} count, none NaN
+     * @param kept receives at [0] how many values entered the mean
+     * @return NaN for {@code n} = 0
+     */
+    float combine(float[] values, int n, int[] kept) {
+        if (n == 0) {
+            kept[0] = 0;
+            return Float.NaN;
+        }
+        if (this == NONE || n < FEWEST) {
+            return mean(values, 0, n, kept);
+        }
+        Arrays.sort(values, 0, n);
+        return switch (this) {
+            case MIN_MAX -> mean(values, 1, n - 1, kept);
+            case PERCENTILE -> mean(values, n / 10, n - n / 10, kept);
+            case LINEAR_FIT -> linear(values, n, kept);
+            default -> clip(values, n, kept);
+        };
+    }
+
+    private static float mean(float[] values, int from, int to, int[] kept) {
+        double sum = 0;
+        for (int i = from; i < to; i++) {
+            sum += values[i];
+        }
+        kept[0] = to - from;
+        return (float) (sum / (to - from));
+    }
+
+    private float clip(float[] sorted, int n, int[] kept) {
+        int low = 0;
+        int high = n;
+        for (int round = 0; round < ROUNDS; round++) {
+            double centre = (sorted[(low + high - 1) / 2] + sorted[(low + high) / 2]) / 2.0;
+            double sigma = this == WINSORIZED
+                    ? winsorizedSigma(sorted, low, high, centre)
+                    : sigma(sorted, low, high);
+            double reach = KAPPA * sigma;
+            int newLow = low;
+            int newHigh = high;
+            while (newLow < newHigh - 2 && sorted[newLow] < centre - reach) {
+                newLow++;
+            }
+            while (newHigh > newLow + 2 && sorted[newHigh - 1] > centre + reach) {
+                newHigh--;
+            }
+            if (newLow == low && newHigh == high) {
+                break;
+            }
+            low = newLow;
+            high = newHigh;
+        }
+        return mean(sorted, low, high, kept);
+    }
+
+    private static double sigma(float[] values, int low, int high) {
+        double mean = 0;
+        for (int i = low; i < high; i++) {
+            mean += values[i];
+        }
+        mean /= high - low;
+        double squares = 0;
+        for (int i = low; i < high; i++) {
+            squares += (values[i] - mean) * (values[i] - mean);
+        }
+        return Math.sqrt(squares / Math.max(1, high - low - 1));
+    }
+
+    private static double winsorizedSigma(float[] sorted, int low, int high, double centre) {
+        double sigma = sigma(sorted, low, high);
+        for (int round = 0; round < 10; round++) {
+            double bottom = centre - HUBER * sigma;
+            double top = centre + HUBER * sigma;
+            double mean = 0;
+            for (int i = low; i < high; i++) {
+                mean += Math.min(top, Math.max(bottom, sorted[i])) / (high - low);
+            }
+            double squares = 0;
+            for (int i = low; i < high; i++) {
+                double d = Math.min(top, Math.max(bottom, sorted[i])) - mean;
+                squares += d * d;
+            }
+            double next = WINSOR_LOSS * Math.sqrt(squares / Math.max(1, high - low - 1));
+            if (Math.abs(next - sigma) <= 0.0005 * sigma) {
+                return next;
+            }
+            sigma = next;
+        }
+        return sigma;
+    }
+
+    private static float linear(float[] sorted, int n, int[] kept) {
+        int low = 0;
+        int high = n;
+        for (int round = 0; round < ROUNDS && high - low > FEWEST; round++) {
+            int m = high - low;
+            double meanX = (m - 1) / 2.0;
+            double meanY = 0;
+            for (int i = low; i < high; i++) {
+                meanY += sorted[i] / m;
+            }
+            double covariance = 0;
+            double variance = 0;
+            for (int i = 0; i < m; i++) {
+                covariance += (i - meanX) * (sorted[low + i] - meanY);
+                variance += (i - meanX) * (i - meanX);
+            }
+            double slope = covariance / variance;
+            double deviation = 0;
+            for (int i = 0; i < m; i++) {
+                deviation += Math.abs(sorted[low + i] - meanY - slope * (i - meanX)) / m;
+            }
+            double reach = 2 * KAPPA * Math.max(deviation, 1e-9);
+            double bottom = meanY - slope * meanX;
+            boolean dropLow = bottom - sorted[low] > reach;
+            boolean dropHigh = sorted[high - 1] - (meanY + slope * meanX) > reach;
+            low += dropLow ? 1 : 0;
+            high -= dropHigh ? 1 : 0;
+            if (!dropLow && !dropHigh) {
+                break;
+            }
+        }
+        return mean(sorted, low, high, kept);
+    }
+}

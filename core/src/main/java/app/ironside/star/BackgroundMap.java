@@ -1,0 +1,181 @@
+package app.ironside.star;
+
+import app.ironside.Workers;
+import app.ironside.image.Frame;
+import java.util.Arrays;
+
+/**
+ * The background of a frame and its noise, as a mesh of clipped medians with straight lines between: it follows gradients and
+ * vignetting, not stars.
+ *
+ * @see "Bertin and Arnouts 1996, A&AS 117, 393, section 7.1 (clipped mesh, mode 2.5 median − 1.5 mean, median filter)"
+ */
+public final class BackgroundMap {
+    private static final int CELL_PX = 64;
+    private static final int SAMPLES_A_CELL = 700;
+    private static final double CLIP_SIGMAS = 2.8;
+    private static final int CLIP_ROUNDS = 5;
+
+    private final int columns;
+    private final int rows;
+    private final float[] level;
+    private final float[] sigma;
+
+    private BackgroundMap(int columns, int rows, float[] level, float[] sigma) {
+        this.columns = columns;
+        this.rows = rows;
+        this.level = level;
+        this.sigma = sigma;
+    }
+
+    /** Measures the background of a frame. Cells without any data take the median of the others. */
+    public static BackgroundMap of(Frame frame, Workers workers) {
+        int columns = Math.max(1, frame.width() / CELL_PX);
+        int rows = Math.max(1, frame.height() / CELL_PX);
+        float[] level = new float[columns * rows];
+        float[] sigma = new float[columns * rows];
+        workers.forEach(rows, row -> {
+            float[] work = new float[SAMPLES_A_CELL * 2];
+            for (int column = 0; column < columns; column++) {
+                measure(frame, column, row, columns, rows, work, level, sigma);
+            }
+        });
+        fillGaps(level);
+        fillGaps(sigma);
+        return new BackgroundMap(columns, rows, medianFilter(level, columns, rows), medianFilter(sigma, columns, rows));
+    }
+
+    private static void measure(
+            Frame frame, int column, int row, int columns, int rows, float[] work, float[] level, float[] sigma) {
+        int x0 = column * frame.width() / columns;
+        int x1 = (column + 1) * frame.width() / columns;
+        int y0 = row * frame.height() / rows;
+        int y1 = (row + 1) * frame.height() / rows;
+        int step = Math.max(1, (int) Math.sqrt((x1 - x0) * (double) (y1 - y0) / SAMPLES_A_CELL));
+        int n = 0;
+        for (int y = y0; y < y1; y += step) {
+            for (int x = x0 + y % step; x < x1 && n < work.length; x += step) {
+                float value = frame.pixels()[y * frame.width() + x];
+                if (!Float.isNaN(value)) {
+                    work[n++] = value;
+                }
+            }
+        }
+        int cell = row * columns + column;
+        if (n < 8) {
+            level[cell] = Float.NaN;
+            sigma[cell] = Float.NaN;
+            return;
+        }
+        Arrays.sort(work, 0, n);
+        clip(work, n, cell, level, sigma);
+    }
+
+    private static void clip(float[] sorted, int n, int cell, float[] level, float[] sigma) {
+        int low = 0;
+        int high = n;
+        double mean = 0;
+        double deviation = 0;
+        double median = 0;
+        for (int round = 0; round < CLIP_ROUNDS; round++) {
+            median = sorted[(low + high) / 2];
+            // The lower half is free of stars: its quartile gives the first sigma.
+            deviation = round == 0 ? Math.max(1e-9, (median - sorted[low + (high - low) / 4]) * 1.4826) : deviation;
+            while (low < high - 4 && sorted[low] < median - CLIP_SIGMAS * deviation) {
+                low++;
+            }
+            while (high > low + 4 && sorted[high - 1] > median + CLIP_SIGMAS * deviation) {
+                high--;
+            }
+            double sum = 0;
+            double squares = 0;
+            for (int i = low; i < high; i++) {
+                sum += sorted[i];
+            }
+            mean = sum / (high - low);
+            for (int i = low; i < high; i++) {
+                squares += (sorted[i] - mean) * (sorted[i] - mean);
+            }
+            deviation = Math.sqrt(squares / (high - low - 1));
+        }
+        median = sorted[(low + high) / 2];
+        boolean crowded = mean - median > 0.3 * deviation;
+        level[cell] = (float) (crowded ? median : 2.5 * median - 1.5 * mean);
+        // Cutting a Gaussian at 2.8 sigma leaves 0.980 of its deviation.
+        sigma[cell] = (float) (deviation / 0.980);
+    }
+
+    private static void fillGaps(float[] values) {
+        float[] known = new float[values.length];
+        int n = 0;
+        for (float v : values) {
+            if (!Float.isNaN(v)) {
+                known[n++] = v;
+            }
+        }
+        Arrays.sort(known, 0, n);
+        float filler = n == 0 ? 0 : known[n / 2];
+        for (int i = 0; i < values.length; i++) {
+            if (Float.isNaN(values[i])) {
+                values[i] = filler;
+            }
+        }
+    }
+
+    private static float[] medianFilter(float[] in, int columns, int rows) {
+        float[] out = new float[in.length];
+        float[] nine = new float[9];
+        for (int row = 0; row < rows; row++) {
+            for (int column = 0; column < columns; column++) {
+                int n = 0;
+                for (int r = Math.max(0, row - 1); r <= Math.min(rows - 1, row + 1); r++) {
+                    for (int c = Math.max(0, column - 1); c <= Math.min(columns - 1, column + 1); c++) {
+                        nine[n++] = in[r * columns + c];
+                    }
+                }
+                Arrays.sort(nine, 0, n);
+                out[row * columns + column] = n % 2 == 1 ? nine[n / 2] : (nine[n / 2] + nine[n / 2 - 1]) / 2;
+            }
+        }
+        return out;
+    }
+
+    /** Background at every pixel of one row (from 0) of a frame this wide and high, written into {@code into}. */
+    void levelOfRow(int row, int width, int height, float[] into) {
+        double v = Math.min(rows - 1.0, Math.max(0, (row + 0.5) * rows / height - 0.5));
+        int r0 = Math.min(rows - 1, (int) v);
+        int r1 = Math.min(rows - 1, r0 + 1);
+        float vertical = (float) (v - r0);
+        float perPixel = (float) columns / width;
+        for (int x = 0; x < width; x++) {
+            float u = Math.min(columns - 1f, Math.max(0f, (x + 0.5f) * perPixel - 0.5f));
+            int c0 = (int) u;
+            int c1 = Math.min(columns - 1, c0 + 1);
+            float across = u - c0;
+            float upper = level[r0 * columns + c0] * (1 - across) + level[r0 * columns + c1] * across;
+            float lower = level[r1 * columns + c0] * (1 - across) + level[r1 * columns + c1] * across;
+            into[x] = upper * (1 - vertical) + lower * vertical;
+        }
+    }
+
+    /** Standard deviation of the background in the cell of a pixel (column and row from 0). */
+    double sigmaAt(int column, int row, int width, int height) {
+        return sigma[Math.min(rows - 1, row * rows / height) * columns + Math.min(columns - 1, column * columns / width)];
+    }
+
+    /** Median of the mesh, ADU. */
+    public double level() {
+        return middle(level);
+    }
+
+    /** Median noise of the mesh, ADU. */
+    public double noise() {
+        return middle(sigma);
+    }
+
+    private static double middle(float[] values) {
+        float[] sorted = values.clone();
+        Arrays.sort(sorted);
+        return sorted[sorted.length / 2];
+    }
+}

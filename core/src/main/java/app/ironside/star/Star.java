@@ -1,0 +1,27 @@
+package app.ironside.star;
+
+/**
+ * A measured star.
+ *
+ * @param x FITS pixel of the centroid, the centre of the first pixel is 1
+ * @param y as x
+ * @param fluxAdu above the background
+ * @param peakAdu brightest pixel above the background
+ * @param halfFluxRadiusPx radius of the circle about the centroid that holds half of the flux
+ * @param fwhmPx full width at half maximum of the Gaussian with the star's second moments
+ * @param eccentricity √(1 − b²/a²), 0 round
+ * @param angleDeg long axis from +x toward +y, −90 to 90
+ * @param snr flux over the background noise inside it
+ * @param saturated whether a pixel reached the top of the range
+ */
+public record Star(
+        double x,
+        double y,
+        double fluxAdu,
+        double peakAdu,
+        double halfFluxRadiusPx,
+        double fwhmPx,
+        double eccentricity,
+        double angleDeg,
+        double snr,
+        boolean saturated) {}

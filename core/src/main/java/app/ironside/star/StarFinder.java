@@ -1,0 +1,190 @@
+package app.ironside.star;
+
+import app.ironside.Workers;
+import app.ironside.image.Frame;
+import app.ironside.image.Header;
+import java.util.Arrays;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+
+/**
+ * Finds and measures the stars of a frame: background mesh, matched filter, groups of pixels above the threshold, division of
+ * groups that hold several stars, measurement.
+ *
+ * <p>Frames from a Bayer mosaic (BAYERPAT in the header) have their four colours brought to one level first. A header value
+ * SATURATE takes the place of the setting.
+ */
+public final class StarFinder {
+    private static final int BAND_ROWS = 64;
+    private static final int LARGEST_BLOB_PX = 12_000;
+
+    /** A blob this much longer than wide is a trail of something that crossed, not a star. */
+    private static final double TRAIL_ECCENTRICITY = 0.992;
+
+    private final DetectSettings settings;
+    private final Workers workers;
+
+    public StarFinder(DetectSettings settings, Workers workers) {
+        this.settings = settings;
+        this.workers = workers;
+    }
+
+    /** The stars of a frame, brightest first; an empty list is a valid answer. The frame is not modified. */
+    public StarField find(Frame original) {
+        Frame frame = isMosaic(original.header()) ? levelled(original) : original;
+        int width = frame.width();
+        int height = frame.height();
+        BackgroundMap background = BackgroundMap.of(frame, workers);
+        float[] flat = subtract(frame, background);
+        double[] kernel = kernel(settings.kernelSigmaPx());
+        float[] filtered = convolve(flat, width, height, kernel);
+        double noiseFactor = Arrays.stream(kernel).map(k -> k * k).sum();
+        int[] above = new int[width * height];
+        int count = 0;
+        for (int row = 0; row < height; row++) {
+            for (int column = 0; column < width; column++) {
+                double sigma = background.sigmaAt(column, row, width, height) * noiseFactor;
+                if (filtered[row * width + column] > settings.thresholdSigma() * sigma && sigma > 0) {
+                    above[count++] = row * width + column;
+                }
+            }
+        }
+        List<Star> stars = measure(frame, background, flat, filtered, above, count, noiseFactor);
+        return new StarField(width, height, stars, background.level(), background.noise());
+    }
+
+    private List<Star> measure(
+            Frame frame,
+            BackgroundMap background,
+            float[] flat,
+            float[] filtered,
+            int[] above,
+            int count,
+            double noiseFactor) {
+        int width = frame.width();
+        int height = frame.height();
+        double saturation =
+                frame.header().number("SATURATE").orElse(settings.saturationAdu()) - background.level();
+        StarMeasure measure = new StarMeasure(flat, width, height, saturation);
+        Blobs blobs = new Blobs(filtered, width);
+        List<int[]> groups = blobs.group(above, count);
+        Star[][] found = new Star[groups.size()][];
+        workers.forEach(groups.size(), i -> {
+            int[] group = groups.get(i);
+            if (group.length < settings.minAreaPx() || group.length > LARGEST_BLOB_PX) {
+                found[i] = new Star[0];
+                return;
+            }
+            double sigma = background.sigmaAt(group[0] % width, group[0] / width, width, height);
+            double filteredSigma = sigma * noiseFactor;
+            found[i] = blobs.split(group, settings.thresholdSigma() * filteredSigma, filteredSigma).stream()
+                    .map(blob -> measure.measure(blob, sigma))
+                    .flatMap(Optional::stream)
+                    .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
+                    .toArray(Star[]::new);
+        });
+        return Arrays.stream(found)
+                .flatMap(Arrays::stream)
+                .filter(Objects::nonNull)
+                .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
+                .toList();
+    }
+
+    private float[] subtract(Frame frame, BackgroundMap background) {
+        int width = frame.width();
+        float[] out = new float[frame.pixels().length];
+        workers.forEach((frame.height() + BAND_ROWS - 1) / BAND_ROWS, band -> {
+            float[] level = new float[width];
+            for (int row = band * BAND_ROWS; row < Math.min(frame.height(), (band + 1) * BAND_ROWS); row++) {
+                background.levelOfRow(row, width, frame.height(), level);
+                for (int column = 0; column < width; column++) {
+                    float value = frame.pixels()[row * width + column];
+                    out[row * width + column] = Float.isNaN(value) ? 0 : value - level[column];
+                }
+            }
+        });
+        return out;
+    }
+
+    /** A Gaussian of unit sum in one dimension; squared and summed it gives the noise left in two. */
+    private static double[] kernel(double sigma) {
+        int reach = Math.max(1, (int) Math.ceil(2.5 * sigma));
+        double[] kernel = new double[2 * reach + 1];
+        double sum = 0;
+        for (int i = -reach; i <= reach; i++) {
+            kernel[i + reach] = Math.exp(-0.5 * i * i / (sigma * sigma));
+            sum += kernel[i + reach];
+        }
+        for (int i = 0; i < kernel.length; i++) {
+            kernel[i] /= sum;
+        }
+        return kernel;
+    }
+
+    private float[] convolve(float[] in, int width, int height, double[] kernel) {
+        int reach = kernel.length / 2;
+        float[] k = new float[kernel.length];
+        for (int i = 0; i < k.length; i++) {
+            k[i] = (float) kernel[i];
+        }
+        float[] out = new float[in.length];
+        workers.forEach((height + BAND_ROWS - 1) / BAND_ROWS, band -> {
+            float[] column = new float[width];
+            for (int row = band * BAND_ROWS; row < Math.min(height, (band + 1) * BAND_ROWS); row++) {
+                Arrays.fill(column, 0);
+                for (int j = -reach; j <= reach; j++) {
+                    int from = Math.min(height - 1, Math.max(0, row + j)) * width;
+                    float weight = k[j + reach];
+                    for (int x = 0; x < width; x++) {
+                        column[x] += weight * in[from + x];
+                    }
+                }
+                int to = row * width;
+                for (int x = 0; x < width; x++) {
+                    float sum = 0;
+                    for (int i = -reach; i <= reach; i++) {
+                        sum += k[i + reach] * column[Math.min(width - 1, Math.max(0, x + i))];
+                    }
+                    out[to + x] = sum;
+                }
+            }
+        });
+        return out;
+    }
+
+    private static boolean isMosaic(Header header) {
+        return header.text("BAYERPAT").isPresent();
+    }
+
+    /** A copy of a mosaic with its four colours shifted to one background level, so that the pattern is not mistaken for stars. */
+    private Frame levelled(Frame mosaic) {
+        float[] out = mosaic.pixels().clone();
+        int width = mosaic.width();
+        double[] level = new double[4];
+        for (int phase = 0; phase < 4; phase++) {
+            Frame colour = colour(mosaic, phase);
+            level[phase] = BackgroundMap.of(colour, workers).level();
+        }
+        double mean = Arrays.stream(level).average().orElse(0);
+        for (int i = 0; i < out.length; i++) {
+            int phase = (i / width % 2) * 2 + i % width % 2;
+            out[i] += (float) (mean - level[phase]);
+        }
+        return new Frame(width, mosaic.height(), out, mosaic.header());
+    }
+
+    private static Frame colour(Frame mosaic, int phase) {
+        int width = mosaic.width() / 2;
+        int height = mosaic.height() / 2;
+        float[] out = new float[width * height];
+        for (int row = 0; row < height; row++) {
+            for (int column = 0; column < width; column++) {
+                out[row * width + column] =
+                        mosaic.pixels()[(2 * row + phase / 2) * mosaic.width() + 2 * column + phase % 2];
+            }
+        }
+        return new Frame(width, height, out, mosaic.header());
+    }
+}

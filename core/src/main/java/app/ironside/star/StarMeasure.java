@@ -1,0 +1,229 @@
+package app.ironside.star;
+
+import java.util.Optional;
+
+/** Measures one star in a background-subtracted picture. */
+final class StarMeasure {
+    private static final int SUBPIXELS = 5;
+    private static final double RADIUS_BIN_PX = 0.05;
+    private static final double SMALLEST_RADIUS_PX = 4;
+    private static final double LARGEST_RADIUS_PX = 45;
+    private static final int CENTROID_ROUNDS = 12;
+
+    /** Mean of a star's eight neighbours over its peak; below this it is a hot pixel or a cosmic ray, not light through optics. */
+    private static final double HOT_SHARPNESS = 0.05;
+
+    private final float[] pixels;
+    private final int width;
+    private final int height;
+    private final double saturation;
+
+    /**
+     * @param pixels background subtracted
+     * @param saturation as a value above the background
+     */
+    StarMeasure(float[] pixels, int width, int height, double saturation) {
+        this.pixels = pixels;
+        this.width = width;
+        this.height = height;
+        this.saturation = saturation;
+    }
+
+    /** The star in a blob; empty if the blob is no star (hot pixel, trail, too near the edge, no net light). */
+    Optional<Star> measure(int[] blob, double noise) {
+        double sum = 0;
+        double sx = 0;
+        double sy = 0;
+        double peak = 0;
+        int peakAt = blob[0];
+        for (int p : blob) {
+            double v = Math.max(0, pixels[p]);
+            sum += v;
+            sx += v * (p % width);
+            sy += v * (p / width);
+            if (pixels[p] > peak) {
+                peak = pixels[p];
+                peakAt = p;
+            }
+        }
+        if (sum <= 0 || isHotPixel(peakAt, peak, noise)) {
+            return Optional.empty();
+        }
+        double column = sx / sum;
+        double row = sy / sum;
+        double radius = held(2.5 * Math.sqrt(blob.length / Math.PI) + 1);
+        double[] flux = halfFlux(column, row, radius);
+        if (flux[1] <= 0) {
+            return Optional.empty();
+        }
+        double[] centre = windowedCentroid(column, row, Math.max(0.7, flux[0] / 1.1774), radius);
+        flux = halfFlux(centre[0], centre[1], held(4.5 * flux[0]));
+        if (flux[1] <= 0 || !inside(centre[0], centre[1])) {
+            return Optional.empty();
+        }
+        return Optional.of(star(centre, flux, peak, noise));
+    }
+
+    private static double held(double radius) {
+        return Math.min(LARGEST_RADIUS_PX, Math.max(SMALLEST_RADIUS_PX, radius));
+    }
+
+    private boolean inside(double column, double row) {
+        return column >= 1 && row >= 1 && column <= width - 2 && row <= height - 2;
+    }
+
+    private boolean isHotPixel(int at, double peak, double noise) {
+        int column = at % width;
+        int row = at / width;
+        if (column < 1 || row < 1 || column > width - 2 || row > height - 2) {
+            return true;
+        }
+        double around = -pixels[at];
+        for (int r = -1; r <= 1; r++) {
+            for (int c = -1; c <= 1; c++) {
+                around += pixels[at + r * width + c];
+            }
+        }
+        // The mean of eight noisy neighbours: allow it one standard deviation.
+        return around / 8 < HOT_SHARPNESS * peak - noise / Math.sqrt(8) || around <= 0;
+    }
+
+    /**
+     * Centroid under a Gaussian window that follows the star.
+     *
+     * @see "Bertin and Arnouts 1996, A&AS 117, 393; windowed positions as in their later manual: step 2 Σwfδ / Σwf"
+     */
+    private double[] windowedCentroid(double column, double row, double sigma, double radius) {
+        double x = column;
+        double y = row;
+        double scale = -0.5 / (sigma * sigma);
+        int reach = (int) Math.ceil(Math.min(radius, 4 * sigma));
+        for (int round = 0; round < CENTROID_ROUNDS; round++) {
+            double sum = 0;
+            double dx = 0;
+            double dy = 0;
+            for (int r = Math.max(0, (int) y - reach); r <= Math.min(height - 1, (int) y + reach + 1); r++) {
+                for (int c = Math.max(0, (int) x - reach); c <= Math.min(width - 1, (int) x + reach + 1); c++) {
+                    double u = c - x;
+                    double v = r - y;
+                    double w = Math.exp(scale * (u * u + v * v)) * pixels[r * width + c];
+                    sum += w;
+                    dx += w * u;
+                    dy += w * v;
+                }
+            }
+            if (sum <= 0) {
+                break;
+            }
+            x += 2 * dx / sum;
+            y += 2 * dy / sum;
+            if (Math.abs(x - column) > radius || Math.abs(y - row) > radius) {
+                return new double[] {column, row};
+            }
+            if (Math.hypot(dx, dy) / sum < 2e-4) {
+                break;
+            }
+        }
+        return new double[] {x, y};
+    }
+
+    /** Half-flux radius and total flux inside {@code radius} of a place; pixels are divided where the circle's edge matters. */
+    private double[] halfFlux(double column, double row, double radius) {
+        double[] ring = new double[(int) (radius / RADIUS_BIN_PX) + 2];
+        double total = 0;
+        int reach = (int) Math.ceil(radius);
+        for (int r = (int) row - reach; r <= (int) row + reach + 1; r++) {
+            for (int c = (int) column - reach; c <= (int) column + reach + 1; c++) {
+                if (r < 0 || c < 0 || r >= height || c >= width || Float.isNaN(pixels[r * width + c])) {
+                    continue;
+                }
+                total += spread(ring, c - column, r - row, radius, pixels[r * width + c]);
+            }
+        }
+        double sum = 0;
+        for (int i = 0; i < ring.length; i++) {
+            if (sum + ring[i] >= total / 2) {
+                double share = ring[i] > 0 ? (total / 2 - sum) / ring[i] : 0;
+                return new double[] {(i + share) * RADIUS_BIN_PX, total};
+            }
+            sum += ring[i];
+        }
+        return new double[] {radius, total};
+    }
+
+    private static double spread(double[] ring, double dx, double dy, double radius, double value) {
+        double counted = 0;
+        double share = value / (SUBPIXELS * SUBPIXELS);
+        for (int j = 0; j < SUBPIXELS; j++) {
+            for (int i = 0; i < SUBPIXELS; i++) {
+                double distance = Math.hypot(
+                        dx + (i - (SUBPIXELS - 1) / 2.0) / SUBPIXELS, dy + (j - (SUBPIXELS - 1) / 2.0) / SUBPIXELS);
+                if (distance < radius) {
+                    ring[(int) (distance / RADIUS_BIN_PX)] += share;
+                    counted += share;
+                }
+            }
+        }
+        return counted;
+    }
+
+    private Star star(double[] centre, double[] flux, double peak, double noise) {
+        double hfr = flux[0];
+        double window = Math.max(1.0, 1.5 * hfr);
+        double[] m = windowedMoments(centre[0], centre[1], window);
+        double half = (m[0] + m[1]) / 2;
+        double difference = Math.hypot((m[0] - m[1]) / 2, m[2]);
+        double major = Math.max(1e-3, half + difference);
+        double minor = Math.max(1e-3, half - difference);
+        double angle = Math.toDegrees(Math.atan2(2 * m[2], m[0] - m[1]) / 2);
+        double discPx = Math.PI * Math.max(1, 1.5 * hfr) * Math.max(1, 1.5 * hfr);
+        return new Star(
+                centre[0] + 1,
+                centre[1] + 1,
+                flux[1],
+                peak,
+                hfr,
+                2.3548 * Math.sqrt((major + minor) / 2),
+                Math.sqrt(1 - Math.min(1, minor / major)),
+                angle,
+                flux[1] / (Math.max(1e-9, noise) * Math.sqrt(discPx)),
+                peak >= saturation);
+    }
+
+    /** Second moments xx, yy, xy under a Gaussian window, freed from the window as for a Gaussian star: 1/σ² = 1/m − 1/w². */
+    private double[] windowedMoments(double x, double y, double window) {
+        double sum = 0;
+        double xx = 0;
+        double yy = 0;
+        double xy = 0;
+        double scale = -0.5 / (window * window);
+        int reach = (int) Math.ceil(4 * window);
+        for (int r = Math.max(0, (int) y - reach); r <= Math.min(height - 1, (int) y + reach + 1); r++) {
+            for (int c = Math.max(0, (int) x - reach); c <= Math.min(width - 1, (int) x + reach + 1); c++) {
+                double u = c - x;
+                double v = r - y;
+                double w = Math.exp(scale * (u * u + v * v)) * pixels[r * width + c];
+                sum += w;
+                xx += w * u * u;
+                yy += w * v * v;
+                xy += w * u * v;
+            }
+        }
+        if (sum <= 0 || xx <= 0 || yy <= 0) {
+            return new double[] {1e-3, 1e-3, 0};
+        }
+        xx /= sum;
+        yy /= sum;
+        xy /= sum;
+        // Invert, subtract the window's inverse covariance, invert back.
+        double determinant = Math.max(1e-9, xx * yy - xy * xy);
+        double a = yy / determinant - 1 / (window * window);
+        double b = xx / determinant - 1 / (window * window);
+        double c = -xy / determinant;
+        double inverse = a * b - c * c;
+        if (a <= 0 || b <= 0 || inverse <= 1e-9) {
+            return new double[] {xx, yy, xy};
+        }
+        return new double[] {b / inverse, a / inverse, -c / inverse};
+    }
+}

@@ -1,0 +1,279 @@
+package app.ironside.sim;
+
+import app.ironside.Workers;
+import app.ironside.kit.FilterSpec;
+import app.ironside.kit.Kit;
+import app.ironside.kit.Photometry;
+import app.ironside.kit.Sensor;
+import app.ironside.sky.CatalogueStar;
+import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.TangentPlane;
+import app.ironside.solve.Wcs;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** Makes the pixels of one exposure: light on the sensor, then electrons, then numbers. */
+final class Exposer {
+    private static final int BAND_ROWS = 32;
+
+    /** Star images are made for this many zones along each side, for the field's curvature and tilt. */
+    private static final int ZONES = 3;
+
+    /** A star contributes to pixels in which it leaves at least this many electrons. */
+    private static final double LEAST_ELECTRONS = 0.15;
+
+    /**
+     * What falls on the sensor.
+     *
+     * @param wcs of the unbinned whole sensor at mid-exposure
+     * @param transparency share of light that passes air and cloud
+     * @param skyElectronsPerSecond in a pixel
+     * @param fwhmPx of star images in focus
+     * @param defocusUm of the middle of the field
+     * @param path strayed during the exposure
+     */
+    record Scene(
+            Wcs wcs,
+            FilterSpec filter,
+            double seconds,
+            double transparency,
+            double skyElectronsPerSecond,
+            double fwhmPx,
+            double defocusUm,
+            List<StarImage.Stray> path) {}
+
+    /** The part of the sensor that is read. */
+    record Window(int left, int bottom, int width, int height) {}
+
+    private final Kit kit;
+    private final Sensor sensor;
+    private final SensorTruth truth;
+    private final SkySource sky;
+    private final double faintest;
+    private final double curvatureUm;
+    private final Workers workers;
+    private Equatorial cachedCentre;
+    private List<CatalogueStar> cachedStars = List.of();
+    private List<DeepSkyObject> cachedGalaxies = List.of();
+
+    /**
+     * @param kit whose optics and sensor form the picture (for a guide camera a kit made of those)
+     * @param curvatureUm by which the field's corner is out of focus when its middle is in
+     */
+    Exposer(Kit kit, SensorTruth truth, SkySource sky, double faintest, double curvatureUm, Workers workers) {
+        this.kit = kit;
+        this.sensor = kit.sensor();
+        this.truth = truth;
+        this.sky = sky;
+        this.faintest = faintest;
+        this.curvatureUm = curvatureUm;
+        this.workers = workers;
+    }
+
+    /** Electrons of light in each pixel of the window, response included. */
+    float[] light(Scene scene, Window window) {
+        float[] light = new float[window.width() * window.height()];
+        double sky = scene.skyElectronsPerSecond() * scene.seconds();
+        java.util.Arrays.fill(light, (float) sky);
+        Equatorial centre = scene.wcs().toSky((sensor.widthPx() + 1) / 2.0, (sensor.heightPx() + 1) / 2.0);
+        refresh(centre);
+        for (DeepSkyObject galaxy : cachedGalaxies) {
+            addGalaxy(light, window, scene, galaxy);
+        }
+        addStars(light, window, scene);
+        for (int row = 0; row < window.height(); row++) {
+            int from = (window.bottom() + row) * sensor.widthPx() + window.left();
+            for (int column = 0; column < window.width(); column++) {
+                light[row * window.width() + column] *= truth.response[from + column];
+            }
+        }
+        return light;
+    }
+
+    /** Electrons of an even light before the telescope, response included. */
+    float[] even(double electrons, Window window) {
+        float[] light = new float[window.width() * window.height()];
+        for (int row = 0; row < window.height(); row++) {
+            int from = (window.bottom() + row) * sensor.widthPx() + window.left();
+            for (int column = 0; column < window.width(); column++) {
+                light[row * window.width() + column] = (float) electrons * truth.response[from + column];
+            }
+        }
+        return light;
+    }
+
+    private void refresh(Equatorial centre) {
+        double slack = 0.15;
+        if (cachedCentre == null || cachedCentre.separationDeg(centre) > slack) {
+            double radius = kit.fieldRadiusDeg() + slack + 0.02;
+            cachedStars = sky.stars(centre, radius, faintest);
+            cachedGalaxies = sky.galaxies(centre, radius);
+            cachedCentre = centre;
+        }
+    }
+
+    private void addGalaxy(float[] light, Window window, Scene scene, DeepSkyObject object) {
+        GalaxyModel model = new GalaxyModel(object);
+        TangentPlane plane = new TangentPlane(object.position());
+        double scaleDeg = scene.wcs().scaleArcsecPerPixel() / 3600;
+        double electrons = Photometry.electronsPerSecond(0, kit, scene.filter())
+                * scene.seconds()
+                * scene.transparency()
+                * scaleDeg
+                * scaleDeg;
+        Optional<double[]> middle = scene.wcs().toPixel(object.position());
+        if (middle.isEmpty()) {
+            return;
+        }
+        // The galaxy's tangent plane and the frame's differ by a turn that is constant enough over it: an affine map.
+        double[] a = planeAt(plane, scene.wcs(), middle.get()[0], middle.get()[1]);
+        double reachPx = model.reachDeg() / scaleDeg;
+        int low = (int) Math.max(0, middle.get()[1] - 1 - reachPx - window.bottom());
+        int high = (int) Math.min(window.height(), middle.get()[1] - 1 + reachPx - window.bottom() + 1);
+        if (low >= high) {
+            return;
+        }
+        workers.forEach((high - low + BAND_ROWS - 1) / BAND_ROWS, band -> {
+            for (int row = low + band * BAND_ROWS; row < Math.min(high, low + (band + 1) * BAND_ROWS); row++) {
+                double dy = window.bottom() + row + 1 - middle.get()[1];
+                for (int column = 0; column < window.width(); column++) {
+                    double dx = window.left() + column + 1 - middle.get()[0];
+                    if (Math.abs(dx) > reachPx) {
+                        continue;
+                    }
+                    double xi = a[0] * dx + a[1] * dy;
+                    double eta = a[2] * dx + a[3] * dy;
+                    double brightness = model.continuum(xi, eta);
+                    if (brightness > 0) {
+                        brightness += model.knots(xi, eta, scene.filter());
+                        light[row * window.width() + column] += (float) (brightness * electrons);
+                    }
+                }
+            }
+        });
+    }
+
+    /** Degrees east and north for a pixel along x and y at a place. */
+    private static double[] planeAt(TangentPlane plane, Wcs wcs, double x, double y) {
+        TangentPlane.Point zero = plane.project(wcs.toSky(x, y)).orElseThrow();
+        TangentPlane.Point right = plane.project(wcs.toSky(x + 1, y)).orElseThrow();
+        TangentPlane.Point up = plane.project(wcs.toSky(x, y + 1)).orElseThrow();
+        return new double[] {
+            right.xiDeg() - zero.xiDeg(),
+            up.xiDeg() - zero.xiDeg(),
+            right.etaDeg() - zero.etaDeg(),
+            up.etaDeg() - zero.etaDeg()
+        };
+    }
+
+    private void addStars(float[] light, Window window, Scene scene) {
+        StarImage[] images = new StarImage[ZONES * ZONES];
+        workers.forEach(images.length, zone -> images[zone] = image(zone, scene));
+        int reach = images[0].reachPx();
+        double perMagnitude0 =
+                Photometry.electronsPerSecond(0, kit, scene.filter()) * scene.seconds() * scene.transparency();
+        List<double[]> seen = new ArrayList<>();
+        for (CatalogueStar star : cachedStars) {
+            Optional<double[]> pixel = scene.wcs().toPixel(star.position());
+            if (pixel.isPresent()) {
+                double x = pixel.get()[0] - 1 - window.left();
+                double y = pixel.get()[1] - 1 - window.bottom();
+                if (x > -reach && y > -reach && x < window.width() + reach && y < window.height() + reach) {
+                    double electrons = perMagnitude0 * Math.pow(10, -0.4 * star.magnitude())
+                            * colourFactor(star.colourBv(), scene.filter());
+                    seen.add(new double[] {x, y, electrons});
+                }
+            }
+        }
+        // Bands own their rows: each adds the part of every star that falls into it.
+        int bands = Math.max(1, window.height() / 256);
+        workers.forEach(bands, band -> {
+            int from = band * window.height() / bands;
+            int to = (band + 1) * window.height() / bands;
+            for (double[] star : seen) {
+                add(light, window, star, images[zone(star[0] + window.left(), star[1] + window.bottom())], from, to);
+            }
+        });
+    }
+
+    /** A red star gives more of its light through a red filter than its V magnitude says (common practice: 0.4 mag a mag of B−V per 100 nm). */
+    private static double colourFactor(double colourBv, FilterSpec filter) {
+        return Math.pow(10, 0.4 * 0.8 * (colourBv - 0.6) * (filter.centreNm() - 550) / 200);
+    }
+
+    private static void add(float[] light, Window window, double[] star, StarImage image, int from, int to) {
+        int reach = reachFor(star[2], image);
+        int y0 = Math.max(from, (int) Math.round(star[1]) - reach);
+        int y1 = Math.min(to - 1, (int) Math.round(star[1]) + reach);
+        int x0 = Math.max(0, (int) Math.round(star[0]) - reach);
+        int x1 = Math.min(window.width() - 1, (int) Math.round(star[0]) + reach);
+        for (int y = y0; y <= y1; y++) {
+            for (int x = x0; x <= x1; x++) {
+                light[y * window.width() + x] += (float) (star[2] * image.inPixel(x - star[0], y - star[1]));
+            }
+        }
+    }
+
+    private static int reachFor(double electrons, StarImage image) {
+        int reach = image.reachPx();
+        while (reach > 3 && electrons * image.inPixel(reach, 0) < LEAST_ELECTRONS
+                && electrons * image.inPixel(0, reach) < LEAST_ELECTRONS
+                && electrons * image.inPixel(-reach * 0.7, reach * 0.7) < LEAST_ELECTRONS) {
+            reach--;
+        }
+        return reach;
+    }
+
+    private int zone(double x, double y) {
+        int column = (int) Math.max(0, Math.min(ZONES - 1, x * ZONES / sensor.widthPx()));
+        int row = (int) Math.max(0, Math.min(ZONES - 1, y * ZONES / sensor.heightPx()));
+        return row * ZONES + column;
+    }
+
+    private StarImage image(int zone, Scene scene) {
+        double u = (zone % ZONES) - (ZONES - 1) / 2.0;
+        double v = (zone / ZONES) - (ZONES - 1) / 2.0;
+        double away = (u * u + v * v) / 2;
+        double defocusUm = scene.defocusUm() + curvatureUm * away;
+        double radiusPx = Math.abs(defocusUm) / (2 * kit.optics().focalRatio()) / sensor.pixelUm();
+        return new StarImage(
+                scene.fwhmPx(), radiusPx, kit.optics().obstruction(), scene.path());
+    }
+
+    /**
+     * Numbers from light: photon noise, dark current, glow, bias, read noise, gain, saturation, whole numbers.
+     *
+     * @param light electrons expected in each pixel of the window; empty array for none
+     */
+    float[] read(float[] light, Window window, double seconds, double temperatureC, long seed) {
+        float[] adu = new float[window.width() * window.height()];
+        float dark = (float) (sensor.darkElectronsPerSecondAt(temperatureC) * seconds);
+        float gain = (float) sensor.gainElectronsPerAdu();
+        float readNoise = (float) sensor.readNoiseElectrons();
+        float offset = (float) sensor.offsetAdu();
+        float full = (float) sensor.fullWellElectrons();
+        float glow = SensorTruth.glowElectrons(seconds);
+        workers.forEach((window.height() + BAND_ROWS - 1) / BAND_ROWS, band -> {
+            Noise noise = Noise.of(seed, band);
+            for (int row = band * BAND_ROWS; row < Math.min(window.height(), (band + 1) * BAND_ROWS); row++) {
+                int from = (window.bottom() + row) * sensor.widthPx() + window.left();
+                for (int column = 0; column < window.width(); column++) {
+                    int i = row * window.width() + column;
+                    float mean = light.length == 0 ? 0 : light[i];
+                    if (seconds > 0) {
+                        mean += dark * truth.darkFactor[from + column];
+                        mean += glow * truth.glow[from + column];
+                    }
+                    float electrons = Math.min(full, noise.poisson(mean))
+                            + truth.bias[from + column]
+                            + readNoise * noise.gaussian();
+                    float value = Math.round(electrons / gain + offset);
+                    adu[i] = Math.max(0, Math.min(sensor.fullScaleAdu(), value));
+                }
+            }
+        });
+        return adu;
+    }
+}

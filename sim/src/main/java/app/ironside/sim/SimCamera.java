@@ -1,0 +1,241 @@
+package app.ironside.sim;
+
+import app.ironside.device.Camera;
+import app.ironside.device.NightClock;
+import app.ironside.image.Frame;
+import app.ironside.image.Header;
+import app.ironside.kit.FilterSpec;
+import app.ironside.kit.Kit;
+import app.ironside.kit.Sensor;
+import app.ironside.sky.Angles;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.Horizontal;
+import app.ironside.sky.TangentPlane;
+import app.ironside.solve.Wcs;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+
+/** A camera in the simulated observatory: the main one, or the one behind the guide scope. */
+final class SimCamera implements Camera {
+    private static final DateTimeFormatter FITS_TIME = DateTimeFormatter.ofPattern("yyyy-MM-dd'T'HH:mm:ss.SSS");
+    private static final int PATH_POINTS = 10;
+    private static final double COOLING_C_PER_MINUTE = 5;
+    private static final double WARMING_C_PER_MINUTE = 3;
+    private static final double DEEPEST_COOLING_C = 38;
+
+    /** What the camera looks through. */
+    interface Optics {
+        /** The filter in the beam. */
+        FilterSpec filter();
+
+        /** Distance of the sensor from focus, micrometres. */
+        double defocusUm(Instant time);
+
+        /** Arcseconds of random image motion to add to a frame, each axis. */
+        double jitterArcsec(double seconds);
+    }
+
+    private final Kit kit;
+    private final NightClock clock;
+    private final Surroundings surroundings;
+    private final SimMount mount;
+    private final SimPanel panel;
+    private final Optics optics;
+    private final Exposer exposer;
+    private final double angleDeg;
+    private final long seed;
+    private Exposure exposure = Exposure.light(Duration.ZERO);
+    private Instant started;
+    private int frames;
+    private double targetC = Double.NaN;
+    private double sensorC;
+    private Instant sensorAt;
+
+    SimCamera(
+            Kit kit,
+            NightClock clock,
+            Surroundings surroundings,
+            SimMount mount,
+            SimPanel panel,
+            Optics optics,
+            Exposer exposer,
+            double angleDeg,
+            long seed) {
+        this.kit = kit;
+        this.clock = clock;
+        this.surroundings = surroundings;
+        this.mount = mount;
+        this.panel = panel;
+        this.optics = optics;
+        this.exposer = exposer;
+        this.angleDeg = angleDeg;
+        this.seed = seed;
+        this.started = clock.now();
+        this.sensorAt = clock.now();
+        this.sensorC = surroundings.temperatureC(clock.now());
+    }
+
+    @Override
+    public void start(Exposure wanted) {
+        exposure = wanted;
+        started = clock.now();
+    }
+
+    @Override
+    public Duration remaining() {
+        Duration total = exposure.length().plusMillis(Math.round(1000 * readoutSeconds()));
+        Duration left = total.minus(Duration.between(started, clock.now()));
+        return left.isNegative() ? Duration.ZERO : left;
+    }
+
+    private double readoutSeconds() {
+        return exposure.region().isPresent() ? 0.05 : kit.sensor().readoutSeconds() / exposure.binning();
+    }
+
+    @Override
+    public Frame download() {
+        frames++;
+        Sensor sensor = kit.sensor();
+        Exposer.Window window = exposure.region()
+                .map(r -> new Exposer.Window(r.left(), r.bottom(), r.width(), r.height()))
+                .orElse(new Exposer.Window(0, 0, sensor.widthPx(), sensor.heightPx()));
+        double seconds = exposure.length().toMillis() / 1000.0;
+        float[] adu = exposer.read(light(window, seconds), window, seconds, sensorTemperatureC(), seed * 1_000_003 + frames);
+        Frame frame = new Frame(window.width(), window.height(), adu, header(seconds));
+        return exposure.binning() == 1 ? frame : binned(frame, exposure.binning(), sensor.fullScaleAdu());
+    }
+
+    private float[] light(Exposer.Window window, double seconds) {
+        boolean dark = exposure.kind() == FrameKind.DARK || exposure.kind() == FrameKind.BIAS || seconds == 0;
+        if (panel.isOpen() && !dark) {
+            return exposer.light(scene(seconds), window);
+        }
+        // With the panel before the telescope even a light frame sees only the panel.
+        double electrons = dark ? 0 : panel.electronsPerSecond(optics.filter()) * seconds;
+        return electrons == 0 ? new float[0] : exposer.even(electrons, window);
+    }
+
+    private Exposer.Scene scene(double seconds) {
+        Instant middle = started.plusMillis(Math.round(500 * seconds));
+        Horizontal seen = mount.direction(middle);
+        Equatorial centre = mount.looksAt(middle);
+        Wcs wcs = wcs(centre, mount.rollDeg(middle) + angleDeg);
+        double fwhmArcsec = Math.sqrt(square(surroundings.seeingArcsec(seen)) + square(kit.optics().blurFwhmArcsec()));
+        List<StarImage.Stray> path = path(wcs, centre, seconds);
+        return new Exposer.Scene(
+                wcs,
+                optics.filter(),
+                seconds,
+                surroundings.transparency(seen, middle),
+                surroundings.skyElectronsPerSecond(centre, seen, middle, kit, optics.filter()),
+                fwhmArcsec / kit.arcsecPerPixel(),
+                optics.defocusUm(middle),
+                path);
+    }
+
+    private static double square(double x) {
+        return x * x;
+    }
+
+    /** World coordinates of the whole, unbinned sensor. */
+    private Wcs wcs(Equatorial centre, double angle) {
+        double scale = kit.arcsecPerPixel() / 3600;
+        double s = Angles.sinDeg(angle);
+        double c = Angles.cosDeg(angle);
+        // North up, east left, turned by the angle from north through east.
+        return new Wcs(
+                centre,
+                (kit.sensor().widthPx() + 1) / 2.0,
+                (kit.sensor().heightPx() + 1) / 2.0,
+                -scale * c,
+                scale * s,
+                scale * s,
+                scale * c);
+    }
+
+    /** How a star moved over the sensor, from where the telescope looked at moments of the exposure. */
+    private List<StarImage.Stray> path(Wcs wcs, Equatorial centre, double seconds) {
+        Noise noise = Noise.of(seed, frames, 5);
+        double jitterX = optics.jitterArcsec(seconds) * noise.gaussian() / kit.arcsecPerPixel();
+        double jitterY = optics.jitterArcsec(seconds) * noise.gaussian() / kit.arcsecPerPixel();
+        int points = seconds < 1 ? 1 : PATH_POINTS;
+        List<StarImage.Stray> path = new ArrayList<>();
+        TangentPlane plane = new TangentPlane(centre);
+        for (int k = 0; k < points; k++) {
+            Instant time = started.plusMillis(Math.round(1000 * seconds * (k + 0.5) / points));
+            // A telescope that looks further east sees its stars further west.
+            TangentPlane.Point p = plane.project(mount.looksAt(time)).orElseThrow();
+            double determinant = wcs.cd11() * wcs.cd22() - wcs.cd12() * wcs.cd21();
+            double dx = -(wcs.cd22() * p.xiDeg() - wcs.cd12() * p.etaDeg()) / determinant;
+            double dy = -(wcs.cd11() * p.etaDeg() - wcs.cd21() * p.xiDeg()) / determinant;
+            path.add(new StarImage.Stray(dx + jitterX, dy + jitterY));
+        }
+        return path;
+    }
+
+    private static Frame binned(Frame frame, int n, int fullScale) {
+        int width = frame.width() / n;
+        int height = frame.height() / n;
+        float[] out = new float[width * height];
+        for (int row = 0; row < height; row++) {
+            for (int column = 0; column < width; column++) {
+                float sum = 0;
+                for (int j = 0; j < n; j++) {
+                    for (int i = 0; i < n; i++) {
+                        sum += frame.pixels()[(row * n + j) * frame.width() + column * n + i];
+                    }
+                }
+                out[row * width + column] = Math.min(fullScale, sum);
+            }
+        }
+        return new Frame(width, height, out, frame.header().with("XBINNING", n).with("YBINNING", n));
+    }
+
+    private Header header(double seconds) {
+        Header header = Header.EMPTY
+                .with("DATE-OBS", FITS_TIME.format(started.atOffset(ZoneOffset.UTC)))
+                .with("TIMESYS", "UTC")
+                .with("EXPTIME", seconds)
+                .with("IMAGETYP", exposure.kind().word())
+                .with("INSTRUME", "Simulated camera of " + kit.name())
+                .with("CCD-TEMP", Math.round(sensorTemperatureC() * 10) / 10.0)
+                .with("EGAIN", kit.sensor().gainElectronsPerAdu())
+                .with("PEDESTAL", 0.0)
+                .with("OFFSET", kit.sensor().offsetAdu())
+                .with("SATURATE", 0.97 * Math.min(
+                        kit.sensor().fullScaleAdu(),
+                        kit.sensor().fullWellElectrons() / kit.sensor().gainElectronsPerAdu()
+                                + kit.sensor().offsetAdu()))
+                .with("XPIXSZ", kit.sensor().pixelUm() * exposure.binning())
+                .with("YPIXSZ", kit.sensor().pixelUm() * exposure.binning());
+        return header.with("FILTER", optics.filter().name());
+    }
+
+    @Override
+    public void coolTo(double temperatureC) {
+        sensorTemperatureC();
+        targetC = kit.sensor().cooled() ? temperatureC : Double.NaN;
+    }
+
+    @Override
+    public void warmUp() {
+        sensorTemperatureC();
+        targetC = Double.NaN;
+    }
+
+    @Override
+    public double sensorTemperatureC() {
+        double ambient = surroundings.temperatureC(clock.now());
+        double wanted = Double.isNaN(targetC) ? ambient : Math.max(targetC, ambient - DEEPEST_COOLING_C);
+        double minutes = Duration.between(sensorAt, clock.now()).toMillis() / 60_000.0;
+        double most = (wanted < sensorC ? COOLING_C_PER_MINUTE : WARMING_C_PER_MINUTE) * minutes;
+        double change = Math.max(-most, Math.min(most, wanted - sensorC));
+        sensorC += change;
+        sensorAt = clock.now();
+        return sensorC;
+    }
+}

@@ -1,0 +1,310 @@
+package app.ironside.sim;
+
+import app.ironside.device.DeviceException;
+import app.ironside.device.Mount;
+import app.ironside.device.NightClock;
+import app.ironside.kit.MountSpec;
+import app.ironside.sky.Angles;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.Horizontal;
+import app.ironside.sky.Observer;
+import app.ironside.sky.Vectors;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * A German equatorial mount: two axes on a base whose polar axis points somewhere near the pole, a worm that errs with its turn,
+ * slack in the declination gear, a telescope not quite square to its axis, and an idea of its own where it points.
+ */
+final class SimMount implements Mount {
+    /** Sidereal rate, degrees of hour angle a second of mean time. */
+    private static final double SIDEREAL_DEG_PER_S = 360.985_647_366 / 86_400;
+
+    private static final double NEAREST_SUN_DEG = 20;
+
+    private final double latDeg;
+    private final MountSpec spec;
+    private final SimSettings settings;
+    private final NightClock clock;
+    private final Surroundings surroundings;
+    private final Observer observer;
+    private final Observer airless;
+
+    private double altitudeErrorArcmin;
+    private double azimuthErrorArcmin;
+    private double axisHourAngleDeg;
+    private double axisDeclinationDeg;
+    private Instant anchor;
+    private boolean tracking;
+    private boolean parked = true;
+    private PierSide side = PierSide.WEST;
+    private Instant busyUntil;
+    private double modelHourAngleDeg;
+    private double modelDeclinationDeg;
+    private double slackArcsec;
+    private final List<Pulse> pulses = new ArrayList<>();
+
+    /** What a guide pulse does, arcseconds about each axis. */
+    private record Pulse(Instant from, Instant until, double hourAngleArcsec, double declinationArcsec) {}
+
+    SimMount(MountSpec spec, SimSettings settings, NightClock clock, Surroundings surroundings) {
+        this.spec = spec;
+        this.settings = settings;
+        this.clock = clock;
+        this.surroundings = surroundings;
+        this.observer = surroundings.observer();
+        this.airless = observer.airless();
+        this.latDeg = observer.site().latDeg();
+        this.altitudeErrorArcmin = settings.polarAltitudeArcmin();
+        this.azimuthErrorArcmin = settings.polarAzimuthArcmin();
+        this.anchor = clock.now();
+        this.busyUntil = clock.now();
+        this.axisHourAngleDeg = -90;
+        this.axisDeclinationDeg = 60;
+        this.modelHourAngleDeg = settings.pointingErrorDeg();
+        this.modelDeclinationDeg = -0.6 * settings.pointingErrorDeg();
+    }
+
+    // ---- what the truth is -------------------------------------------------------------------------------------------
+
+    double altitudeErrorArcmin() {
+        return altitudeErrorArcmin;
+    }
+
+    double azimuthErrorArcmin() {
+        return azimuthErrorArcmin;
+    }
+
+    void moveAxis(double altitudeArcmin, double azimuthArcmin) {
+        altitudeErrorArcmin += altitudeArcmin;
+        azimuthErrorArcmin += azimuthArcmin;
+    }
+
+    /** Where the telescope really looks, as seen through the air. */
+    Horizontal direction(Instant time) {
+        return horizontal(hourAngleDeg(time), declinationDeg(time));
+    }
+
+    /** The same among the stars. */
+    Equatorial looksAt(Instant time) {
+        return observer.catalogue(direction(time), time);
+    }
+
+    /** Position angle of the direction in which the telescope's declination grows, east of north. */
+    double rollDeg(Instant time) {
+        double step = declinationDeg(time) > 89 ? -0.01 : 0.01;
+        Equatorial here = looksAt(time);
+        Equatorial there = observer.catalogue(horizontal(hourAngleDeg(time), declinationDeg(time) + step), time);
+        double angle = here.positionAngleDeg(there);
+        return Angles.wrap180((step > 0 ? angle : angle + 180) + (side == PierSide.EAST ? 180 : 0));
+    }
+
+    private Horizontal horizontal(double hourAngle, double declination) {
+        double cone = settings.coneArcmin() / 60 * (side == PierSide.EAST ? 1 : -1);
+        double h = hourAngle + cone / Math.max(0.05, Angles.cosDeg(declination));
+        return Horizontal.fromEastNorthUp(tilted(ideal(h, declination)));
+    }
+
+    /** East, north, up of an hour angle and declination about the true pole. */
+    private double[] ideal(double hourAngleDeg, double declinationDeg) {
+        double cosD = Angles.cosDeg(declinationDeg);
+        double sinD = Angles.sinDeg(declinationDeg);
+        double south = cosD * Angles.cosDeg(hourAngleDeg);
+        double west = cosD * Angles.sinDeg(hourAngleDeg);
+        double sinLat = Angles.sinDeg(latDeg);
+        double cosLat = Angles.cosDeg(latDeg);
+        return new double[] {-west, sinD * cosLat - south * sinLat, sinD * sinLat + south * cosLat};
+    }
+
+    /** Turns a direction with the base: first the altitude of the axis, then its azimuth. */
+    private double[] tilted(double[] v) {
+        boolean north = latDeg >= 0;
+        double altitude = Math.toRadians(altitudeErrorArcmin / 60);
+        double azimuth = Math.toRadians(azimuthErrorArcmin / 60) / Math.max(0.02, Math.abs(Angles.cosDeg(latDeg)));
+        // About east by the right-hand rule north rises; about up, azimuth falls.
+        double[] raised = Vectors.turn(v, new double[] {1, 0, 0}, north ? altitude : -altitude);
+        return Vectors.turn(raised, new double[] {0, 0, 1}, north ? -azimuth : azimuth);
+    }
+
+    private double hourAngleDeg(Instant time) {
+        double drive = tracking ? SIDEREAL_DEG_PER_S * seconds(anchor, time) : 0;
+        return axisHourAngleDeg + drive + (periodicArcsec(time) + guided(time, true)) / 3600;
+    }
+
+    private double declinationDeg(Instant time) {
+        return axisDeclinationDeg + guided(time, false) / 3600;
+    }
+
+    private double periodicArcsec(Instant time) {
+        if (!tracking) {
+            return 0;
+        }
+        double phase = 2 * Math.PI * (time.toEpochMilli() / 1000.0 % settings.periodicSeconds()) / settings.periodicSeconds();
+        return settings.periodicArcsec() * (Math.sin(phase) + 0.25 * Math.sin(2 * phase + 1) + 0.12 * Math.sin(5 * phase));
+    }
+
+    private double guided(Instant time, boolean hourAngle) {
+        double sum = 0;
+        for (Pulse pulse : pulses) {
+            double length = seconds(pulse.from(), pulse.until());
+            double share = length <= 0 ? 1 : Math.max(0, Math.min(1, seconds(pulse.from(), time) / length));
+            sum += share * (hourAngle ? pulse.hourAngleArcsec() : pulse.declinationArcsec());
+        }
+        return sum;
+    }
+
+    private static double seconds(Instant from, Instant to) {
+        return Duration.between(from, to).toNanos() / 1e9;
+    }
+
+    // ---- the port ----------------------------------------------------------------------------------------------------
+
+    @Override
+    public void unpark() {
+        parked = false;
+        settle();
+        tracking = true;
+    }
+
+    @Override
+    public void park() {
+        settle();
+        tracking = false;
+        parked = true;
+        axisHourAngleDeg = -90;
+        axisDeclinationDeg = 60;
+        busyUntil = clock.now().plusSeconds(40);
+    }
+
+    @Override
+    public boolean isParked() {
+        return parked;
+    }
+
+    /** Folds drive and pulses into the axes, so that a new movement starts from here. */
+    private void settle() {
+        Instant now = clock.now();
+        double h = hourAngleDeg(now) - periodicArcsec(now) / 3600;
+        double d = declinationDeg(now);
+        axisHourAngleDeg = h;
+        axisDeclinationDeg = d;
+        anchor = now;
+        pulses.clear();
+    }
+
+    private void mustBeFree() {
+        if (parked) {
+            throw new DeviceException("mount", "it is parked and does not move", "Unpark it, then try again.");
+        }
+    }
+
+    @Override
+    public void slewTo(Equatorial target, PierSide arriveOn) {
+        mustBeFree();
+        double sun = surroundings.sunSeparationDeg(target, clock.now());
+        if (sun < NEAREST_SUN_DEG) {
+            throw new DeviceException(
+                    "mount",
+                    "the target is " + Math.round(sun) + "° from the Sun and the slew is refused",
+                    "Never point a telescope toward the Sun: it blinds and burns.");
+        }
+        settle();
+        double[] wanted = hourAngleAndDeclination(target, clock.now());
+        double h = wanted[0] - modelHourAngleDeg;
+        double d = Math.max(-90, Math.min(90, wanted[1] - modelDeclinationDeg));
+        double way = Math.max(Math.abs(Angles.wrap180(h - axisHourAngleDeg)), Math.abs(d - axisDeclinationDeg));
+        double throughPole = side == arriveOn ? way : 180;
+        double travel = throughPole / spec.slewDegPerSecond();
+        double settleTime = way < 0.001 ? 0.5 : spec.settleSeconds();
+        // The drive keeps up with the sky during the slew, so that it arrives where the target then is.
+        axisHourAngleDeg = h;
+        axisDeclinationDeg = d;
+        side = arriveOn;
+        tracking = true;
+        busyUntil = clock.now().plusMillis(Math.round(1000 * (travel + settleTime)));
+    }
+
+    @Override
+    public void turnRightAscensionAxis(double degrees) {
+        mustBeFree();
+        settle();
+        axisHourAngleDeg += degrees;
+        busyUntil = clock.now()
+                .plusMillis(Math.round(1000 * (Math.abs(degrees) / spec.slewDegPerSecond() + spec.settleSeconds())));
+    }
+
+    @Override
+    public Duration remaining() {
+        Duration left = Duration.between(clock.now(), busyUntil);
+        return left.isNegative() ? Duration.ZERO : left;
+    }
+
+    @Override
+    public void sync(Equatorial truth) {
+        Instant now = clock.now();
+        double[] place = hourAngleAndDeclination(truth, now);
+        modelHourAngleDeg = Angles.wrap180(place[0] - hourAngleDeg(now));
+        modelDeclinationDeg = place[1] - declinationDeg(now);
+    }
+
+    @Override
+    public Equatorial pointing() {
+        Instant now = clock.now();
+        double h = hourAngleDeg(now) + modelHourAngleDeg;
+        double d = Math.max(-90, Math.min(90, declinationDeg(now) + modelDeclinationDeg));
+        return airless.catalogue(Horizontal.fromEastNorthUp(ideal(h, d)), now);
+    }
+
+    @Override
+    public PierSide pierSide() {
+        return side;
+    }
+
+    @Override
+    public void pulse(Direction direction, Duration length) {
+        mustBeFree();
+        Instant now = clock.now();
+        double arcsec = spec.guideArcsecPerSecond() * length.toMillis() / 1000.0;
+        double hourAngle = direction == Direction.WEST ? arcsec : direction == Direction.EAST ? -arcsec : 0;
+        double declination =
+                direction == Direction.NORTH ? throughSlack(arcsec) : direction == Direction.SOUTH ? throughSlack(-arcsec) : 0;
+        pulses.add(new Pulse(now, now.plus(length), hourAngle, declination));
+        if (pulses.size() > 400) {
+            foldOldPulses(now.minusSeconds(1200));
+        }
+    }
+
+    /** Pulses that ended long ago become part of the axes. */
+    private void foldOldPulses(Instant before) {
+        pulses.removeIf(pulse -> {
+            boolean old = pulse.until().isBefore(before);
+            if (old) {
+                axisHourAngleDeg += pulse.hourAngleArcsec() / 3600;
+                axisDeclinationDeg += pulse.declinationArcsec() / 3600;
+            }
+            return old;
+        });
+    }
+
+    /** What is left of a movement of the motor after the slack of the gear is taken up. */
+    private double throughSlack(double arcsec) {
+        double wanted = slackArcsec + arcsec;
+        double held = Math.max(0, Math.min(settings.decBacklashArcsec(), wanted));
+        slackArcsec = held;
+        return wanted - held;
+    }
+
+    /** Hour angle and declination that the mount computes for a target: no refraction, no base error, no cone. */
+    private double[] hourAngleAndDeclination(Equatorial target, Instant time) {
+        double[] v = airless.observed(target, time).toEastNorthUp();
+        double sinLat = Angles.sinDeg(latDeg);
+        double cosLat = Angles.cosDeg(latDeg);
+        double sinD = v[1] * cosLat + v[2] * sinLat;
+        double south = v[2] * cosLat - v[1] * sinLat;
+        return new double[] {
+            Math.toDegrees(Math.atan2(-v[0], south)), Math.toDegrees(Math.asin(Math.max(-1, Math.min(1, sinD))))
+        };
+    }
+}

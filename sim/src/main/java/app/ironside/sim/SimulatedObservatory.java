@@ -1,0 +1,177 @@
+package app.ironside.sim;
+
+import app.ironside.Workers;
+import app.ironside.device.Devices;
+import app.ironside.device.NightClock;
+import app.ironside.kit.FilterSpec;
+import app.ironside.kit.Kit;
+import app.ironside.kit.Optics;
+import app.ironside.kit.Sensor;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.Site;
+import java.time.Instant;
+import java.util.List;
+
+/** A whole observatory that is not there, with the truth about it. */
+public final class SimulatedObservatory {
+    private static final double FAINTEST_MAIN = 16.3;
+    private static final double FAINTEST_GUIDE = 12.5;
+    private static final double FIELD_CURVATURE_UM = 12;
+    private static final double GUIDE_ANGLE_DEG = 40;
+    private static final double GUIDE_BLUR_ARCSEC = 7;
+
+    private final Kit kit;
+    private final SimSettings settings;
+    private final NightClock clock;
+    private final Surroundings surroundings;
+    private final SimMount mount;
+    private final SimFocuser focuser;
+    private final SimWheel wheel;
+    private final SimPanel panel = new SimPanel();
+    private final Devices devices;
+
+    /**
+     * @param sunset of the night, from which temperature and clouds count
+     */
+    public SimulatedObservatory(
+            Site site, Kit kit, SimSettings settings, SkySource sky, NightClock clock, Instant sunset, Workers workers) {
+        this.kit = kit;
+        this.settings = settings;
+        this.clock = clock;
+        this.surroundings = new Surroundings(site, settings, sunset);
+        this.mount = new SimMount(kit.mount(), settings, clock, surroundings);
+        this.focuser = new SimFocuser(kit.focuser(), clock, surroundings);
+        this.wheel = new SimWheel(kit.filters().size(), clock);
+        SimCamera camera = new SimCamera(
+                kit,
+                clock,
+                surroundings,
+                mount,
+                panel,
+                new MainOptics(),
+                new Exposer(
+                        kit,
+                        new SensorTruth(kit.sensor(), settings.seed()),
+                        sky,
+                        FAINTEST_MAIN,
+                        FIELD_CURVATURE_UM,
+                        workers),
+                settings.cameraAngleDeg(),
+                settings.seed());
+        Kit guide = guideKit(kit);
+        SimCamera guideCamera = new SimCamera(
+                guide,
+                clock,
+                surroundings,
+                mount,
+                new SimPanel(),
+                new GuideOptics(guide.filters().get(0)),
+                new Exposer(
+                        guide, new SensorTruth(guide.sensor(), settings.seed() + 1), sky, FAINTEST_GUIDE, 0, workers),
+                GUIDE_ANGLE_DEG,
+                settings.seed() + 1);
+        this.devices = new Devices(
+                mount, camera, guideCamera, focuser, wheel, panel, new SimHands(mount, settings, clock));
+    }
+
+    private static Kit guideKit(Kit kit) {
+        Optics optics = new Optics(
+                kit.guider().apertureMm(), kit.guider().focalLengthMm(), 0, 0.85, GUIDE_BLUR_ARCSEC);
+        Sensor sensor = new Sensor(
+                kit.guider().widthPx(),
+                kit.guider().heightPx(),
+                kit.guider().pixelUm(),
+                0.25,
+                400,
+                16,
+                1.6,
+                16_000,
+                0.75,
+                0.03,
+                0,
+                6,
+                false,
+                0.15);
+        return new Kit(
+                kit.name() + " guider",
+                optics,
+                sensor,
+                List.of(new FilterSpec("none", 300, 580, 0)),
+                kit.focuser(),
+                kit.mount(),
+                kit.guider());
+    }
+
+    private final class MainOptics implements SimCamera.Optics {
+        @Override
+        public FilterSpec filter() {
+            return kit.filters().get(wheel.slot());
+        }
+
+        @Override
+        public double defocusUm(Instant time) {
+            return focuser.tubeUm() - bestFocusUm(time);
+        }
+
+        @Override
+        public double jitterArcsec(double seconds) {
+            return settings.jitterArcsec() * Math.sqrt(2 / Math.max(2, seconds));
+        }
+    }
+
+    private final class GuideOptics implements SimCamera.Optics {
+        private final FilterSpec open;
+
+        GuideOptics(FilterSpec open) {
+            this.open = open;
+        }
+
+        @Override
+        public FilterSpec filter() {
+            return open;
+        }
+
+        @Override
+        public double defocusUm(Instant time) {
+            return 0;
+        }
+
+        @Override
+        public double jitterArcsec(double seconds) {
+            return settings.jitterArcsec() * Math.sqrt(2 / Math.max(0.5, seconds));
+        }
+    }
+
+    /** Where the tube would be in focus for the filter that is in, micrometres from the inner end. */
+    private double bestFocusUm(Instant time) {
+        double base = kit.focuser().startSteps() * kit.focuser().stepUm() - settings.focusErrorUm();
+        double temperature = settings.focusDriftUmPerC() * (surroundings.temperatureC(time) - settings.eveningC());
+        double filter = kit.filters().get(wheel.slot()).focusOffsetSteps() * kit.focuser().stepUm();
+        return base + temperature + filter;
+    }
+
+    /** The devices, behind the ports. */
+    public Devices devices() {
+        return devices;
+    }
+
+    /** Truth: errors of the polar axis, arcminutes; altitude positive too high, azimuth positive too far east. */
+    public double[] polarErrorArcmin() {
+        return new double[] {mount.altitudeErrorArcmin(), mount.azimuthErrorArcmin()};
+    }
+
+    /** Truth: the motor position at which an inward approach is in focus now, in the filter that is in. */
+    public double bestFocusSteps() {
+        return focuser.motorStepsFor(bestFocusUm(clock.now()));
+    }
+
+    /** Truth: where the telescope looks now. */
+    public Equatorial looksAt() {
+        return mount.looksAt(clock.now());
+    }
+
+    /** Moves the polar axis, as knobs did before a restart. */
+    public void moveAxis(double altitudeArcmin, double azimuthArcmin) {
+        mount.moveAxis(altitudeArcmin, azimuthArcmin);
+    }
+}

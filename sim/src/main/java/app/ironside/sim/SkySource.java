@@ -1,0 +1,113 @@
+package app.ironside.sim;
+
+import app.ironside.sky.CatalogueStar;
+import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.StarCatalogue;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * What shines: the catalogue's stars, and fainter ones invented for each patch of sky, always the same for the same patch.
+ */
+public final class SkySource {
+    private static final double CELL_DEG = 0.5;
+    private static final double INVENTED_FROM = 8.7;
+    private static final long STAR_SEED = 20_261_114;
+
+    private final StarCatalogue catalogue;
+    private final DeepSkyCatalogue objects;
+
+    public SkySource(StarCatalogue catalogue, DeepSkyCatalogue objects) {
+        this.catalogue = catalogue;
+        this.objects = objects;
+    }
+
+    /**
+     * Stars brighter than a magnitude per square degree at middle galactic latitude, after the star counts of Bahcall and Soneira
+     * (1980, ApJS 44, 73, from memory, ±20 %): 8 to V 10, 40 to 12, 400 to 14, 1,500 to 16.
+     */
+    static double countsPerSquareDegree(double magnitude) {
+        double slope = magnitude < 14 ? 0.42 : 0.34;
+        double at14 = 0.9 + 0.42 * 4;
+        double log = magnitude < 14 ? 0.9 + slope * (magnitude - 10) : at14 + slope * (magnitude - 14);
+        return Math.pow(10, log);
+    }
+
+    /** Stars of a circle down to a magnitude, catalogue and invented. */
+    List<CatalogueStar> stars(Equatorial centre, double radiusDeg, double faintest) {
+        List<CatalogueStar> stars = new ArrayList<>();
+        for (CatalogueStar star : catalogue.within(centre, radiusDeg)) {
+            if (star.magnitude() <= faintest) {
+                stars.add(star);
+            }
+        }
+        int first = (int) Math.floor((centre.decDeg() - radiusDeg + 90) / CELL_DEG);
+        int last = (int) Math.floor((centre.decDeg() + radiusDeg + 90) / CELL_DEG);
+        for (int band = Math.max(0, first); band <= Math.min((int) (180 / CELL_DEG) - 1, last); band++) {
+            addBand(band, centre, radiusDeg, faintest, stars);
+        }
+        return stars;
+    }
+
+    private static void addBand(
+            int band, Equatorial centre, double radiusDeg, double faintest, List<CatalogueStar> stars) {
+        double south = band * CELL_DEG - 90;
+        double cosine = Math.max(Math.cos(Math.toRadians(south)), Math.cos(Math.toRadians(south + CELL_DEG)));
+        int cells = (int) Math.max(1, Math.round(360 * cosine / CELL_DEG));
+        double width = 360.0 / cells;
+        double area = width
+                * (180 / Math.PI)
+                * (Math.sin(Math.toRadians(south + CELL_DEG)) - Math.sin(Math.toRadians(south)));
+        double reach = (radiusDeg + 2 * CELL_DEG) / Math.max(0.01, cosine);
+        for (int cell = 0; cell < cells; cell++) {
+            double away = Math.abs(Math.IEEEremainder((cell + 0.5) * width - centre.raDeg(), 360));
+            if (reach < 180 && away > reach) {
+                continue;
+            }
+            Noise noise = Noise.of(STAR_SEED, band, cell);
+            double total = countsPerSquareDegree(faintest) * area;
+            // The number down to a fixed depth, so that the same stars appear whatever depth is asked for.
+            int deepest = (int) noise.poisson((float) (countsPerSquareDegree(17) * area));
+            for (int i = 0; i < deepest; i++) {
+                double ra = (cell + noise.uniform()) * width;
+                double sine = Math.sin(Math.toRadians(south))
+                        + noise.uniform()
+                                * (Math.sin(Math.toRadians(south + CELL_DEG)) - Math.sin(Math.toRadians(south)));
+                double magnitude = magnitudeOf(noise.uniform());
+                double colour = 0.3 + 1.1 * noise.uniform();
+                if (magnitude > faintest || magnitude < INVENTED_FROM || total <= 0) {
+                    continue;
+                }
+                Equatorial position = new Equatorial(ra, Math.toDegrees(Math.asin(sine)));
+                if (position.separationDeg(centre) <= radiusDeg) {
+                    stars.add(new CatalogueStar("invented", position, magnitude, colour));
+                }
+            }
+        }
+    }
+
+    /** The magnitude down to which a share of all stars to 17 is brighter: the inverse of the counts. */
+    private static double magnitudeOf(double share) {
+        double log = Math.log10(Math.max(1e-9, share) * countsPerSquareDegree(17));
+        double at14 = 0.9 + 0.42 * 4;
+        return log < at14 ? 10 + (log - 0.9) / 0.42 : 14 + (log - at14) / 0.34;
+    }
+
+    /** Galaxies with a magnitude and a size that reach into a circle. */
+    List<DeepSkyObject> galaxies(Equatorial centre, double radiusDeg) {
+        return objects.objects().stream()
+                .filter(o -> o.magnitude().isPresent() && o.longAxisArcmin() > 0.5)
+                .filter(o -> isGalaxy(o.kind()))
+                .filter(o -> o.position().separationDeg(centre) < radiusDeg + o.longAxisArcmin() / 60)
+                .toList();
+    }
+
+    private static boolean isGalaxy(DeepSkyObject.Kind kind) {
+        return switch (kind) {
+            case GALAXY, SPIRAL, LENTICULAR, DWARF_SPHEROIDAL, IRREGULAR, ELLIPTICAL -> true;
+            default -> false;
+        };
+    }
+}

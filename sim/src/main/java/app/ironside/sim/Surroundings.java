@@ -1,0 +1,96 @@
+package app.ironside.sim;
+
+import app.ironside.kit.FilterSpec;
+import app.ironside.kit.Kit;
+import app.ironside.kit.Photometry;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.Horizontal;
+import app.ironside.sky.Observer;
+import app.ironside.sky.Site;
+import app.ironside.sky.SkyBrightness;
+import app.ironside.sky.SunAndMoon;
+import java.time.Duration;
+import java.time.Instant;
+
+/** Air, cloud, light of the sky and temperature, as functions of time. */
+final class Surroundings {
+    private static final double COOLING_HOURS = 5;
+
+    /** Brightness of the zenith in twilight by the Sun's altitude, magnitudes per square arcsecond (Patat et al. 2006, A&A 455, 385, figure 2, from memory). */
+    private static final double[][] TWILIGHT = {{-18, 23.5}, {-15, 21.2}, {-12, 18.6}, {-9, 15.6}, {-6, 12.6}, {0, 6.5}};
+
+    private final Site site;
+    private final SimSettings settings;
+    private final Observer observer;
+    private final SunAndMoon bodies;
+    private final Instant sunset;
+
+    Surroundings(Site site, SimSettings settings, Instant sunset) {
+        this.site = site;
+        this.settings = settings;
+        this.observer = Observer.at(site);
+        this.bodies = new SunAndMoon(observer);
+        this.sunset = sunset;
+    }
+
+    Observer observer() {
+        return observer;
+    }
+
+    /** Air temperature, which the tube follows, °C. */
+    double temperatureC(Instant time) {
+        double hours = Math.max(0, Duration.between(sunset, time).toMillis() / 3_600_000.0);
+        return settings.morningC() + (settings.eveningC() - settings.morningC()) * Math.exp(-hours / COOLING_HOURS);
+    }
+
+    /** Share of light that passes air and cloud. */
+    double transparency(Horizontal seen, Instant time) {
+        double airmass = SkyBrightness.airmass(seen.altitudeDeg());
+        double air = Math.pow(10, -0.4 * SkyBrightness.EXTINCTION_MAG_PER_AIRMASS * airmass);
+        return air * cloud(time);
+    }
+
+    private double cloud(Instant time) {
+        double minutes = Duration.between(sunset, time).toMillis() / 60_000.0;
+        return settings.clouds().stream()
+                .filter(c -> minutes >= c.from() && minutes < c.until())
+                .mapToDouble(SimSettings.Cloud::transparency)
+                .min()
+                .orElse(1);
+    }
+
+    /** Width of star images from the air alone, long exposure, arcseconds. */
+    double seeingArcsec(Horizontal seen) {
+        // Fried's parameter goes as airmass to the −3/5: seeing as the +3/5.
+        return settings.seeingArcsec() * Math.pow(SkyBrightness.airmass(Math.max(10, seen.altitudeDeg())), 0.6);
+    }
+
+    /** Electrons a second that the sky leaves in a pixel. */
+    double skyElectronsPerSecond(Equatorial toward, Horizontal seen, Instant time, Kit kit, FilterSpec filter) {
+        Horizontal moon = bodies.moon(time);
+        double separation = observer.catalogue(moon, time).separationDeg(toward);
+        double nanoLamberts = SkyBrightness.darkSkyNanoLamberts(site.skyMagPerArcsec2(), seen.altitudeDeg())
+                + SkyBrightness.moonNanoLamberts(
+                        bodies.moonPhaseAngleDeg(time), separation, moon.altitudeDeg(), seen.altitudeDeg())
+                + SkyBrightness.nanoLamberts(twilight(bodies.sun(time).altitudeDeg()));
+        return Photometry.electronsPerSecondPerPixel(SkyBrightness.magPerArcsec2(nanoLamberts), kit, filter);
+    }
+
+    private static double twilight(double sunAltitudeDeg) {
+        if (sunAltitudeDeg <= TWILIGHT[0][0]) {
+            return 30;
+        }
+        for (int i = 1; i < TWILIGHT.length; i++) {
+            if (sunAltitudeDeg <= TWILIGHT[i][0]) {
+                double share = (sunAltitudeDeg - TWILIGHT[i - 1][0]) / (TWILIGHT[i][0] - TWILIGHT[i - 1][0]);
+                return TWILIGHT[i - 1][1] + share * (TWILIGHT[i][1] - TWILIGHT[i - 1][1]);
+            }
+        }
+        return 6;
+    }
+
+    /** Distance of a direction from the Sun, degrees. */
+    double sunSeparationDeg(Equatorial target, Instant time) {
+        return observer.catalogue(bodies.sun(time), time).separationDeg(target);
+    }
+}
