@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import org.hipparchus.exception.MathIllegalStateException;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.MatrixUtils;
@@ -53,13 +54,28 @@ public final class FocusCurve {
         return Math.hypot(abc[0], abc[1] * (position - abc[2]));
     }
 
-    /** Smallest size a (px), slope b (px a step) and position c (steps) of the hyperbola that fits a sweep best. */
+    /**
+     * Smallest size a (px), slope b (px a step) and position c (steps) of the hyperbola that fits a sweep best; a rough guess from
+     * the sweep's ends if none does.
+     */
     public static double[] fitHyperbola(List<FocusSample> samples) {
-        return fit(samples).getPoint().toArray();
+        try {
+            return fit(samples).getPoint().toArray();
+        } catch (MathIllegalStateException e) {
+            return start(samples);
+        }
     }
 
     private static FocusVerdict hyperbola(List<FocusSample> samples) {
-        LeastSquaresOptimizer.Optimum optimum = fit(samples);
+        LeastSquaresOptimizer.Optimum optimum;
+        try {
+            optimum = fit(samples);
+        } catch (MathIllegalStateException e) {
+            // A sweep that only rises or only falls has its minimum at infinity: the fit runs after it without end.
+            double[] start = start(samples);
+            return new FocusVerdict(
+                    start[2], start[0], 0, 0, FocusMethod.HYPERBOLA, false, "The sizes only rise or only fall: sweep further.");
+        }
         double[] abc = optimum.getPoint().toArray();
         double position = abc[2];
         double[] predicted = samples.stream()
@@ -81,20 +97,24 @@ public final class FocusCurve {
         return Math.sqrt(variance * optimum.getCovariances(1e-14).getEntry(2, 2));
     }
 
-    private static LeastSquaresOptimizer.Optimum fit(List<FocusSample> samples) {
+    /** Where the fit begins: the lowest point and the slope of the longer arm. */
+    private static double[] start(List<FocusSample> samples) {
         FocusSample lowest =
                 samples.stream().min(Comparator.comparingDouble(FocusSample::size)).orElseThrow();
         FocusSample first = samples.get(0);
         FocusSample last = samples.get(samples.size() - 1);
         double slope = Math.max(first.size(), last.size())
                 / Math.max(1, Math.max(lowest.position() - first.position(), last.position() - lowest.position()));
-        double[] start = {lowest.size(), slope, lowest.position()};
+        return new double[] {lowest.size(), slope, lowest.position()};
+    }
+
+    private static LeastSquaresOptimizer.Optimum fit(List<FocusSample> samples) {
         double[] weights = samples.stream()
                 .mapToDouble(s -> 1 / (s.sigma() * s.sigma()))
                 .toArray();
         return new LevenbergMarquardtOptimizer()
                 .optimize(new LeastSquaresBuilder()
-                        .start(start)
+                        .start(start(samples))
                         .target(samples.stream().mapToDouble(FocusSample::size).toArray())
                         .weight(MatrixUtils.createRealDiagonalMatrix(weights))
                         .model(p -> model(samples, p))

@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.Optional;
@@ -49,6 +50,9 @@ public final class FitsBands implements AutoCloseable {
      */
     public static FitsBands open(Path file) {
         String expected = "an uncompressed FITS image of 2 axes, not cut short";
+        if (!Files.isRegularFile(file)) {
+            throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image");
+        }
         try (Fits fits = new Fits(file.toFile())) {
             BasicHDU<?> first = fits.readHDU();
             if (!(first instanceof ImageHDU image) || image.getAxes() == null || image.getAxes().length != 2) {
@@ -65,8 +69,6 @@ public final class FitsBands implements AutoCloseable {
             return bands;
         } catch (BadInputException e) {
             throw e;
-        } catch (java.io.FileNotFoundException | java.nio.file.NoSuchFileException e) {
-            throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image", e);
         } catch (IOException | RuntimeException e) {
             throw new BadInputException(
                     file.toString(), "is not a whole FITS image (" + e.getMessage() + ")", expected, e);

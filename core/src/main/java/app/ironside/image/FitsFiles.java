@@ -4,7 +4,7 @@ import app.ironside.BadInputException;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
-import java.nio.file.NoSuchFileException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.Set;
@@ -44,14 +44,15 @@ public final class FitsFiles {
      * @throws BadInputException if it is missing, truncated or holds no image; the message names the file
      */
     public static Frame read(Path file) {
+        if (!Files.isRegularFile(file)) {
+            throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image");
+        }
         try (Fits fits = new Fits(file.toFile())) {
             for (BasicHDU<?> hdu = fits.readHDU(); hdu != null; hdu = fits.readHDU()) {
                 if (hdu instanceof ImageHDU image && image.getAxes() != null && image.getAxes().length >= 2) {
                     return frame(file, image);
                 }
             }
-        } catch (NoSuchFileException | java.io.FileNotFoundException e) {
-            throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image", e);
         } catch (IOException | RuntimeException e) {
             if (e instanceof BadInputException bad) {
                 throw bad;

@@ -24,8 +24,12 @@ public final class PlateSolver {
     /** Patterns are made among the brightest stars of the frame, in sets of these sizes. */
     private static final int[] IMAGE_LEVELS = {9, 14, 22, 35, 55};
 
-    private static final int IMAGE_NEIGHBOURS = 6;
-    private static final int LOCAL_NEIGHBOURS = 7;
+    private static final int IMAGE_NEIGHBOURS = 8;
+
+    /** Where the catalogue holds only a third of the frame's bright stars, patterns must reach further to find four of them. */
+    private static final int FAR_NEIGHBOURS = 14;
+
+    private static final int LOCAL_NEIGHBOURS = 8;
     private static final int SKY_NEIGHBOURS = 5;
 
     /** Stars of each level of the index of the whole sky: about V 4, 5, 6, 7, 8 and all of Hipparcos. */
@@ -70,9 +74,11 @@ public final class PlateSolver {
             return new NoSolution("Only " + field.stars().size() + " stars were found and " + FEWEST_STARS
                     + " are needed: look for cloud, a cap or a far-off focus, or expose longer.");
         }
-        List<int[]> patterns = patterns(field.stars());
+        List<int[]> patterns = patterns(field.stars(), IMAGE_NEIGHBOURS);
         if (hints.near().isPresent()) {
-            Optional<PlateSolution> near = search(field, patterns, local(field, hints), hints);
+            PatternIndex local = local(field, hints);
+            Optional<PlateSolution> near = search(field, patterns, local, hints)
+                    .or(() -> search(field, patterns(field.stars(), FAR_NEIGHBOURS), local, hints));
             if (near.isPresent()) {
                 return near.get();
             }
@@ -159,14 +165,14 @@ public final class PlateSolver {
     }
 
     /** Patterns of the frame's brightest stars and their neighbours, brightest sets first, each once. */
-    private static List<int[]> patterns(List<Star> stars) {
+    private static List<int[]> patterns(List<Star> stars, int neighbours) {
         List<int[]> patterns = new ArrayList<>();
         Set<Long> seen = new HashSet<>();
         double[] code = new double[FourStars.LENGTH];
         for (int level : IMAGE_LEVELS) {
             int size = Math.min(level, stars.size());
             for (int star = 0; star < size; star++) {
-                int[] near = nearest(stars, star, size);
+                int[] near = nearest(stars, star, size, neighbours);
                 for (int a = 0; a < near.length; a++) {
                     for (int b = a + 1; b < near.length; b++) {
                         for (int c = b + 1; c < near.length; c++) {
@@ -198,14 +204,14 @@ public final class PlateSolver {
         return ((sorted[0] * 1000L + sorted[1]) * 1000 + sorted[2]) * 1000 + sorted[3];
     }
 
-    private static int[] nearest(List<Star> stars, int star, int size) {
+    private static int[] nearest(List<Star> stars, int star, int size, int neighbours) {
         Star at = stars.get(star);
         return IntStream.range(0, size)
                 .filter(i -> i != star)
                 .boxed()
                 .sorted(Comparator.comparingDouble(
                         i -> Math.hypot(stars.get(i).x() - at.x(), stars.get(i).y() - at.y())))
-                .limit(IMAGE_NEIGHBOURS)
+                .limit(neighbours)
                 .mapToInt(Integer::intValue)
                 .toArray();
     }

@@ -21,6 +21,10 @@ final class Verifier {
 
     private static final int CATALOGUE_STARS = 80;
     private static final int FEWEST_MATCHES = 6;
+
+    /** The catalogue thins out where the frame does not: its faint stars are far down the frame's list. */
+    private static final int SEEN_PER_EXPECTED = 8;
+
     private static final double FIRST_REACH_SHARE = 0.004;
     private static final double LAST_REACH_PX = 1.5;
 
@@ -43,7 +47,7 @@ final class Verifier {
         while (true) {
             Equatorial centre = wcs.toSky((field.width() + 1) / 2.0, (field.height() + 1) / 2.0);
             List<CatalogueStar> expected = expected(wcs, centre);
-            List<Star> seen = field.stars().subList(0, Math.min(field.stars().size(), 3 * expected.size() + 20));
+            List<Star> seen = field.stars().subList(0, Math.min(field.stars().size(), SEEN_PER_EXPECTED * expected.size() + 60));
             List<WcsFit.Match> matches = match(wcs, expected, seen, reach);
             if (matches.size() < FEWEST_MATCHES) {
                 return Optional.empty();

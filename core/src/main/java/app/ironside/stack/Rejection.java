@@ -25,6 +25,9 @@ public enum Rejection {
 
     private static final int ROUNDS = 6;
 
+    /** Distance of a Gaussian's quartiles in standard deviations. */
+    private static final double QUARTILES_OF_GAUSSIAN = 1.349;
+
     /** With fewer values their spread is too uncertain to clip by. */
     private static final int FEWEST = 4;
 
@@ -134,31 +137,18 @@ public enum Rejection {
         return sigma;
     }
 
+    /** The line goes through the median with the slope of the quartiles, which an outlier cannot tilt. */
     private static float linear(float[] sorted, int n, int[] kept) {
         int low = 0;
         int high = n;
         for (int round = 0; round < ROUNDS && high - low > FEWEST; round++) {
             int m = high - low;
-            double meanX = (m - 1) / 2.0;
-            double meanY = 0;
-            for (int i = low; i < high; i++) {
-                meanY += sorted[i] / m;
-            }
-            double covariance = 0;
-            double variance = 0;
-            for (int i = 0; i < m; i++) {
-                covariance += (i - meanX) * (sorted[low + i] - meanY);
-                variance += (i - meanX) * (i - meanX);
-            }
-            double slope = covariance / variance;
-            double deviation = 0;
-            for (int i = 0; i < m; i++) {
-                deviation += Math.abs(sorted[low + i] - meanY - slope * (i - meanX)) / m;
-            }
-            double reach = 2 * KAPPA * Math.max(deviation, 1e-9);
-            double bottom = meanY - slope * meanX;
-            boolean dropLow = bottom - sorted[low] > reach;
-            boolean dropHigh = sorted[high - 1] - (meanY + slope * meanX) > reach;
+            double median = (sorted[low + (m - 1) / 2] + sorted[low + m / 2]) / 2.0;
+            double quartiles = sorted[low + 3 * m / 4] - sorted[low + m / 4];
+            double half = quartiles * (m - 1.0) / (2.0 * (3 * m / 4 - m / 4));
+            double reach = KAPPA * quartiles / QUARTILES_OF_GAUSSIAN;
+            boolean dropLow = median - half - sorted[low] > reach;
+            boolean dropHigh = sorted[high - 1] - (median + half) > reach;
             low += dropLow ? 1 : 0;
             high -= dropHigh ? 1 : 0;
             if (!dropLow && !dropHigh) {

@@ -15,6 +15,7 @@ public final class BackgroundMap {
     private static final int SAMPLES_A_CELL = 700;
     private static final double CLIP_SIGMAS = 2.8;
     private static final int CLIP_ROUNDS = 5;
+    private static final float OUTLIER_SIGMAS = 1.5f;
 
     private final int columns;
     private final int rows;
@@ -42,7 +43,8 @@ public final class BackgroundMap {
         });
         fillGaps(level);
         fillGaps(sigma);
-        return new BackgroundMap(columns, rows, medianFilter(level, columns, rows), medianFilter(sigma, columns, rows));
+        float[] smoothSigma = medianFilter(sigma, columns, rows);
+        return new BackgroundMap(columns, rows, withoutOutliers(level, smoothSigma, columns, rows), smoothSigma);
     }
 
     private static void measure(
@@ -122,6 +124,18 @@ public final class BackgroundMap {
         }
     }
 
+    /** A cell that a large star or galaxy lifts above its neighbours takes their median; a slope is left as it is. */
+    private static float[] withoutOutliers(float[] level, float[] sigma, int columns, int rows) {
+        float[] median = medianFilter(level, columns, rows);
+        float[] out = level.clone();
+        for (int i = 0; i < out.length; i++) {
+            if (Math.abs(level[i] - median[i]) > OUTLIER_SIGMAS * sigma[i]) {
+                out[i] = median[i];
+            }
+        }
+        return out;
+    }
+
     private static float[] medianFilter(float[] in, int columns, int rows) {
         float[] out = new float[in.length];
         float[] nine = new float[9];
@@ -142,14 +156,15 @@ public final class BackgroundMap {
 
     /** Background at every pixel of one row (from 0) of a frame this wide and high, written into {@code into}. */
     void levelOfRow(int row, int width, int height, float[] into) {
-        double v = Math.min(rows - 1.0, Math.max(0, (row + 0.5) * rows / height - 0.5));
-        int r0 = Math.min(rows - 1, (int) v);
+        // Beyond the middle of the outermost cells the line goes on: held level there, a slope would leave false stars.
+        double v = (row + 0.5) * rows / height - 0.5;
+        int r0 = Math.max(0, Math.min(rows - 2, (int) v));
         int r1 = Math.min(rows - 1, r0 + 1);
         float vertical = (float) (v - r0);
         float perPixel = (float) columns / width;
         for (int x = 0; x < width; x++) {
-            float u = Math.min(columns - 1f, Math.max(0f, (x + 0.5f) * perPixel - 0.5f));
-            int c0 = (int) u;
+            float u = (x + 0.5f) * perPixel - 0.5f;
+            int c0 = Math.max(0, Math.min(columns - 2, (int) u));
             int c1 = Math.min(columns - 1, c0 + 1);
             float across = u - c0;
             float upper = level[r0 * columns + c0] * (1 - across) + level[r0 * columns + c1] * across;
@@ -176,6 +191,7 @@ public final class BackgroundMap {
     private static double middle(float[] values) {
         float[] sorted = values.clone();
         Arrays.sort(sorted);
-        return sorted[sorted.length / 2];
+        int half = sorted.length / 2;
+        return sorted.length % 2 == 1 ? sorted[half] : (sorted[half - 1] + (double) sorted[half]) / 2;
     }
 }

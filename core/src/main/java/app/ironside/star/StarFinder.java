@@ -79,8 +79,9 @@ public final class StarFinder {
             }
             double sigma = background.sigmaAt(group[0] % width, group[0] / width, width, height);
             double filteredSigma = sigma * noiseFactor;
-            found[i] = blobs.split(group, settings.thresholdSigma() * filteredSigma, filteredSigma).stream()
-                    .map(blob -> measure.measure(blob, sigma))
+            List<int[]> parts = blobs.split(group, settings.thresholdSigma() * filteredSigma, filteredSigma);
+            found[i] = parts.stream()
+                    .map(blob -> measure.measure(blob, sigma, gap(blob, parts, measure)))
                     .flatMap(Optional::stream)
                     .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
                     .toArray(Star[]::new);
@@ -90,6 +91,19 @@ public final class StarFinder {
                 .filter(Objects::nonNull)
                 .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
                 .toList();
+    }
+
+    /** Distance from a part of a group to its nearest sibling. */
+    private static double gap(int[] part, List<int[]> parts, StarMeasure measure) {
+        double[] here = measure.middle(part);
+        double nearest = Double.POSITIVE_INFINITY;
+        for (int[] other : parts) {
+            if (other != part) {
+                double[] there = measure.middle(other);
+                nearest = Math.min(nearest, Math.hypot(here[0] - there[0], here[1] - there[1]));
+            }
+        }
+        return nearest;
     }
 
     private float[] subtract(Frame frame, BackgroundMap background) {

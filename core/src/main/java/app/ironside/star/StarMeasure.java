@@ -6,9 +6,22 @@ import java.util.Optional;
 final class StarMeasure {
     private static final int SUBPIXELS = 5;
     private static final double RADIUS_BIN_PX = 0.05;
+
+    /** Pixels further out than this are not divided. */
+    private static final double WHOLE_FROM_PX = 4.5;
+
     private static final double SMALLEST_RADIUS_PX = 4;
     private static final double LARGEST_RADIUS_PX = 45;
     private static final int CENTROID_ROUNDS = 12;
+
+    /** A star beside another is measured this far toward it, as a share of their distance. */
+    private static final double SHARE_OF_GAP = 0.6;
+
+    /**
+     * Dividing a pixel's light evenly over it widens the star by another pixel's variance, 1/12 px² an axis; a Gaussian's half-flux
+     * radius squared is 2 ln 2 times its variance.
+     */
+    private static final double PIXEL_HFR_SQUARED = 2 * Math.log(2) / 12;
 
     /** Mean of a star's eight neighbours over its peak; below this it is a hot pixel or a cosmic ray, not light through optics. */
     private static final double HOT_SHARPNESS = 0.05;
@@ -29,8 +42,12 @@ final class StarMeasure {
         this.saturation = saturation;
     }
 
-    /** The star in a blob; empty if the blob is no star (hot pixel, trail, too near the edge, no net light). */
-    Optional<Star> measure(int[] blob, double noise) {
+    /**
+     * The star in a blob; empty if the blob is no star (hot pixel, trail, too near the edge, no net light).
+     *
+     * @param gapPx distance to the nearest star of the same group; infinite if it is alone
+     */
+    Optional<Star> measure(int[] blob, double noise, double gapPx) {
         double sum = 0;
         double sx = 0;
         double sy = 0;
@@ -51,17 +68,32 @@ final class StarMeasure {
         }
         double column = sx / sum;
         double row = sy / sum;
-        double radius = held(2.5 * Math.sqrt(blob.length / Math.PI) + 1);
+        double most = Math.max(2.5, SHARE_OF_GAP * gapPx);
+        double radius = Math.min(most, held(2.5 * Math.sqrt(blob.length / Math.PI) + 1));
         double[] flux = halfFlux(column, row, radius);
         if (flux[1] <= 0) {
             return Optional.empty();
         }
         double[] centre = windowedCentroid(column, row, Math.max(0.7, flux[0] / 1.1774), radius);
-        flux = halfFlux(centre[0], centre[1], held(4.5 * flux[0]));
+        flux = halfFlux(centre[0], centre[1], Math.min(most, held(4.5 * flux[0])));
         if (flux[1] <= 0 || !inside(centre[0], centre[1])) {
             return Optional.empty();
         }
         return Optional.of(star(centre, flux, peak, noise));
+    }
+
+    /** Middle of a blob's light, column and row. */
+    double[] middle(int[] blob) {
+        double sum = 0;
+        double x = 0;
+        double y = 0;
+        for (int p : blob) {
+            double v = Math.max(0, pixels[p]) + 1e-6;
+            sum += v;
+            x += v * (p % width);
+            y += v * (p / width);
+        }
+        return new double[] {x / sum, y / sum};
     }
 
     private static double held(double radius) {
@@ -144,7 +176,8 @@ final class StarMeasure {
         for (int i = 0; i < ring.length; i++) {
             if (sum + ring[i] >= total / 2) {
                 double share = ring[i] > 0 ? (total / 2 - sum) / ring[i] : 0;
-                return new double[] {(i + share) * RADIUS_BIN_PX, total};
+                double wide = (i + share) * RADIUS_BIN_PX;
+                return new double[] {Math.sqrt(Math.max(0.1, wide * wide - PIXEL_HFR_SQUARED)), total};
             }
             sum += ring[i];
         }
@@ -152,14 +185,21 @@ final class StarMeasure {
     }
 
     private static double spread(double[] ring, double dx, double dy, double radius, double value) {
+        double middle = Math.sqrt(dx * dx + dy * dy);
+        if (middle > WHOLE_FROM_PX && middle < radius - 1) {
+            // Far out a pixel is thin against its circle, and the half-flux circle of a small star does not come here.
+            ring[(int) (middle / RADIUS_BIN_PX)] += value;
+            return value;
+        }
         double counted = 0;
         double share = value / (SUBPIXELS * SUBPIXELS);
         for (int j = 0; j < SUBPIXELS; j++) {
+            double y = dy + (j - (SUBPIXELS - 1) / 2.0) / SUBPIXELS;
             for (int i = 0; i < SUBPIXELS; i++) {
-                double distance = Math.hypot(
-                        dx + (i - (SUBPIXELS - 1) / 2.0) / SUBPIXELS, dy + (j - (SUBPIXELS - 1) / 2.0) / SUBPIXELS);
-                if (distance < radius) {
-                    ring[(int) (distance / RADIUS_BIN_PX)] += share;
+                double x = dx + (i - (SUBPIXELS - 1) / 2.0) / SUBPIXELS;
+                double squared = x * x + y * y;
+                if (squared < radius * radius) {
+                    ring[(int) (Math.sqrt(squared) / RADIUS_BIN_PX)] += share;
                     counted += share;
                 }
             }

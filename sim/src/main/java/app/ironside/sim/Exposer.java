@@ -12,7 +12,9 @@ import app.ironside.sky.TangentPlane;
 import app.ironside.solve.Wcs;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 
 /** Makes the pixels of one exposure: light on the sensor, then electrons, then numbers. */
 final class Exposer {
@@ -54,6 +56,7 @@ final class Exposer {
     private final double faintest;
     private final double curvatureUm;
     private final Workers workers;
+    private final Map<String, GalaxyModel.Drawing> drawings = new ConcurrentHashMap<>();
     private Equatorial cachedCentre;
     private List<CatalogueStar> cachedStars = List.of();
     private List<DeepSkyObject> cachedGalaxies = List.of();
@@ -115,7 +118,6 @@ final class Exposer {
     }
 
     private void addGalaxy(float[] light, Window window, Scene scene, DeepSkyObject object) {
-        GalaxyModel model = new GalaxyModel(object);
         TangentPlane plane = new TangentPlane(object.position());
         double scaleDeg = scene.wcs().scaleArcsecPerPixel() / 3600;
         double electrons = Photometry.electronsPerSecond(0, kit, scene.filter())
@@ -127,9 +129,12 @@ final class Exposer {
         if (middle.isEmpty()) {
             return;
         }
+        GalaxyModel.Drawing drawing =
+                drawings.computeIfAbsent(object.id(), id -> new GalaxyModel(object).draw(workers));
+        float lineShare = (float) GalaxyModel.Drawing.lineShare(scene.filter());
         // The galaxy's tangent plane and the frame's differ by a turn that is constant enough over it: an affine map.
         double[] a = planeAt(plane, scene.wcs(), middle.get()[0], middle.get()[1]);
-        double reachPx = model.reachDeg() / scaleDeg;
+        double reachPx = drawing.reachDeg() / scaleDeg;
         int low = (int) Math.max(0, middle.get()[1] - 1 - reachPx - window.bottom());
         int high = (int) Math.min(window.height(), middle.get()[1] - 1 + reachPx - window.bottom() + 1);
         if (low >= high) {
@@ -140,14 +145,8 @@ final class Exposer {
                 double dy = window.bottom() + row + 1 - middle.get()[1];
                 for (int column = 0; column < window.width(); column++) {
                     double dx = window.left() + column + 1 - middle.get()[0];
-                    if (Math.abs(dx) > reachPx) {
-                        continue;
-                    }
-                    double xi = a[0] * dx + a[1] * dy;
-                    double eta = a[2] * dx + a[3] * dy;
-                    double brightness = model.continuum(xi, eta);
-                    if (brightness > 0) {
-                        brightness += model.knots(xi, eta, scene.filter());
+                    if (Math.abs(dx) <= reachPx) {
+                        float brightness = drawing.at(a[0] * dx + a[1] * dy, a[2] * dx + a[3] * dy, lineShare);
                         light[row * window.width() + column] += (float) (brightness * electrons);
                     }
                 }
@@ -170,8 +169,16 @@ final class Exposer {
 
     private void addStars(float[] light, Window window, Scene scene) {
         StarImage[] images = new StarImage[ZONES * ZONES];
-        workers.forEach(images.length, zone -> images[zone] = image(zone, scene));
-        int reach = images[0].reachPx();
+        int first = zone(window.left(), window.bottom());
+        int last = zone(window.left() + window.width() - 1.0, window.bottom() + window.height() - 1.0);
+        workers.forEach(images.length, zone -> {
+            boolean needed = zone % ZONES >= first % ZONES
+                    && zone % ZONES <= last % ZONES
+                    && zone / ZONES >= first / ZONES
+                    && zone / ZONES <= last / ZONES;
+            images[zone] = needed ? image(zone, scene) : null;
+        });
+        int reach = images[first].reachPx();
         double perMagnitude0 =
                 Photometry.electronsPerSecond(0, kit, scene.filter()) * scene.seconds() * scene.transparency();
         List<double[]> seen = new ArrayList<>();
@@ -193,7 +200,9 @@ final class Exposer {
             int from = band * window.height() / bands;
             int to = (band + 1) * window.height() / bands;
             for (double[] star : seen) {
-                add(light, window, star, images[zone(star[0] + window.left(), star[1] + window.bottom())], from, to);
+                double x = Math.max(0, Math.min(window.width() - 1, star[0])) + window.left();
+                double y = Math.max(0, Math.min(window.height() - 1, star[1])) + window.bottom();
+                add(light, window, star, images[zone(x, y)], from, to);
             }
         });
     }

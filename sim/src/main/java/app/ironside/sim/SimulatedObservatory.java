@@ -14,7 +14,7 @@ import java.util.List;
 
 /** A whole observatory that is not there, with the truth about it. */
 public final class SimulatedObservatory {
-    private static final double FAINTEST_MAIN = 16.3;
+    private static final double FAINTEST_MAIN = 15.2;
     private static final double FAINTEST_GUIDE = 12.5;
     private static final double FIELD_CURVATURE_UM = 12;
     private static final double GUIDE_ANGLE_DEG = 40;

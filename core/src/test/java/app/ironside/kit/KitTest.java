@@ -1,0 +1,77 @@
+package app.ironside.kit;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import app.ironside.BadInputException;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class KitTest {
+    private static final Kit WREN = new Kit(
+            "Wren",
+            new Optics(90, 432, 0, 0.9, 3.6),
+            new Sensor(2800, 2100, 6.3, 0.9, 500, 16, 4.5, 55_000, 0.75, 0.08, 0, 6, true, 1.5),
+            List.of(new FilterSpec("L", 270, 550, 0), new FilterSpec("Ha", 7, 656.3, 5)),
+            new FocuserSpec(4, 5000, 2600, 16),
+            new MountSpec(3, 3, 0.5, 4),
+            new GuiderSpec(40, 160, 1280, 960, 3.75));
+
+    @Test
+    void scaleOfTheWrenKit() {
+        assertThat(WREN.arcsecPerPixel()).isCloseTo(3.0080, within(5e-5)); // by hand: 206264.806″ × 6.3e-3 mm / 432 mm
+    }
+
+    /** Published, common practice: 405 mm with 3.76 µm gives 1.9″ a pixel; 500 / 18 mm / 1.6 is 17.4 s. */
+    @Test
+    void workedCasesOfTheTrade() {
+        assertThat(Sampling.arcsecPerPixel(3.76, 405)).isCloseTo(1.9, within(0.05));
+        assertThat(Sampling.untrackedSeconds(18, 1.6)).isCloseTo(17.36, within(0.01));
+    }
+
+    /** By hand: 2 × 0.55 µm × 4.8². */
+    @Test
+    void criticalFocusOfAnF48() {
+        assertThat(Sampling.criticalFocusUm(WREN.optics().focalRatio())).isCloseTo(25.344, within(1e-9));
+    }
+
+    /** Common practice: 0.26″ a minute for each arcminute; 20″ of error is 0.09″ a minute, 26″ over five hours. */
+    @Test
+    void driftFromThePolarError() {
+        assertThat(PolarTolerance.driftArcsecPerMinute(1)).isCloseTo(0.2625, within(0.0005));
+        assertThat(PolarTolerance.driftArcsecPerMinute(20 / 60.0) * 300).isCloseTo(26, within(0.5));
+    }
+
+    /** Law: half the sub, twice the tolerance; by hand for the drift of the Wren kit in 300 s: 1.504″ / (0.2625″ × 5). */
+    @Test
+    void toleranceFollowsFromSubAndScale() {
+        double limit = PolarTolerance.limitArcmin(WREN, 300, 30);
+        assertThat(limit).isCloseTo(1.146, within(0.002));
+        assertThat(PolarTolerance.limitArcmin(WREN, 150, 30)).isCloseTo(2 * limit, within(1e-9));
+    }
+
+    /** Law: five magnitudes are a factor of 100, and surface brightness comes back from its electrons. */
+    @Test
+    void photometryIsConsistent() {
+        FilterSpec l = WREN.filters().get(0);
+        double bright = Photometry.electronsPerSecond(5, WREN, l);
+        assertThat(bright / Photometry.electronsPerSecond(10, WREN, l)).isCloseTo(100, within(1e-9));
+        double rate = Photometry.electronsPerSecondPerPixel(20.9, WREN, l);
+        assertThat(Photometry.magPerArcsec2(rate, WREN, l)).isCloseTo(20.9, within(1e-9));
+    }
+
+    @Test
+    void darkCurrentDoubles() {
+        Sensor sensor = WREN.sensor();
+        assertThat(sensor.darkElectronsPerSecondAt(6)).isCloseTo(0.16, within(1e-12)); // by hand: one doubling
+        assertThat(sensor.darkElectronsPerSecondAt(-12)).isCloseTo(0.02, within(1e-12)); // by hand: two halvings
+    }
+
+    @Test
+    void anUnknownFilterIsNamed() {
+        assertThatThrownBy(() -> WREN.filterSlot("O"))
+                .isInstanceOf(BadInputException.class)
+                .hasMessage("filter \"O\": kit Wren has none; expected one of [L, Ha]");
+    }
+}

@@ -1,0 +1,142 @@
+package app.ironside.solve;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import app.ironside.sky.CatalogueStar;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.StarCatalogue;
+import app.ironside.star.Star;
+import app.ironside.star.StarField;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.Random;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Invented frames over real star positions: a fifth of the stars missing, half as many again added, centroids 0.2 px off. */
+class PlateSolverTest {
+    private static final int WIDTH = 2800;
+    private static final int HEIGHT = 2100;
+    private static final StarCatalogue CATALOGUE = StarCatalogue.hipparcos();
+    private static final PlateSolver SOLVER = new PlateSolver(CATALOGUE);
+
+    private static Wcs wcs(Equatorial centre, double scale, double turn, boolean mirrored) {
+        double s = scale / 3600 * Math.sin(Math.toRadians(turn));
+        double c = scale / 3600 * Math.cos(Math.toRadians(turn));
+        int parity = mirrored ? -1 : 1;
+        return new Wcs(centre, (WIDTH + 1) / 2.0, (HEIGHT + 1) / 2.0, -c * parity, s, s * parity, c);
+    }
+
+    private static StarField frame(Wcs wcs, Random random) {
+        double radius = Math.hypot(WIDTH, HEIGHT) / 2 * wcs.scaleArcsecPerPixel() / 3600;
+        List<Star> stars = new ArrayList<>();
+        for (CatalogueStar star : CATALOGUE.within(wcs.reference(), radius)) {
+            Optional<double[]> pixel = wcs.toPixel(star.position());
+            if (pixel.isPresent() && inside(pixel.get()) && random.nextDouble() > 0.2) {
+                stars.add(star(
+                        pixel.get()[0] + 0.2 * random.nextGaussian(),
+                        pixel.get()[1] + 0.2 * random.nextGaussian(),
+                        star.magnitude() + 0.2 * random.nextGaussian()));
+            }
+        }
+        int real = stars.size();
+        for (int i = 0; i < real / 2; i++) {
+            double magnitude = 5 + 5 * Math.sqrt(random.nextDouble());
+            stars.add(star(1 + WIDTH * random.nextDouble(), 1 + HEIGHT * random.nextDouble(), magnitude));
+        }
+        return field(stars);
+    }
+
+    private static StarField field(List<Star> stars) {
+        List<Star> sorted = stars.stream()
+                .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
+                .limit(400)
+                .toList();
+        return new StarField(WIDTH, HEIGHT, sorted, 1000, 10);
+    }
+
+    private static boolean inside(double[] p) {
+        return p[0] >= 1 && p[1] >= 1 && p[0] <= WIDTH && p[1] <= HEIGHT;
+    }
+
+    private static Star star(double x, double y, double magnitude) {
+        return new Star(x, y, 1e6 * Math.pow(10, -0.4 * (magnitude - 8)), 1000, 1.2, 2.4, 0.3, 0, 100, false);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "23.46, 30.66, 3.008, 17, false",
+        "114.2, 65.60, 6.016, -163, false",
+        "359.9, 10.0, 8, 95, true",
+        "0.05, -89.0, 12, 40, false",
+        "200.0, 89.3, 6, 0, true",
+        "280.0, -35.0, 20, -60, false"
+    })
+    void findsTheTruthWithHints(double ra, double dec, double scale, double turn, boolean mirrored) {
+        Wcs truth = wcs(new Equatorial(ra, dec), scale, turn, mirrored);
+        SolveHints hints = SolveHints.NONE
+                .withNear(new Equatorial(ra, Math.max(-90, Math.min(90, dec - 1.2))), 4)
+                .withScale(scale * 1.01, 0.03);
+        check(truth, SOLVER.solve(frame(truth, new Random(7)), hints));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"23.46, 30.66, 4.5, 17, false", "83.0, -5.0, 8, 130, true", "310.0, 60.1, 12, -100, false"})
+    void findsTheTruthBlind(double ra, double dec, double scale, double turn, boolean mirrored) {
+        Wcs truth = wcs(new Equatorial(ra, dec), scale, turn, mirrored);
+        check(truth, SOLVER.solve(frame(truth, new Random(11)), SolveHints.NONE));
+    }
+
+    /** The hint is 40° wrong: the whole sky is searched and the truth found. */
+    @Test
+    void aWrongPlaceDoesNotMislead() {
+        Wcs truth = wcs(new Equatorial(35.6, 42.3), 6, 10, false);
+        SolveHints hints = SolveHints.NONE.withNear(new Equatorial(80, 20), 3).withScale(6, 0.05);
+        check(truth, SOLVER.solve(frame(truth, new Random(5)), hints));
+    }
+
+    private static void check(Wcs truth, SolveResult result) {
+        assertThat(result).isInstanceOf(PlateSolution.class);
+        PlateSolution found = (PlateSolution) result;
+        double offPx = found.centre().separationDeg(truth.toSky((WIDTH + 1) / 2.0, (HEIGHT + 1) / 2.0))
+                * 3600
+                / truth.scaleArcsecPerPixel();
+        // Centroids of 0.2 px over a handful of stars: three standard errors.
+        assertThat(offPx).isLessThan(0.2 * 3 / Math.sqrt(found.matchedStars() / 3.0));
+        assertThat(found.scaleArcsecPerPixel()).isCloseTo(truth.scaleArcsecPerPixel(), within(truth.scaleArcsecPerPixel() * 4e-4));
+        assertThat(Math.cos(Math.toRadians(found.rotationDeg() - truth.rotationDeg()))).isCloseTo(1, within(1e-6));
+        assertThat(found.wcs().mirrored()).isEqualTo(truth.mirrored());
+        assertThat(found.log10FalseOdds()).isLessThan(-9);
+    }
+
+    /** Random dots are never recognised. */
+    @Test
+    void randomDotsAreRefused() {
+        for (int seed = 0; seed < 12; seed++) {
+            Random random = new Random(seed);
+            List<Star> dots = new ArrayList<>();
+            for (int i = 0; i < 60; i++) {
+                dots.add(star(1 + WIDTH * random.nextDouble(), 1 + HEIGHT * random.nextDouble(), 4 + 6 * random.nextDouble()));
+            }
+            assertThat(SOLVER.solve(field(dots), SolveHints.NONE)).isInstanceOf(NoSolution.class);
+        }
+    }
+
+    @Test
+    void tooFewStarsAreNamed() {
+        SolveResult result = SOLVER.solve(field(List.of(star(10, 10, 8))), SolveHints.NONE);
+        assertThat(((NoSolution) result).reason()).startsWith("Only 1 stars were found and 7 are needed");
+    }
+
+    /** By hand: one success in one trial of probability p is p; 2 of 3 at one half is one half. */
+    @Test
+    void binomialTail() {
+        assertThat(Verifier.log10Tail(1, 1, 0.01)).isCloseTo(-2, within(1e-12));
+        assertThat(Verifier.log10Tail(3, 2, 0.5)).isCloseTo(Math.log10(0.5), within(1e-12));
+        assertThat(Verifier.log10Tail(40, 30, 0.001)).isLessThan(-75);
+    }
+}

@@ -1,0 +1,312 @@
+package app.ironside.desk;
+
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.Stage;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.geometry.Insets;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The benches of all stations. */
+final class Benches {
+    private static final double GAP = 8;
+
+    private Benches() {}
+
+    /**
+     * @param onEvent told when an event is picked from a list
+     * @param nights of the logbook
+     */
+    static Map<Stage, Bench> all(Consumer<NightEvent> onEvent, LogbookPane nights) {
+        Map<Stage, Bench> benches = new EnumMap<>(Stage.class);
+        benches.put(Stage.PLAN, new PlanBench());
+        benches.put(Stage.READY, new ReadyBench());
+        benches.put(Stage.POLAR, new PolarBench());
+        benches.put(Stage.POINT, new PointBench());
+        benches.put(Stage.FOCUS, new FocusBench());
+        benches.put(Stage.GUIDE, new GuideBench());
+        benches.put(Stage.RUN, new RunBench());
+        benches.put(Stage.CALIBRATE, new ListedBench(
+                "Flats, bias and darks follow the last light.", onEvent, EventKind.MASTER, EventKind.CALIBRATION));
+        benches.put(Stage.STACK, new ListedBench("The stacks follow the calibration.", onEvent, EventKind.STACK));
+        benches.put(Stage.LOGBOOK, nights);
+        return benches;
+    }
+
+    private static <T extends Node> T grow(T node) {
+        HBox.setHgrow(node, Priority.ALWAYS);
+        VBox.setVgrow(node, Priority.ALWAYS);
+        return node;
+    }
+
+    /** Two panes that share a width equally, whatever they hold. */
+    private static HBox halves(Region a, Region b) {
+        for (Region r : new Region[] {a, b}) {
+            r.setPrefWidth(100);
+            grow(r);
+        }
+        return new HBox(GAP, a, b);
+    }
+
+    private static final class PlanBench implements Bench {
+        private final Plot plot = new Plot();
+
+        @Override
+        public Node node() {
+            return plot;
+        }
+
+        @Override
+        public void show(Look look) {
+            plot.show(PlotStates.altitudes(look.ribbon()));
+        }
+    }
+
+    private static final class ReadyBench implements Bench {
+        private final VBox steps = new VBox();
+        private final ScrollPane scroll = new ScrollPane(steps);
+        private int shown = -1;
+
+        ReadyBench() {
+            scroll.setFitToWidth(true);
+            steps.setPadding(new Insets(6));
+        }
+
+        @Override
+        public Node node() {
+            return scroll;
+        }
+
+        @Override
+        public void show(Look look) {
+            List<NightEvent> events = look.moment().of(EventKind.DEVICE);
+            if (events.size() == shown) {
+                return;
+            }
+            shown = events.size();
+            steps.getChildren().setAll(events.stream().map(ReadyBench::step).toList());
+            if (events.isEmpty()) {
+                Label label = new Label("The devices are brought up at sunset, one at a time.");
+                label.getStyleClass().add("dim");
+                steps.getChildren().add(label);
+            }
+        }
+
+        private static HBox step(NightEvent e) {
+            StandingMark mark = new StandingMark();
+            mark.show(e.isTrue("proven") ? RailState.Standing.PASSED : RailState.Standing.FAILED);
+            Label device = new Label(e.text("device").orElse(""));
+            device.setMinWidth(130);
+            device.getStyleClass().add("bench-title");
+            Label what = new Label(e.text("step").orElse(""));
+            what.getStyleClass().add("dim");
+            Region gap = new Region();
+            HBox.setHgrow(gap, Priority.ALWAYS);
+            Label measured = new Label(e.text("measured").orElse(""));
+            measured.getStyleClass().add("step-value");
+            HBox row = new HBox(mark, device, what, gap, measured);
+            row.getStyleClass().add("step");
+            return row;
+        }
+    }
+
+    private static final class PolarBench implements Bench {
+        private final PicturePane picture = new PicturePane("Three exposures will come here.");
+        private final PolarRuler ruler = new PolarRuler();
+        private final HBox box = halves(picture, ruler);
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            List<NightEvent> errors = look.moment().of(EventKind.POLAR);
+            int upTo = look.chosen().map(errors::indexOf).filter(i -> i >= 0).orElse(errors.size() - 1);
+            double limit = look.moment()
+                    .lastGate(Stage.POLAR)
+                    .map(g -> g.number("limit").orElse(1))
+                    .orElse(1.0);
+            String knobs = look.moment()
+                    .last(EventKind.KNOBS)
+                    .map(NightEvent::text)
+                    .orElse("");
+            boolean passed = look.moment().lastGate(Stage.POLAR).map(g -> g.isTrue("passed")).orElse(false);
+            ruler.show(errors.subList(0, upTo + 1), limit, passed ? "Clamp the base and leave it." : knobs);
+            picture.show(look.shown(), look.chosen());
+        }
+    }
+
+    private static final class PointBench implements Bench {
+        private final PicturePane picture = new PicturePane("The first frame of the target will come here.");
+        private final Plot approach = new Plot();
+        private final VBox box = new VBox(GAP, grow(picture), approach);
+
+        PointBench() {
+            approach.setPrefHeight(150);
+            approach.setMinHeight(150);
+        }
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            approach.show(PlotStates.approach(look.moment()));
+            Optional<NightEvent> solve = look.chosen()
+                    .filter(e -> e.kind() == EventKind.SOLVE)
+                    .or(() -> look.moment().last(EventKind.SOLVE));
+            picture.show(look.shown(), solve);
+        }
+    }
+
+    private static final class FocusBench implements Bench {
+        private final Plot curve = new Plot();
+        private final PicturePane picture = new PicturePane("The frames of the sweep will come here.");
+        private final Plot drift = new Plot();
+        private final HBox below = halves(picture, drift);
+        private final VBox box = new VBox(GAP, grow(curve), below);
+
+        FocusBench() {
+            below.setPrefHeight(230);
+            below.setMinHeight(200);
+        }
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            Optional<NightEvent> run = look.chosen()
+                    .filter(e -> e.kind() == EventKind.FOCUS)
+                    .or(() -> look.moment().last(EventKind.FOCUS));
+            curve.show(PlotStates.focus(run));
+            drift.show(PlotStates.focusAgainstTemperature(look.moment()));
+            picture.show(look.shown(), Optional.empty());
+        }
+    }
+
+    private static final class GuideBench implements Bench {
+        private final Plot trace = new Plot();
+        private final PicturePane picture = new PicturePane("The guide camera's field will come here.");
+        private final Plot bySub = new Plot();
+        private final HBox below = halves(picture, bySub);
+        private final VBox box = new VBox(GAP, grow(trace), below);
+
+        GuideBench() {
+            below.setPrefHeight(240);
+            below.setMinHeight(200);
+        }
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            Optional<NightEvent> stretch = look.chosen()
+                    .filter(e -> e.facts().containsKey("trace"))
+                    .or(() -> look.moment().events().stream()
+                            .filter(e -> e.facts().containsKey("trace"))
+                            .reduce((a, b) -> b));
+            trace.show(PlotStates.guiding(stretch));
+            bySub.show(PlotStates.guidingBySub(look.moment()));
+            picture.show(look.shown(), Optional.empty());
+        }
+    }
+
+    private static final class RunBench implements Bench {
+        private final PicturePane picture = new PicturePane("The first sub will come here.");
+        private final Strips strips = new Strips();
+        private final VBox box = new VBox(GAP, grow(picture), strips);
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            strips.show(look.ribbon(), look.moment());
+            Optional<NightEvent> sub = look.chosen()
+                    .filter(e -> e.kind() == EventKind.SUB)
+                    .or(() -> look.moment().last(EventKind.SUB));
+            picture.show(look.shown(), sub);
+        }
+    }
+
+    /** A picture with the list of events whose pictures can be had. */
+    private static final class ListedBench implements Bench {
+        private final PicturePane picture;
+        private final ListView<NightEvent> list = eventList();
+        private final EventKind[] kinds;
+        private final VBox box;
+        private boolean filling;
+
+        ListedBench(String empty, Consumer<NightEvent> onEvent, EventKind... kinds) {
+            this.kinds = kinds;
+            picture = new PicturePane(empty);
+            list.setPrefHeight(190);
+            list.setMinHeight(120);
+            list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> {
+                if (is != null && !filling) {
+                    onEvent.accept(is);
+                }
+            });
+            box = new VBox(GAP, grow(picture), list);
+        }
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            List<NightEvent> events = look.moment().events().stream()
+                    .filter(e -> List.of(kinds).contains(e.kind()))
+                    .toList();
+            if (!list.getItems().equals(events)) {
+                filling = true;
+                list.getItems().setAll(events);
+                look.chosen().ifPresent(e -> list.getSelectionModel().select(e));
+                filling = false;
+            }
+            Optional<NightEvent> evidence = look.chosen()
+                    .filter(e -> List.of(kinds).contains(e.kind()))
+                    .or(() -> look.moment().last(kinds[0]));
+            picture.show(look.shown(), evidence);
+        }
+    }
+
+    /** A list that shows each event as its sentence. */
+    static ListView<NightEvent> eventList() {
+        ListView<NightEvent> list = new ListView<>();
+        list.setCellFactory(view -> new ListCell<>() {
+            @Override
+            protected void updateItem(NightEvent event, boolean empty) {
+                super.updateItem(event, empty);
+                setText(empty || event == null ? "" : event.text());
+            }
+        });
+        return list;
+    }
+}

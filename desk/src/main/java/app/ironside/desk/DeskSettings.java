@@ -1,0 +1,35 @@
+package app.ironside.desk;
+
+import app.ironside.image.AtomicFile;
+import app.ironside.night.Stage;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+
+/**
+ * What the desk remembers from one opening to the next.
+ *
+ * @param rate multiple of real time; 0 as fast as it goes
+ */
+record DeskSettings(double width, double height, Palette palette, Stage station, double rate) {
+    static final DeskSettings DEFAULT = new DeskSettings(1280, 800, Palette.DUSK, Stage.RUN, 60);
+
+    private static final String FILE = "desk.json";
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    /** Reads the settings of a data folder; what cannot be read is as new, because nothing is lost by it. */
+    static DeskSettings read(Path folder) {
+        try {
+            DeskSettings read = JSON.readValue(Files.readAllBytes(folder.resolve(FILE)), DeskSettings.class);
+            boolean whole = read.palette() != null && read.station() != null && read.width() > 200 && read.height() > 200;
+            return whole ? read : DEFAULT;
+        } catch (IOException e) {
+            return DEFAULT;
+        }
+    }
+
+    void write(Path folder) {
+        AtomicFile.write(folder.resolve(FILE), out -> out.write(JSON.writeValueAsBytes(this)));
+    }
+}

@@ -1,0 +1,499 @@
+package app.ironside.desk;
+
+import app.ironside.BadInputException;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.logbook.Logbook;
+import app.ironside.logbook.NightEntry;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightFile;
+import app.ironside.night.Stage;
+import app.ironside.plan.NightPlan;
+import app.ironside.plan.NightPlanner;
+import app.ironside.wiring.Wiring;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicBoolean;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.application.Platform;
+import javafx.geometry.Insets;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+import javafx.util.Duration;
+
+/** The desk: ribbon above, rail left, bench in the middle, reckoning right. Interface thread only, unless said otherwise. */
+final class DeskView extends StackPane implements AutoCloseable {
+    private static final double[] RATES = {1, 60, 600, 0};
+
+    private final Wiring wiring;
+    private final Logbook logbook;
+    private final NightModel model = new NightModel(this::changed);
+    private final ExecutorService pictures = Executors.newSingleThreadExecutor(r -> {
+        Thread thread = new Thread(r, "pictures");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final AtomicBoolean refreshPending = new AtomicBoolean();
+    private final Ribbon ribbon = new Ribbon();
+    private final RailView rail = new RailView(this::choose);
+    private final ReckoningView reckoning = new ReckoningView();
+    private final StackPane middle = new StackPane();
+    private final Label clock = new Label();
+    private final Label title = new Label();
+    private final Label status = new Label();
+    private final Button hold = new Button();
+    private final Button now = new Button("Back to now");
+    private final ToggleGroup rates = new ToggleGroup();
+    private final Button palette = new Button();
+    private final VBox keys = keyList();
+    private final LogbookPane logbookPane = new LogbookPane(this::openNight, this::pick);
+    private final Map<Stage, Bench> benches = Benches.all(this::pick, logbookPane);
+    private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(200), e -> refresh()));
+
+    private NightFile file;
+    private NightEntry entry;
+    private NightPlan plan;
+    private RibbonState ribbonState;
+    private Reckoner reckoner;
+    private Optional<NightSession> session = Optional.empty();
+    private Optional<NightEvent> chosen = Optional.empty();
+    private Optional<Instant> moment = Optional.empty();
+    private Stage station;
+    private Palette look;
+    private String pictureKey = "";
+    private Optional<PictureLevels> picture = Optional.empty();
+    private double rate;
+
+    DeskView(Wiring wiring, Logbook logbook, DeskSettings settings) {
+        this.wiring = wiring;
+        this.logbook = logbook;
+        this.station = settings.station();
+        this.look = settings.palette();
+        this.rate = settings.rate();
+        getStylesheets().add(DeskView.class.getResource("desk.css").toExternalForm());
+        getStyleClass().add("root");
+        BorderPane desk = new BorderPane();
+        desk.setTop(new VBox(header(), ribbon));
+        desk.setLeft(rail);
+        BorderPane.setMargin(middle, new Insets(6, 8, 8, 4));
+        BorderPane.setMargin(reckoning, new Insets(6, 14, 8, 0));
+        desk.setCenter(middle);
+        desk.setRight(reckoning);
+        status.getStyleClass().add("status");
+        status.setId("status");
+        desk.setBottom(status);
+        keys.setVisible(false);
+        getChildren().addAll(desk, keys);
+        ribbon.setId("ribbon");
+        ribbon.setOnEvent(this::pick);
+        ribbon.setOnTime(this::goTo);
+        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+        setPalette(look);
+        ticking.setCycleCount(Animation.INDEFINITE);
+    }
+
+    private HBox header() {
+        Label brand = new Label("Ironside");
+        brand.getStyleClass().add("brand");
+        title.getStyleClass().add("dim");
+        clock.getStyleClass().add("clock");
+        clock.setId("clock");
+        hold.setId("hold");
+        hold.setTooltip(new Tooltip("Holds the rehearsal where it is (Space)"));
+        hold.setMinWidth(92);
+        hold.setOnAction(e -> toggleHold());
+        now.setId("now");
+        now.setOnAction(e -> backToNow());
+        palette.setId("palette");
+        palette.setMinWidth(76);
+        palette.setTooltip(new Tooltip("Dusk, Red for dark-adapted eyes, Paper for the day (P)"));
+        palette.setOnAction(e -> setPalette(look.next()));
+        HBox speeds = new HBox(3);
+        for (double r : RATES) {
+            ToggleButton button = new ToggleButton(r == 0 ? "fastest" : Words.format("%.0f×", r));
+            button.setId("rate-" + (int) r);
+            button.setUserData(r);
+            button.setToggleGroup(rates);
+            button.setSelected(r == rate);
+            button.setOnAction(e -> setRate(r));
+            speeds.getChildren().add(button);
+        }
+        Region left = new Region();
+        Region right = new Region();
+        HBox.setHgrow(left, Priority.ALWAYS);
+        HBox.setHgrow(right, Priority.ALWAYS);
+        HBox header = new HBox(brand, title, left, clock, now, right, speeds, hold, palette);
+        header.getStyleClass().add("header");
+        return header;
+    }
+
+    private static VBox keyList() {
+        VBox box = new VBox();
+        box.getStyleClass().add("keys");
+        Label heading = new Label("Keys");
+        heading.getStyleClass().add("verdict");
+        box.getChildren().add(heading);
+        for (String line : List.of(
+                "1 to 9, 0   the stations, from Plan to Logbook",
+                "Space   hold the rehearsal, or let it go on",
+                "← →   the event before, the event after",
+                "N   back to now",
+                "P   the next palette",
+                "F   fit the picture",
+                "S   ring the measured stars",
+                "+ −   zoom the picture",
+                "?   this list, and away with it")) {
+            box.getChildren().add(new Label(line));
+        }
+        return box;
+    }
+
+    // ---- what is shown -----------------------------------------------------------------------------------------------
+
+    /** Shows a night of the logbook without running it. */
+    void openNight(NightEntry night) {
+        boolean running = session.map(s -> s.run().entry().id() == night.id()).orElse(false);
+        NightFile parsed = NightFile.parse(night.document(), night.title(), wiring.objects());
+        setNight(parsed, night);
+        if (!running) {
+            model.load(logbook.journal(night).events());
+            moment = model.events().stream().map(NightEvent::time).reduce((a, b) -> b);
+        } else {
+            model.load(session.orElseThrow().run().journal().events());
+            moment = Optional.empty();
+        }
+        refresh();
+    }
+
+    /** Runs a rehearsal of a night, from its start or from where it was left. */
+    void rehearse(NightFile night, NightEntry where) {
+        session.ifPresent(NightSession::close);
+        setNight(night, where);
+        moment = Optional.empty();
+        NightSession next = new NightSession(wiring, night, logbook, where, model, rate);
+        session = Optional.of(next);
+        next.start();
+        ticking.play();
+        refresh();
+    }
+
+    private void setNight(NightFile night, NightEntry where) {
+        file = night;
+        entry = where;
+        plan = NightPlanner.plan(night.site(), night.kit(), night.program());
+        ribbonState = RibbonState.of(night.site(), plan);
+        reckoner = new Reckoner(night, plan);
+        chosen = Optional.empty();
+        pictureKey = "";
+        picture = Optional.empty();
+        title.setText(night.site().name() + "   " + night.kit().name()
+                + Words.format("   %.0f mm", night.kit().optics().focalLengthMm()) + "   " + night.program().date());
+        logbookPane.setNights(logbook.nights(), where);
+    }
+
+    /** Called from any thread; many calls become one refresh. */
+    private void changed() {
+        if (refreshPending.compareAndSet(false, true)) {
+            Platform.runLater(() -> {
+                refreshPending.set(false);
+                refresh();
+            });
+        }
+    }
+
+    private Moment moment() {
+        Instant live = session.filter(s -> s.run().entry().id() == entry.id())
+                .map(s -> s.clock().now())
+                .orElseGet(() -> model.events().stream()
+                        .map(NightEvent::time)
+                        .reduce((a, b) -> b)
+                        .orElse(plan.times().night().from()));
+        return Moment.at(moment.orElse(live), moment.isEmpty(), model.events());
+    }
+
+    /** Copies the night's state to the views. */
+    void refresh() {
+        if (file == null) {
+            return;
+        }
+        Moment at = moment();
+        rail.show(RailState.of(at, logbook.nights().size()), station);
+        ribbon.show(ribbonState, at, model.events(), chosen);
+        reckoning.show(reckoner.of(station, at, chosen));
+        clock.setText(Words.clock(at.time(), file.site().zone()));
+        boolean held = session.map(s -> s.clock().isHeld()).orElse(false);
+        hold.setText(held ? "Go on" : "Hold");
+        hold.setDisable(session.isEmpty() || session.get().isDone());
+        now.setVisible(moment.isPresent());
+        status.setText(statusText(at));
+        Bench bench = benches.get(station);
+        if (middle.getChildren().isEmpty() || middle.getChildren().get(0) != bench.node()) {
+            middle.getChildren().setAll(bench.node());
+        }
+        wantPicture(at);
+        bench.show(new Look(at, chosen, ribbonState, picture));
+    }
+
+    private String statusText(Moment at) {
+        String failure = session.map(NightSession::failure).orElse("");
+        if (!failure.isEmpty()) {
+            return failure;
+        }
+        if (moment.isPresent()) {
+            return "Looking back. N returns to now." + chosen.map(e -> "   " + e.text()).orElse("");
+        }
+        return model.doing()
+                .filter(d -> at.last(EventKind.NIGHT_ENDED).isEmpty())
+                .map(d -> d.what() + doingProgress(d, at.time()))
+                .orElseGet(() -> at.events().isEmpty()
+                        ? ""
+                        : at.events().get(at.events().size() - 1).text());
+    }
+
+    private static String doingProgress(NightModel.Doing doing, Instant now) {
+        java.time.Duration gone = java.time.Duration.between(doing.since(), now);
+        java.time.Duration left = doing.about().minus(gone);
+        return doing.about().toSeconds() < 3 || left.isNegative() ? "" : "   " + Words.span(left) + " left";
+    }
+
+    // ---- pictures ----------------------------------------------------------------------------------------------------
+
+    /** Finds out which picture belongs on the bench and has it made, if it is not there yet. */
+    private void wantPicture(Moment at) {
+        Optional<NightEvent> fromFile = chosen.filter(e -> e.text("file").isPresent());
+        if (fromFile.isEmpty() && moment.isPresent()) {
+            fromFile = at.events().stream()
+                    .filter(e -> Moment.stationOf(e) == station && fileOf(e).isPresent())
+                    .reduce((a, b) -> b);
+        }
+        if (fromFile.isPresent()) {
+            NightEvent event = fromFile.get();
+            load(fileOf(event).orElseThrow(), event.text());
+            return;
+        }
+        Optional<Shown> live = model.latest(station);
+        if (live.isPresent()) {
+            make(live.get().key(), () -> PictureLevels.of(live.get()));
+        } else {
+            at.events().stream()
+                    .filter(e -> Moment.stationOf(e) == station && fileOf(e).isPresent())
+                    .reduce((a, b) -> b)
+                    .ifPresentOrElse(e -> load(fileOf(e).orElseThrow(), e.text()), this::noPicture);
+        }
+    }
+
+    private void noPicture() {
+        pictureKey = "";
+        picture = Optional.empty();
+    }
+
+    /** The file that an event tells of: its own, or the last of its frames. */
+    private static Optional<String> fileOf(NightEvent event) {
+        if (event.text("file").isPresent()) {
+            return event.text("file");
+        }
+        if (event.facts().get("frames") instanceof List<?> frames
+                && !frames.isEmpty()
+                && frames.get(frames.size() - 1) instanceof Map<?, ?> last
+                && last.get("file") != null) {
+            return Optional.of(last.get("file").toString());
+        }
+        return Optional.empty();
+    }
+
+    private void load(String relative, String caption) {
+        Path path = entry.folder().resolve(relative);
+        if (!Files.exists(path)) {
+            noPicture();
+            return;
+        }
+        make("file " + path, () -> {
+            Frame frame = FitsFiles.read(path);
+            return PictureLevels.of(new Shown("file " + path, caption, frame, List.of()));
+        });
+    }
+
+    private void make(String key, java.util.function.Supplier<PictureLevels> maker) {
+        if (key.equals(pictureKey)) {
+            return;
+        }
+        pictureKey = key;
+        pictures.execute(() -> {
+            Optional<PictureLevels> made;
+            try {
+                made = Optional.of(maker.get());
+            } catch (BadInputException e) {
+                made = Optional.empty();
+            }
+            Optional<PictureLevels> answer = made;
+            Platform.runLater(() -> {
+                // The picture for an older question is dropped.
+                if (key.equals(pictureKey)) {
+                    picture = answer;
+                    refresh();
+                }
+            });
+        });
+    }
+
+    // ---- what the person does ----------------------------------------------------------------------------------------
+
+    /** Goes to a station. */
+    void choose(Stage next) {
+        station = next;
+        if (chosen.isPresent() && Moment.stationOf(chosen.get()) != next) {
+            chosen = Optional.empty();
+        }
+        refresh();
+    }
+
+    /** Opens the evidence of an event. */
+    void pick(NightEvent event) {
+        chosen = Optional.of(event);
+        moment = Optional.of(event.time());
+        station = Moment.stationOf(event);
+        refresh();
+    }
+
+    private void goTo(Instant time) {
+        chosen = Optional.empty();
+        Instant latest = session.map(s -> s.clock().now()).orElse(Instant.MAX);
+        moment = time.isBefore(latest) ? Optional.of(time) : Optional.empty();
+        refresh();
+    }
+
+    void backToNow() {
+        chosen = Optional.empty();
+        moment = session.isPresent() && session.get().run().entry().id() == entry.id()
+                ? Optional.empty()
+                : model.events().stream().map(NightEvent::time).reduce((a, b) -> b);
+        refresh();
+    }
+
+    private void step(int direction) {
+        List<NightEvent> events = model.events();
+        if (events.isEmpty()) {
+            return;
+        }
+        int at = chosen.map(events::indexOf).orElse(direction < 0 ? events.size() : -1);
+        int next = Math.max(0, Math.min(events.size() - 1, at + direction));
+        pick(events.get(next));
+    }
+
+    private void toggleHold() {
+        session.ifPresent(s -> s.clock().hold(!s.clock().isHeld()));
+        refresh();
+    }
+
+    private void setRate(double next) {
+        rate = next;
+        session.ifPresent(s -> s.clock().setRate(NightSession.pace(next)));
+        rates.getToggles().forEach(t -> t.setSelected(((Double) t.getUserData()) == next));
+    }
+
+    void setPalette(Palette next) {
+        getStylesheets().remove(look.stylesheet());
+        look = next;
+        getStylesheets().add(look.stylesheet());
+        palette.setText(look.title());
+    }
+
+    private void key(KeyEvent e) {
+        if ("?".equals(e.getText()) || e.getCode() == KeyCode.QUOTE && e.isShiftDown() || e.getCode() == KeyCode.F1) {
+            keys.setVisible(!keys.isVisible());
+            e.consume();
+            return;
+        }
+        if (e.getCode().isDigitKey()) {
+            int digit = e.getText().isEmpty() ? -1 : e.getText().charAt(0) - '0';
+            if (digit >= 0 && digit <= 9) {
+                choose(Stage.values()[digit == 0 ? 9 : digit - 1]);
+                e.consume();
+            }
+            return;
+        }
+        Optional<FrameView> view = visiblePicture(middle);
+        switch (e.getCode()) {
+            case SPACE -> toggleHold();
+            case LEFT -> step(-1);
+            case RIGHT -> step(1);
+            case N -> backToNow();
+            case P -> setPalette(look.next());
+            case F -> view.ifPresent(FrameView::fit);
+            case S -> view.ifPresent(v -> v.setMarks(!v.hasMarks()));
+            case PLUS, EQUALS -> view.ifPresent(v -> v.zoomAt(v.getWidth() / 2, v.getHeight() / 2, 1.5));
+            case MINUS -> view.ifPresent(v -> v.zoomAt(v.getWidth() / 2, v.getHeight() / 2, 1 / 1.5));
+            case ESCAPE -> keys.setVisible(false);
+            default -> {
+                return;
+            }
+        }
+        e.consume();
+    }
+
+    private static Optional<FrameView> visiblePicture(Node node) {
+        if (node instanceof FrameView view) {
+            return Optional.of(view);
+        }
+        if (node instanceof javafx.scene.Parent parent) {
+            for (Node child : parent.getChildrenUnmodifiable()) {
+                Optional<FrameView> found = visiblePicture(child);
+                if (found.isPresent()) {
+                    return found;
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    // ---- for the window and for tests --------------------------------------------------------------------------------
+
+    DeskSettings settings(double width, double height) {
+        return new DeskSettings(width, height, look, station, rate);
+    }
+
+    NightModel model() {
+        return model;
+    }
+
+    Optional<NightSession> session() {
+        return session;
+    }
+
+    Ribbon ribbon() {
+        return ribbon;
+    }
+
+    /** Whether the picture that belongs on the bench is there. */
+    boolean isPictureReady() {
+        return pictureKey.isEmpty() || picture.map(p -> p.shown().key().equals(pictureKey)).orElse(false);
+    }
+
+    @Override
+    public void close() {
+        ticking.stop();
+        session.ifPresent(NightSession::close);
+        pictures.shutdownNow();
+    }
+}

@@ -1,0 +1,227 @@
+package app.ironside.desk;
+
+import app.ironside.image.Frame;
+import app.ironside.solve.Wcs;
+import app.ironside.star.Star;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.paint.Color;
+
+/**
+ * Shows a frame: drag pans, the wheel zooms to the cursor, a double click fits, and what is under the cursor is read out.
+ */
+final class FrameView extends DrawnPane {
+    private static final double MOST_ZOOM = 24;
+    private static final double STEP = 1.2;
+
+    private PictureLevels picture;
+    private Optional<Wcs> wcs = Optional.empty();
+    private boolean marks;
+    private final Map<Integer, WritableImage> images = new HashMap<>();
+    private Color imagesTint;
+    private boolean fitted = true;
+    private double zoom = 1;
+    private double left;
+    private double top;
+    private double dragX;
+    private double dragY;
+    private Consumer<String> readout = text -> {};
+
+    FrameView() {
+        getStyleClass().add("frame-view");
+        setMinSize(80, 80);
+        setOnScroll(this::scrolled);
+        setOnMousePressed(e -> {
+            dragX = e.getX();
+            dragY = e.getY();
+        });
+        setOnMouseDragged(this::dragged);
+        setOnMouseMoved(e -> readOut(e.getX(), e.getY()));
+        setOnMouseExited(e -> readout.accept(""));
+        setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                fit();
+            }
+        });
+    }
+
+    /** Where the text under the cursor goes. */
+    void setReadout(Consumer<String> where) {
+        readout = where;
+    }
+
+    /** Whether measured stars are ringed. */
+    void setMarks(boolean ring) {
+        marks = ring;
+        stale();
+    }
+
+    boolean hasMarks() {
+        return marks;
+    }
+
+    /** Shows a picture; the place looked at stays if the size is the same. */
+    void show(PictureLevels next) {
+        boolean sameSize = picture != null
+                && picture.levels().get(0).width() == next.levels().get(0).width();
+        picture = next;
+        wcs = Wcs.from(next.shown().frame().header());
+        images.clear();
+        if (!sameSize) {
+            fitted = true;
+        }
+        stale();
+    }
+
+    /** World coordinates measured in the frame after it was written. */
+    void setWcs(Optional<Wcs> measured) {
+        if (measured.isPresent()) {
+            wcs = measured;
+        }
+    }
+
+    void clear() {
+        picture = null;
+        images.clear();
+        stale();
+    }
+
+    /** The whole frame. */
+    void fit() {
+        fitted = true;
+        stale();
+    }
+
+    double zoom() {
+        return zoom;
+    }
+
+    private void scrolled(ScrollEvent e) {
+        if (picture != null && e.getDeltaY() != 0) {
+            zoomAt(e.getX(), e.getY(), e.getDeltaY() > 0 ? STEP : 1 / STEP);
+            e.consume();
+        }
+    }
+
+    /** Zooms so that what is under a point stays there. */
+    void zoomAt(double x, double y, double factor) {
+        double wanted = Math.max(0.05, Math.min(MOST_ZOOM, zoom * factor));
+        left = x - (x - left) * wanted / zoom;
+        top = y - (y - top) * wanted / zoom;
+        zoom = wanted;
+        fitted = false;
+        readOut(x, y);
+        stale();
+    }
+
+    private void dragged(MouseEvent e) {
+        left += e.getX() - dragX;
+        top += e.getY() - dragY;
+        dragX = e.getX();
+        dragY = e.getY();
+        fitted = false;
+        stale();
+    }
+
+    private void readOut(double viewX, double viewY) {
+        if (picture == null) {
+            return;
+        }
+        Frame frame = picture.shown().frame();
+        // FITS: the centre of the first pixel is 1, 1, and y grows upward.
+        double x = (viewX - left) / zoom + 0.5;
+        double y = frame.height() - (viewY - top) / zoom + 0.5;
+        int column = (int) Math.round(x);
+        int row = (int) Math.round(y);
+        if (column < 1 || row < 1 || column > frame.width() || row > frame.height()) {
+            readout.accept("");
+            return;
+        }
+        String place = wcs.map(w -> w.toSky(x, y))
+                .map(s -> "   " + Words.place(s.raDeg(), s.decDeg()))
+                .orElse("");
+        readout.accept(Words.format("x %d  y %d   %.0f ADU%s", column, row, frame.at(column, row), place));
+    }
+
+    @Override
+    void draw(GraphicsContext g, double width, double height) {
+        g.setFill(Color.BLACK);
+        g.fillRoundRect(0, 0, width, height, 10, 10);
+        if (picture == null) {
+            return;
+        }
+        PictureLevels.Level full = picture.levels().get(0);
+        if (fitted) {
+            zoom = Math.min(width / full.width(), height / full.height());
+            left = (width - zoom * full.width()) / 2;
+            top = (height - zoom * full.height()) / 2;
+        }
+        int level = 0;
+        while (level + 1 < picture.levels().size() && zoom * (1 << (level + 1)) <= 1.0) {
+            level++;
+        }
+        WritableImage image = image(level);
+        g.save();
+        g.beginPath();
+        g.rect(0, 0, width, height);
+        g.clip();
+        g.setImageSmoothing(zoom < 3);
+        g.drawImage(image, left, top, zoom * full.width(), zoom * full.height());
+        if (marks) {
+            ring(g, full);
+        }
+        g.restore();
+    }
+
+    private void ring(GraphicsContext g, PictureLevels.Level full) {
+        g.setStroke(faded(accent(), 0.8));
+        g.setLineWidth(1);
+        for (Star star : picture.shown().stars()) {
+            double radius = Math.max(4, zoom * 2.5 * star.halfFluxRadiusPx());
+            double x = left + zoom * (star.x() - 0.5);
+            double y = top + zoom * (full.height() - star.y() + 0.5);
+            g.strokeOval(x - radius, y - radius, 2 * radius, 2 * radius);
+        }
+    }
+
+    private WritableImage image(int level) {
+        if (!tint().equals(imagesTint)) {
+            images.clear();
+            imagesTint = tint();
+        }
+        return images.computeIfAbsent(level, l -> {
+            PictureLevels.Level from = picture.levels().get(l);
+            WritableImage image = new WritableImage(from.width(), from.height());
+            image.getPixelWriter()
+                    .setPixels(
+                            0,
+                            0,
+                            from.width(),
+                            from.height(),
+                            PixelFormat.createByteIndexedInstance(shades(imagesTint)),
+                            from.grey(),
+                            0,
+                            from.width());
+            return image;
+        });
+    }
+
+    /** From black to the palette's tint, so that the Red palette shows pictures in red only. */
+    private static int[] shades(Color tint) {
+        int[] shades = new int[256];
+        for (int i = 0; i < 256; i++) {
+            int r = (int) Math.round(i * tint.getRed());
+            int gr = (int) Math.round(i * tint.getGreen());
+            int b = (int) Math.round(i * tint.getBlue());
+            shades[i] = 0xff000000 | r << 16 | gr << 8 | b;
+        }
+        return shades;
+    }
+}

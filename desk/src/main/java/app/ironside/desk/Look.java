@@ -1,0 +1,12 @@
+package app.ironside.desk;
+
+import app.ironside.night.NightEvent;
+import java.util.Optional;
+
+/**
+ * What a bench is to show.
+ *
+ * @param chosen the event whose evidence is wanted, if one was clicked
+ * @param shown the picture that belongs there, once it is loaded
+ */
+record Look(Moment moment, Optional<NightEvent> chosen, RibbonState ribbon, Optional<PictureLevels> shown) {}

@@ -1,0 +1,39 @@
+package app.ironside.desk;
+
+import java.nio.file.Path;
+import java.util.List;
+import javafx.application.Application;
+import org.slf4j.bridge.SLF4JBridgeHandler;
+
+/** {@code ./ironside} and {@code ./ironside demo [--pictures DIR]}. */
+public final class Main {
+    private static final int BAD_USAGE = 2;
+
+    private Main() {}
+
+    public static void main(String[] arguments) {
+        SLF4JBridgeHandler.removeHandlersForRootLogger();
+        SLF4JBridgeHandler.install();
+        List<String> words = List.of(arguments);
+        boolean demo = words.contains("demo");
+        int pictures = words.indexOf("--pictures");
+        if (pictures >= 0) {
+            if (pictures + 1 >= words.size()) {
+                System.err.println("ironside: option --pictures has no folder; expected --pictures DIR");
+                System.exit(BAD_USAGE);
+            }
+            headless();
+            System.exit(Pictures.render(Path.of(words.get(pictures + 1))));
+        }
+        Application.launch(DeskApp.class, demo ? new String[] {"demo"} : new String[0]);
+    }
+
+    /** The toolkit draws into memory: no display is needed. */
+    static void headless() {
+        System.setProperty("glass.platform", "Monocle");
+        System.setProperty("monocle.platform", "Headless");
+        System.setProperty("prism.order", "sw");
+        System.setProperty("headless.geometry", "1280x800");
+        System.setProperty("java.awt.headless", "true");
+    }
+}

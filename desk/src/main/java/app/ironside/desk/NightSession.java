@@ -1,0 +1,92 @@
+package app.ironside.desk;
+
+import app.ironside.BadInputException;
+import app.ironside.device.DeviceException;
+import app.ironside.logbook.Logbook;
+import app.ironside.logbook.NightEntry;
+import app.ironside.night.NightFile;
+import app.ironside.wiring.NightRun;
+import app.ironside.wiring.PacedClock;
+import app.ironside.wiring.Wiring;
+import java.io.UncheckedIOException;
+import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** A rehearsal running on its own thread, with its transport. */
+final class NightSession implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(NightSession.class);
+    private static final long STOP_MILLIS = 8000;
+
+    private final NightRun run;
+    private final PacedClock clock;
+    private final Thread thread;
+    private volatile String failure = "";
+    private volatile boolean done;
+
+    /**
+     * Puts a rehearsal together; {@link #start} lets it go.
+     *
+     * @param rate virtual seconds in a real one; 0 or less as fast as it goes
+     */
+    NightSession(Wiring wiring, NightFile file, Logbook logbook, NightEntry entry, NightModel model, double rate) {
+        model.load(logbook.journal(entry).events());
+        this.run = wiring.rehearsal(
+                file, logbook, entry, Optional.empty(), start -> new PacedClock(start, pace(rate)), model);
+        this.clock = (PacedClock) run.clock();
+        this.thread = new Thread(this::go, "night");
+        this.thread.setDaemon(true);
+    }
+
+    static double pace(double rate) {
+        return rate <= 0 ? PacedClock.UNBOUNDED : rate;
+    }
+
+    void start() {
+        thread.start();
+    }
+
+    private void go() {
+        try {
+            run.engine().run();
+        } catch (InterruptedException e) {
+            failure = "The night was stopped; all that was done is kept.";
+        } catch (DeviceException | BadInputException | UncheckedIOException e) {
+            failure = e.getMessage();
+        } catch (RuntimeException e) {
+            LOG.error("the night ended by a fault of Ironside itself", e);
+            failure = "A fault of Ironside itself ended the night: " + e.getMessage() + ". What was taken is kept.";
+        } finally {
+            done = true;
+        }
+    }
+
+    NightRun run() {
+        return run;
+    }
+
+    PacedClock clock() {
+        return clock;
+    }
+
+    /** Why the night ended early, in words; empty if it did not. */
+    String failure() {
+        return failure;
+    }
+
+    boolean isDone() {
+        return done;
+    }
+
+    /** Stops the night and waits for its thread to leave. */
+    @Override
+    public void close() {
+        thread.interrupt();
+        clock.hold(false);
+        try {
+            thread.join(STOP_MILLIS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+    }
+}

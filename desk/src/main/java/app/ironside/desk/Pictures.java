@@ -1,0 +1,153 @@
+package app.ironside.desk;
+
+import app.ironside.Workers;
+import app.ironside.logbook.Logbook;
+import app.ironside.logbook.NightEntry;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightFile;
+import app.ironside.night.Stage;
+import app.ironside.wiring.Wiring;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.FutureTask;
+import javafx.application.Platform;
+import javafx.scene.Scene;
+import javax.imageio.ImageIO;
+
+/** Runs the demo night without a window and writes each main view as a PNG. */
+final class Pictures {
+    private static final int WIDTH = 1280;
+    private static final int HEIGHT = 800;
+    private static final int TRIES = 300;
+
+    private Pictures() {}
+
+    /** Renders into a folder; returns an exit code. */
+    static int render(Path folder) {
+        try {
+            Files.createDirectories(folder);
+            CountDownLatch started = new CountDownLatch(1);
+            Platform.startup(started::countDown);
+            started.await();
+            Path data = Files.createTempDirectory("ironside-pictures");
+            System.err.println("ironside: the demo night runs through without a window; this takes some minutes");
+            new Rendering(folder, data).run();
+            Platform.exit();
+            try (var files = Files.walk(data)) {
+                for (Path path : files.sorted(java.util.Comparator.reverseOrder()).toList()) {
+                    Files.delete(path);
+                }
+            }
+            return 0;
+        } catch (IOException e) {
+            System.err.println("ironside: " + folder + " cannot be written: " + e.getMessage());
+            return 2;
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return 1;
+        }
+    }
+
+    private static final class Rendering {
+        private final Path folder;
+        private final Path data;
+        private DeskView desk;
+        private Scene scene;
+
+        Rendering(Path folder, Path data) {
+            this.folder = folder;
+            this.data = data;
+        }
+
+        void run() throws InterruptedException {
+            Wiring wiring = new Wiring(Workers.ALL_CORES);
+            Logbook logbook = Logbook.open(data);
+            DemoNights.importInto(logbook);
+            NightFile night = NightFile.parse(DemoNights.tonight(), "demo night", wiring.objects());
+            NightEntry entry = logbook.begin(
+                    night.program().date() + "  " + night.site().name() + ", M 33", "tonight", night.text());
+            onToolkit(() -> {
+                DeskApp.prepareToolkit();
+                desk = new DeskView(wiring, logbook, new DeskSettings(WIDTH, HEIGHT, Palette.DUSK, Stage.RUN, 0));
+                scene = new Scene(desk, WIDTH, HEIGHT);
+                // A stage is needed for the styles of some controls; it is drawn into memory only.
+                javafx.stage.Stage stage = new javafx.stage.Stage();
+                stage.setScene(scene);
+                stage.show();
+                desk.rehearse(night, entry);
+            });
+            while (!ask(() -> desk.session().orElseThrow().isDone())) {
+                Thread.sleep(500);
+            }
+            List<NightEvent> events = ask(() -> desk.model().events());
+            for (Stage stage : Stage.values()) {
+                write(stage.title().toLowerCase(java.util.Locale.ROOT), stage, evidence(stage, events));
+            }
+            onToolkit(() -> desk.setPalette(Palette.RED));
+            write("run-red", Stage.RUN, evidence(Stage.RUN, events));
+            onToolkit(() -> desk.setPalette(Palette.PAPER));
+            write("stack-paper", Stage.STACK, evidence(Stage.STACK, events));
+            onToolkit(desk::close);
+        }
+
+        /** The event whose evidence shows a station best. */
+        private static Optional<NightEvent> evidence(Stage stage, List<NightEvent> events) {
+            return switch (stage) {
+                case POLAR -> nth(events, EventKind.POLAR, 2);
+                case POINT -> nth(events, EventKind.SOLVE, 1);
+                case FOCUS -> nth(events, EventKind.FOCUS, 4);
+                case GUIDE, RUN -> nth(events, EventKind.SUB, 88);
+                case CALIBRATE -> events.stream()
+                        .filter(e -> e.kind() == EventKind.MASTER && e.text("file").orElse("").contains("flat_L"))
+                        .findFirst();
+                case STACK -> nth(events, EventKind.STACK, 0);
+                case PLAN, READY, LOGBOOK -> Optional.empty();
+            };
+        }
+
+        private static Optional<NightEvent> nth(List<NightEvent> events, EventKind kind, int n) {
+            List<NightEvent> all = events.stream().filter(e -> e.kind() == kind).toList();
+            return all.isEmpty() ? Optional.empty() : Optional.of(all.get(Math.min(n, all.size() - 1)));
+        }
+
+        private void write(String name, Stage stage, Optional<NightEvent> event) throws InterruptedException {
+            onToolkit(() -> {
+                event.ifPresentOrElse(desk::pick, desk::backToNow);
+                desk.choose(stage);
+            });
+            for (int i = 0; i < TRIES && !ask(() -> desk.isPictureReady()); i++) {
+                Thread.sleep(50);
+            }
+            onToolkit(() -> desk.refresh());
+            Thread.sleep(250);
+            BufferedImage image = ask(() -> Snapshots.of(scene));
+            Path file = folder.resolve(name + ".png");
+            app.ironside.image.AtomicFile.write(file, out -> ImageIO.write(image, "png", out));
+            System.err.println("ironside: " + file);
+        }
+
+        private static void onToolkit(Runnable action) throws InterruptedException {
+            ask(() -> {
+                action.run();
+                return true;
+            });
+        }
+
+        private static <T> T ask(java.util.concurrent.Callable<T> question) throws InterruptedException {
+            FutureTask<T> task = new FutureTask<>(question);
+            Platform.runLater(task);
+            try {
+                return task.get();
+            } catch (java.util.concurrent.ExecutionException e) {
+                throw new UncheckedIOException(new IOException("a view could not be drawn", e.getCause()));
+            }
+        }
+    }
+}

@@ -1,0 +1,208 @@
+package app.ironside.desk;
+
+import java.util.List;
+import java.util.Locale;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.paint.Color;
+import javafx.scene.text.Font;
+import javafx.scene.text.FontWeight;
+import javafx.scene.text.TextAlignment;
+
+/** A plot of curves and points with axes that name their units. */
+final class Plot extends DrawnPane {
+    /** Which of the palette's inks a curve is drawn in. */
+    enum Ink {
+        ACCENT,
+        COOL,
+        GOOD,
+        ALERT,
+        SECOND,
+        DIM
+    }
+
+    /** How a curve's points are shown. */
+    enum Style {
+        LINE,
+        DOTS,
+        BOTH
+    }
+
+    /** A named row of points; NaN breaks a line. */
+    record Curve(String name, List<double[]> points, Ink ink, Style style) {}
+
+    /**
+     * All of a plot.
+     *
+     * @param vertical places on the x axis to mark with a line, with their names
+     */
+    record State(String title, String xName, String yName, List<Curve> curves, List<Mark> vertical, boolean zeroLine) {
+        static final State EMPTY = new State("", "", "", List.of(), List.of(), false);
+    }
+
+    /** A marked place. */
+    record Mark(double x, String name) {}
+
+    private static final double LEFT = 62;
+    private static final double RIGHT = 18;
+    private static final double TOP = 36;
+    private static final double BOTTOM = 44;
+
+    private State state = State.EMPTY;
+    private double x0;
+    private double x1;
+    private double y0;
+    private double y1;
+
+    Plot() {
+        getStyleClass().add("plot");
+        setMinSize(120, 90);
+    }
+
+    void show(State next) {
+        state = next;
+        stale();
+    }
+
+    @Override
+    void draw(GraphicsContext g, double width, double height) {
+        g.setFill(panel());
+        g.fillRoundRect(0, 0, width, height, 10, 10);
+        g.setFill(text());
+        g.setFont(Font.font("IBM Plex Sans", FontWeight.SEMI_BOLD, 15));
+        g.setTextAlign(TextAlignment.LEFT);
+        g.fillText(state.title(), 16, 24);
+        g.setFont(Font.font("IBM Plex Sans", 13));
+        if (state.curves().stream().allMatch(c -> c.points().isEmpty())) {
+            return;
+        }
+        range();
+        axes(g, width, height);
+        for (Curve curve : state.curves()) {
+            draw(g, curve, width, height);
+        }
+        legend(g, width);
+    }
+
+    private void range() {
+        x0 = Double.POSITIVE_INFINITY;
+        x1 = Double.NEGATIVE_INFINITY;
+        y0 = state.zeroLine() ? 0 : Double.POSITIVE_INFINITY;
+        y1 = state.zeroLine() ? 0 : Double.NEGATIVE_INFINITY;
+        for (Curve curve : state.curves()) {
+            for (double[] p : curve.points()) {
+                if (!Double.isNaN(p[1])) {
+                    x0 = Math.min(x0, p[0]);
+                    x1 = Math.max(x1, p[0]);
+                    y0 = Math.min(y0, p[1]);
+                    y1 = Math.max(y1, p[1]);
+                }
+            }
+        }
+        double xRoom = Math.max(1e-9, x1 - x0) * 0.03;
+        double yRoom = Math.max(1e-6, y1 - y0) * 0.1;
+        x0 -= xRoom;
+        x1 += xRoom;
+        y0 -= yRoom;
+        y1 += yRoom;
+    }
+
+    private double px(double x, double width) {
+        return LEFT + (x - x0) / (x1 - x0) * (width - LEFT - RIGHT);
+    }
+
+    private double py(double y, double height) {
+        return height - BOTTOM - (y - y0) / (y1 - y0) * (height - TOP - BOTTOM);
+    }
+
+    private void axes(GraphicsContext g, double width, double height) {
+        double yStep = step((y1 - y0) / Math.max(2, (height - TOP - BOTTOM) / 48));
+        double xStep = step((x1 - x0) / Math.max(2, (width - LEFT - RIGHT) / 90));
+        g.setLineWidth(1);
+        g.setTextAlign(TextAlignment.RIGHT);
+        for (double v = Math.ceil(y0 / yStep) * yStep; v <= y1; v += yStep) {
+            g.setStroke(line());
+            g.strokeLine(LEFT, py(v, height), width - RIGHT, py(v, height));
+            g.setFill(dim());
+            g.fillText(number(v, yStep), LEFT - 7, py(v, height) + 4);
+        }
+        g.setTextAlign(TextAlignment.CENTER);
+        for (double v = Math.ceil(x0 / xStep) * xStep; v <= x1; v += xStep) {
+            g.setFill(dim());
+            g.fillText(number(v, xStep), px(v, width), height - BOTTOM + 17);
+        }
+        g.fillText(state.xName(), LEFT + (width - LEFT - RIGHT) / 2, height - 8);
+        g.setTextAlign(TextAlignment.LEFT);
+        g.fillText(state.yName(), LEFT + 4, TOP + 2);
+        for (Mark mark : state.vertical()) {
+            g.setStroke(accent());
+            g.setLineDashes(4, 4);
+            g.strokeLine(px(mark.x(), width), TOP, px(mark.x(), width), height - BOTTOM);
+            g.setLineDashes();
+            g.setFill(accent());
+            g.setTextAlign(px(mark.x(), width) > width * 0.7 ? TextAlignment.RIGHT : TextAlignment.LEFT);
+            g.fillText(" " + mark.name() + " ", px(mark.x(), width), TOP + 18);
+        }
+    }
+
+    private static double step(double rough) {
+        double power = Math.pow(10, Math.floor(Math.log10(Math.max(1e-12, rough))));
+        double lead = rough / power;
+        return power * (lead <= 1 ? 1 : lead <= 2 ? 2 : lead <= 5 ? 5 : 10);
+    }
+
+    private static String number(double value, double step) {
+        int digits = (int) Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
+        return String.format(Locale.ROOT, "%,." + digits + "f", Math.abs(value) < step / 1e6 ? 0.0 : value)
+                .replace('-', '−');
+    }
+
+    private void draw(GraphicsContext g, Curve curve, double width, double height) {
+        Color color = colour(curve.ink());
+        if (curve.style() != Style.DOTS) {
+            g.setStroke(color);
+            g.setLineWidth(curve.ink() == Ink.DIM ? 1.2 : 2);
+            double[] before = null;
+            for (double[] p : curve.points()) {
+                if (Double.isNaN(p[1])) {
+                    before = null;
+                } else {
+                    if (before != null) {
+                        g.strokeLine(px(before[0], width), py(before[1], height), px(p[0], width), py(p[1], height));
+                    }
+                    before = p;
+                }
+            }
+        }
+        if (curve.style() != Style.LINE) {
+            g.setFill(color);
+            for (double[] p : curve.points()) {
+                g.fillOval(px(p[0], width) - 4.5, py(p[1], height) - 4.5, 9, 9);
+            }
+        }
+    }
+
+    private void legend(GraphicsContext g, double width) {
+        double x = width - RIGHT;
+        g.setTextAlign(TextAlignment.RIGHT);
+        for (int i = state.curves().size() - 1; i >= 0; i--) {
+            Curve curve = state.curves().get(i);
+            if (!curve.name().isEmpty()) {
+                g.setFill(colour(curve.ink()));
+                String mark = curve.style() == Style.DOTS ? "points " : "line ";
+                g.fillText(mark + curve.name(), x, 24);
+                x -= 7.2 * (mark.length() + curve.name().length()) + 14;
+            }
+        }
+    }
+
+    private Color colour(Ink ink) {
+        return switch (ink) {
+            case ACCENT -> accent();
+            case COOL -> cool();
+            case GOOD -> good();
+            case ALERT -> alert();
+            case SECOND -> second();
+            case DIM -> dim();
+        };
+    }
+}

@@ -1,0 +1,372 @@
+package app.ironside.desk;
+
+import app.ironside.desk.ReckoningState.Row;
+import app.ironside.desk.ReckoningState.School;
+import app.ironside.kit.PolarTolerance;
+import app.ironside.kit.Sampling;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightFile;
+import app.ironside.night.Stage;
+import app.ironside.plan.NightPlan;
+import app.ironside.plan.PlannedBlock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+
+/** Words the verdict of each station from the night up to a moment. Pure. */
+final class Reckoner {
+    private final NightFile file;
+    private final NightPlan plan;
+    private final ZoneId zone;
+
+    Reckoner(NightFile file, NightPlan plan) {
+        this.file = file;
+        this.plan = plan;
+        this.zone = file.site().zone();
+    }
+
+    /** The reckoning of a station. */
+    ReckoningState of(Stage stage, Moment moment, Optional<NightEvent> chosen) {
+        return switch (stage) {
+            case PLAN -> plan();
+            case READY -> ready(moment);
+            case POLAR -> polar(moment, chosen);
+            case POINT -> point(moment, chosen);
+            case FOCUS -> focus(moment, chosen);
+            case GUIDE -> guide(moment, chosen);
+            case RUN -> run(moment, chosen);
+            case CALIBRATE -> calibrate(moment);
+            case STACK -> stack(moment, chosen);
+            case LOGBOOK -> logbook(moment);
+        };
+    }
+
+    private static Optional<NightEvent> evidence(Moment moment, Optional<NightEvent> chosen, EventKind kind) {
+        return chosen.filter(e -> e.kind() == kind).or(() -> moment.last(kind));
+    }
+
+    private ReckoningState plan() {
+        List<Row> rows = new ArrayList<>();
+        rows.add(new Row("darkness", Words.format("%.1f h", plan.times().darkHours())));
+        rows.add(new Row("without the Moon", Words.format("%.1f h", plan.times().moonlessDarkHours())));
+        rows.add(new Row("Moon lit", Words.format("%.0f %%", 100 * plan.times().moonIlluminatedFraction())));
+        for (PlannedBlock block : plan.blocks()) {
+            String name = block.target().name();
+            rows.add(new Row(
+                    name,
+                    Words.clock(block.span().from(), zone) + " to " + Words.clock(block.span().until(), zone)));
+            rows.add(new Row(
+                    name + " highest",
+                    Words.format(
+                            "%.0f° at %s",
+                            block.window().transitAltitudeDeg(),
+                            Words.clock(block.window().transit(), zone))));
+            rows.add(new Row(
+                    name + " subs", Words.format("%d of %.0f s", block.subs(), block.target().subSeconds())));
+            rows.add(new Row(
+                    name + " worth",
+                    Words.format(
+                            "%.1f of %.1f h",
+                            block.window().effectiveHours(), block.window().usableHours())));
+        }
+        String first = plan.blocks().isEmpty() ? "" : plan.blocks().get(0).target().name();
+        String verdict = plan.blocks().size() > 1
+                ? first + " until " + Words.clock(plan.blocks().get(0).span().until(), zone) + ", then "
+                        + plan.blocks().get(1).target().name() + "."
+                : first + " all night.";
+        return new ReckoningState(
+                verdict,
+                plan.subs() + " subs fit, with read-out, dither, focus runs and flips counted.",
+                false,
+                rows,
+                "An hour is worth (S/S₀)² · B₀/B of an hour at the zenith without the Moon: extinction takes light S, "
+                        + "airmass and the Moon add sky B (Krisciunas and Schaefer 1991).",
+                List.of(
+                        new School("Interleave filters", "A night cut short still holds a balanced set.", true),
+                        new School("One filter at a time", "Fewer changes; the best hour goes to one filter.", false)));
+    }
+
+    private ReckoningState ready(Moment moment) {
+        List<NightEvent> steps = moment.of(EventKind.DEVICE);
+        if (steps.isEmpty()) {
+            return ReckoningState.waiting("Not begun.", "Each device is brought up alone and proven before the next.");
+        }
+        long failed = steps.stream().filter(e -> !e.isTrue("proven")).count();
+        List<Row> rows = steps.stream()
+                .map(e -> new Row(
+                        e.text("device").orElse(""),
+                        e.isTrue("proven") ? e.text("measured").filter(m -> !m.isEmpty()).orElse("proven") : "not proven"))
+                .toList();
+        return new ReckoningState(
+                failed == 0 ? "Every device is proven." : failed + " not proven.",
+                failed == 0
+                        ? "A commanded motion was seen, frames arrive, the sensor is cold."
+                        : "Mend what is marked, then go on.",
+                failed > 0,
+                rows,
+                "",
+                List.of(
+                        new School("One at a time, each proven", "A fault has one possible cause.", true),
+                        new School("All at once", "Quicker when nothing ever fails.", false)));
+    }
+
+    private ReckoningState polar(Moment moment, Optional<NightEvent> chosen) {
+        Optional<NightEvent> measured = evidence(moment, chosen, EventKind.POLAR);
+        double sub = file.program().longestSubSeconds();
+        if (measured.isEmpty()) {
+            return ReckoningState.waiting(
+                    "Not measured yet.", "Three exposures, turned about the right-ascension axis, show where it points.");
+        }
+        NightEvent e = measured.get();
+        double total = e.number("totalErrorArcmin").orElse(0);
+        double altitude = e.number("altitudeErrorArcmin").orElse(0);
+        double azimuth = e.number("azimuthErrorArcmin").orElse(0);
+        double limit = moment.lastGate(Stage.POLAR).flatMap(g -> g.number("limit").stream().boxed().findFirst())
+                .orElse(PolarTolerance.limitArcmin(file.kit(), sub, 60));
+        boolean good = total <= limit;
+        String verdict = good
+                ? Words.format("%.2f′ off: good enough.", total)
+                : (Math.abs(altitude) > Math.abs(azimuth)
+                        ? (altitude > 0 ? "Lower the axis." : "Raise the axis.")
+                        : (azimuth > 0 ? "Move the axis west." : "Move the axis east."));
+        return new ReckoningState(
+                verdict,
+                good
+                        ? "More turning would not show in the picture."
+                        : Words.format("%.1f′ from the pole; your subs allow %.2f′.", total, limit),
+                !good,
+                List.of(
+                        new Row("altitude", Words.format("%.2f′ %s", Math.abs(altitude), altitude > 0 ? "too high" : "too low")),
+                        new Row("azimuth", Words.format("%.2f′ %s", Math.abs(azimuth), azimuth > 0 ? "too far east" : "too far west")),
+                        new Row("uncertainty", Words.format("± %.2f′", e.number("uncertaintyArcmin").orElse(0))),
+                        new Row("limit", Words.format("%.2f′", limit)),
+                        new Row("drift in a sub", Words.format("%.2f″", PolarTolerance.driftArcsecPerMinute(total) * sub / 60)),
+                        new Row("half a pixel", Words.format("%.2f″", file.kit().arcsecPerPixel() / 2)),
+                        new Row("turned", Words.format("%.0f°", e.number("turnDeg").orElse(0)))),
+                Words.format(
+                        "Worst drift is 0.26″ a minute for each arcminute of error. In a sub of %.0f s it may reach half a "
+                                + "pixel, and the turn of the field half a pixel at the corner (Hook 1989).",
+                        sub),
+                List.of(
+                        new School("Images", "Measured in a minute, no view along the axis needed.", true),
+                        new School("Reticle alone", "No computer; 5′ to 10′ is usual.", false),
+                        new School("Drift", "Works with the pole blocked; 20 minutes or more.", false)));
+    }
+
+    private ReckoningState point(Moment moment, Optional<NightEvent> chosen) {
+        Optional<NightEvent> solved = evidence(moment, chosen, EventKind.SOLVE);
+        if (solved.isEmpty()) {
+            return ReckoningState.waiting("Nothing to point at yet.", "The first frame of a target is solved as it arrives.");
+        }
+        NightEvent e = solved.get();
+        double offset = e.number("offsetArcsec").orElse(0);
+        boolean centred = offset <= file.program().centreWithinArcsec();
+        String target = e.text("target").orElse("The target");
+        return new ReckoningState(
+                centred ? target + " is centred." : Words.format("%s is %.1f′ off.", target, offset / 60),
+                centred
+                        ? Words.format("%.0f″ from the middle; %.0f″ are allowed.", offset, file.program().centreWithinArcsec())
+                        : "The mount is told the truth and slews again.",
+                false,
+                List.of(
+                        new Row("middle of frame", Words.place(e.number("raDeg").orElse(0), e.number("decDeg").orElse(0))),
+                        new Row("off", Words.format("%.0f″", offset)),
+                        new Row("camera angle", Words.format("%.1f°", e.number("rotationDeg").orElse(0))),
+                        new Row("scale", Words.format("%.3f″ a pixel", e.number("scaleArcsecPerPixel").orElse(0))),
+                        new Row("stars matched", Words.format("%.0f", e.number("matchedStars").orElse(0))),
+                        new Row("residual", Words.format("%.2f″", e.number("rmsArcsec").orElse(0)))),
+                Words.format(
+                        "Patterns of four stars are looked up in the catalogue. The odds that these matches are chance are "
+                                + "1 in 10 to the %.0f; worse than 1 in a billion is refused.",
+                        -e.number("log10FalseOdds").orElse(0)),
+                List.of());
+    }
+
+    private ReckoningState focus(Moment moment, Optional<NightEvent> chosen) {
+        Optional<NightEvent> run = evidence(moment, chosen, EventKind.FOCUS);
+        if (run.isEmpty()) {
+            return ReckoningState.waiting("Not focused yet.", "A coarse sweep comes first: solving needs star images.");
+        }
+        NightEvent e = run.get();
+        boolean accepted = e.isTrue("accepted");
+        double zone1 = Sampling.criticalFocusUm(file.kit().optics().focalRatio())
+                / file.kit().focuser().stepUm();
+        return new ReckoningState(
+                accepted ? Words.format("Focus holds at %.0f.", e.number("bestPosition").orElse(0)) : "Curve not believed.",
+                e.text("reason").orElse(""),
+                !accepted,
+                List.of(
+                        new Row("star size", Words.format("%.2f px", e.number("bestSize").orElse(0))),
+                        new Row("position", Words.format("%.0f ± %.1f", e.number("bestPosition").orElse(0), e.number("positionSigma").orElse(0))),
+                        new Row("critical zone", Words.format("± %.0f steps", zone1)),
+                        new Row("R²", Words.format("%.4f", e.number("rSquared").orElse(0))),
+                        new Row("filter", e.text("filter").orElse("")),
+                        new Row("tube", Words.format("%.1f °C", e.number("temperatureC").orElse(0))),
+                        new Row("next", Words.format("after %.1f °C", file.program().refocusAfterC())),
+                        new Row("took", Words.format("%.0f s", e.number("seconds").orElse(0)))),
+                "Size² = a² + b²(x − c)²: a cone of light with a smallest disc. The zone is 2λN² on either side, a quarter "
+                        + "wave (Born and Wolf, 8.8).",
+                List.of(
+                        new School("By temperature", Words.format("Refocus when the tube changed by %.1f °C.", file.program().refocusAfterC()), true),
+                        new School("Every N subs", "Simple; pays for runs that find nothing.", false),
+                        new School("When stars grow", "No idle runs; soft subs come first.", false)));
+    }
+
+    private ReckoningState guide(Moment moment, Optional<NightEvent> chosen) {
+        Optional<NightEvent> latest = chosen.filter(e -> e.kind() == EventKind.SUB || e.kind() == EventKind.GUIDE_SETTLED)
+                .or(() -> moment.events().stream()
+                        .filter(e -> e.kind() == EventKind.SUB || e.kind() == EventKind.GUIDE_SETTLED)
+                        .reduce((a, b) -> b));
+        if (latest.isEmpty()) {
+            return ReckoningState.waiting("Not guiding yet.", "The guider calibrates on the first target.");
+        }
+        NightEvent e = latest.get();
+        boolean sub = e.kind() == EventKind.SUB;
+        double ra = e.number(sub ? "guideRmsRaArcsec" : "rmsRaArcsec").orElse(0);
+        double dec = e.number(sub ? "guideRmsDecArcsec" : "rmsDecArcsec").orElse(0);
+        double total = Math.hypot(ra, dec);
+        double half = file.kit().arcsecPerPixel() / 2;
+        boolean good = total <= half && total > 0;
+        return new ReckoningState(
+                Words.format("%.2f″ RMS%s", total, good ? ": invisible." : ": it shows."),
+                Words.format("Half a pixel of the main camera is %.2f″.", half),
+                !good,
+                List.of(
+                        new Row("right ascension", Words.format("%.2f″", ra)),
+                        new Row("declination", Words.format("%.2f″", dec)),
+                        new Row("in pixels", Words.format("%.2f", total / file.kit().arcsecPerPixel())),
+                        new Row("dithers", Words.format("%d", moment.of(EventKind.DITHER).size()))),
+                "RMS about the lock position, both axes added in squares. A figure without its statistic says nothing: RMS and "
+                        + "the 80th percentile are not comparable.",
+                List.of(
+                        new School("RMS", "Comparable between nights and with the pixel.", true),
+                        new School("80th percentile", "Less moved by one gust.", false)));
+    }
+
+    private ReckoningState run(Moment moment, Optional<NightEvent> chosen) {
+        Optional<NightEvent> sub = evidence(moment, chosen, EventKind.SUB);
+        if (sub.isEmpty()) {
+            return ReckoningState.waiting("No light yet.", "The first sub is the test, and it counts when it is good.");
+        }
+        NightEvent e = sub.get();
+        String target = e.text("target").orElse("");
+        List<NightEvent> subs = moment.of(EventKind.SUB);
+        double light = subs.stream()
+                .filter(s -> s.isTrue("keep") && s.text("target").orElse("").equals(target))
+                .mapToDouble(s -> s.number("seconds").orElse(0))
+                .sum();
+        List<Row> rows = new ArrayList<>(List.of(
+                new Row("kept", moment.kept() + " of " + moment.subs()),
+                new Row("light on " + target, Words.span(Duration.ofSeconds(Math.round(light)))),
+                new Row("star size", Words.format("%.2f px", e.number("hfrPx").orElse(0))),
+                new Row("stars", Words.format("%,.0f", e.number("stars").orElse(0))),
+                new Row("guiding", Words.format("%.2f″", e.number("guideRmsArcsec").orElse(0))),
+                new Row("sky over read noise", Words.format("%.1f ×", skyOverReadNoise(e))),
+                new Row("altitude", Words.format("%.0f°", e.number("altitudeDeg").orElse(0)))));
+        nextFlip(moment.time(), target)
+                .ifPresent(flip -> rows.add(new Row(
+                        "flip", Words.clock(flip, zone) + ", in " + Words.span(Duration.between(moment.time(), flip)))));
+        boolean out = !e.isTrue("keep");
+        double ratio = skyOverReadNoise(e);
+        return new ReckoningState(
+                out ? "This sub is out." : Words.format("Go on with %.0f s.", e.number("seconds").orElse(0)),
+                out
+                        ? "Reason: " + e.text("reason").orElse("") + ". It is marked, never deleted."
+                        : Words.format(
+                                "The sky's noise is %.1f times the read noise, so longer subs would gain %.1f %%.",
+                                ratio, 100 * (Math.sqrt(1 + 1 / (ratio * ratio)) - 1)),
+                out,
+                rows,
+                "One sub's noise is √(sky + read²). With sky noise k times the read noise, perfect reading would lower it by "
+                        + "1 − 1/√(1 + 1/k²) (CCD equation, Howell 2006).",
+                List.of(
+                        new School(Words.format("%.0f s", e.number("seconds").orElse(0)), "A gust costs one short sub.", true),
+                        new School(
+                                Words.format("%.0f s", e.number("seconds").orElse(0) * 2),
+                                "Half the files, a little less read noise; a gust costs twice as much.",
+                                false)));
+    }
+
+    private double skyOverReadNoise(NightEvent sub) {
+        double sky = Math.max(
+                0,
+                (sub.number("backgroundAdu").orElse(0) - file.kit().sensor().offsetAdu())
+                        * file.kit().sensor().gainElectronsPerAdu());
+        return Math.max(0.1, Math.sqrt(sky) / Math.max(0.1, file.kit().sensor().readNoiseElectrons()));
+    }
+
+    private Optional<Instant> nextFlip(Instant now, String target) {
+        return plan.blocks().stream()
+                .filter(b -> b.target().name().equals(target))
+                .flatMap(b -> b.flip().stream())
+                .filter(f -> f.isAfter(now))
+                .findFirst();
+    }
+
+    private static ReckoningState calibrate(Moment moment) {
+        List<NightEvent> masters = moment.of(EventKind.MASTER);
+        if (moment.of(EventKind.CALIBRATION).isEmpty()) {
+            return ReckoningState.waiting(
+                    "After the last light.", "Flats, bias and darks follow while the sensor is still cold.");
+        }
+        List<Row> rows = masters.stream()
+                .map(m -> new Row(
+                        m.text("file").orElse("").replaceFirst(".*/", "").replace(".fits", "").replace('_', ' '),
+                        Words.format("%.0f frames", m.number("frames").orElse(0))))
+                .toList();
+        return new ReckoningState(
+                masters.size() + (masters.size() == 1 ? " master made." : " masters made."),
+                "Darks have the lights' own exposure and temperature; none is scaled.",
+                false,
+                rows,
+                "Mean of each pixel over the set without values beyond 3.5 sigma. A flat is divided by its own level first, so "
+                        + "that a fading panel does not matter.",
+                List.of(
+                        new School("Matched darks", "The glow of the amplifier is not linear in time.", true),
+                        new School("Scaled darks", "One set for all exposures, on sensors without glow.", false)));
+    }
+
+    private static ReckoningState stack(Moment moment, Optional<NightEvent> chosen) {
+        Optional<NightEvent> stack = evidence(moment, chosen, EventKind.STACK);
+        if (stack.isEmpty()) {
+            return ReckoningState.waiting("After the calibration.", "Each set is stacked with its own masters.");
+        }
+        NightEvent e = stack.get();
+        double kept = e.number("kept").orElse(0);
+        double gain = e.number("snrGain").orElse(0);
+        return new ReckoningState(
+                Words.format("%.1f times quieter.", gain),
+                Words.format("%.0f subs of %s in %s; √%.0f is %.1f.", kept, e.text("target").orElse(""), e.text("filter").orElse(""), kept, Math.sqrt(kept)),
+                false,
+                List.of(
+                        new Row("light", Words.span(Duration.ofSeconds(Math.round(e.number("seconds").orElse(0))))),
+                        new Row("noise of a sub", Words.format("%.2f ADU", e.number("subNoiseAdu").orElse(0))),
+                        new Row("noise of the stack", Words.format("%.2f ADU", e.number("noiseAdu").orElse(0))),
+                        new Row("star size", Words.format("%.2f px", e.number("hfrPx").orElse(0))),
+                        new Row("in the subs", Words.format("%.2f px", e.number("subHfrPx").orElse(0))),
+                        new Row("values left out", Words.format("%.2f %%", 100 * e.number("rejectedPixelFraction").orElse(0)))),
+                "Aligned by stars, resampled with Lanczos-3, levelled to the reference's background, mean without values beyond "
+                        + "3 sigma. Resampling smooths a little, so the gain may exceed √N.",
+                List.of());
+    }
+
+    private static ReckoningState logbook(Moment moment) {
+        Optional<NightEvent> end = moment.last(EventKind.NIGHT_ENDED);
+        long faults = moment.of(EventKind.FAULT).size();
+        return new ReckoningState(
+                end.isPresent() ? moment.kept() + " of " + moment.subs() + " subs kept." : "The night is under way.",
+                end.map(NightEvent::text).orElse("Everything that happens is written as it happens."),
+                false,
+                List.of(
+                        new Row("events", Words.format("%d", moment.events().size())),
+                        new Row("focus runs", Words.format("%d", moment.of(EventKind.FOCUS).size())),
+                        new Row("flips", Words.format("%d", moment.of(EventKind.FLIP).size())),
+                        new Row("faults", Words.format("%d", faults))),
+                "",
+                List.of());
+    }
+}

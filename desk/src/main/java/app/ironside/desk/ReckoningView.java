@@ -1,0 +1,98 @@
+package app.ironside.desk;
+
+import javafx.css.PseudoClass;
+import javafx.geometry.Insets;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The right column. */
+final class ReckoningView extends VBox {
+    private static final PseudoClass ALERT = PseudoClass.getPseudoClass("alert");
+    private static final PseudoClass OURS = PseudoClass.getPseudoClass("ours");
+
+    private final Label verdict = styled(new Label(), "verdict");
+    private final Label sentence = styled(new Label(), "sentence");
+    private final VBox rows = new VBox();
+    private final Label working = styled(new Label(), "working");
+    private final Button showWorking = new Button("Show the working");
+    private final VBox schools = new VBox(6);
+    private ReckoningState state;
+
+    ReckoningView() {
+        getStyleClass().add("reckoning");
+        verdict.setId("verdict");
+        working.setId("working");
+        showWorking.setId("show-working");
+        showWorking.setMaxWidth(Double.MAX_VALUE);
+        working.setVisible(false);
+        working.setManaged(false);
+        showWorking.setOnAction(e -> toggleWorking());
+        verdict.setMinHeight(Region.USE_PREF_SIZE);
+        sentence.setMinHeight(Region.USE_PREF_SIZE);
+        working.setMinHeight(Region.USE_PREF_SIZE);
+        VBox middle = new VBox(8, rows, showWorking, working, schools);
+        middle.setPadding(new Insets(4, 6, 0, 0));
+        ScrollPane scroll = new ScrollPane(middle);
+        scroll.setFitToWidth(true);
+        scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().addAll(verdict, sentence, scroll);
+    }
+
+    private static Label styled(Label label, String style) {
+        label.getStyleClass().add(style);
+        return label;
+    }
+
+    private void toggleWorking() {
+        boolean open = !working.isVisible();
+        working.setVisible(open);
+        working.setManaged(open);
+        showWorking.setText(open ? "Hide the working" : "Show the working");
+    }
+
+    void show(ReckoningState next) {
+        if (next.equals(state)) {
+            return;
+        }
+        state = next;
+        verdict.setText(next.verdict());
+        verdict.pseudoClassStateChanged(ALERT, next.alert());
+        sentence.setText(next.sentence());
+        working.setText(next.working());
+        showWorking.setVisible(!next.working().isEmpty());
+        showWorking.setManaged(!next.working().isEmpty());
+        rows.getChildren().setAll(next.rows().stream().map(ReckoningView::row).toList());
+        schools.getChildren().clear();
+        if (!next.schools().isEmpty()) {
+            schools.getChildren().add(styled(new Label("Schools"), "schools-title"));
+            next.schools().forEach(s -> schools.getChildren().add(school(s)));
+        }
+    }
+
+    private static HBox row(ReckoningState.Row row) {
+        Label name = styled(new Label(row.name()), "row-name");
+        Label value = styled(new Label(row.value()), "row-value");
+        name.setMinWidth(Region.USE_PREF_SIZE);
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox box = new HBox(8, name, gap, value);
+        box.getStyleClass().add("row");
+        return box;
+    }
+
+    private static VBox school(ReckoningState.School school) {
+        Label name = styled(new Label(school.ours() ? school.name() + " (in use)" : school.name()), "row-value");
+        Label reason = styled(new Label(school.reason()), "dim");
+        reason.setMinHeight(Region.USE_PREF_SIZE);
+        VBox box = new VBox(2, name, reason);
+        box.getStyleClass().add("school");
+        box.pseudoClassStateChanged(OURS, school.ours());
+        return box;
+    }
+}
