@@ -108,13 +108,14 @@ final class PolarStage {
             }
             String caption = "Polar exposure " + (k + 1) + " of " + SIGHTS;
             night.record().doing(Stage.POLAR, caption, EXPOSURE);
-            Instant began = night.clock().now();
+            List<Instant> middles = new ArrayList<>();
             PlateSolution solution = centering.look(
                     night.devices().mount().pointing(), EXPOSURE, (frame, stars, result, offset) -> {
                         night.record().frame(Stage.POLAR, caption, frame, Optional.of(stars));
                         frames.add(saved(caption, frame, result));
+                        middles.add(frame.header().middle().orElse(night.clock().now()));
                     });
-            sights.add(new AxisSight(solution.centre(), began.plus(EXPOSURE.dividedBy(2))));
+            sights.add(new AxisSight(solution.centre(), middles.get(middles.size() - 1)));
             rms = Math.max(rms, solution.rmsArcsec() / Math.sqrt(solution.matchedStars()));
         }
         PolarResult result = finder.find(sights, Math.max(AxisFinder.USUAL_CENTRE_SIGMA_ARCSEC, rms));

@@ -21,6 +21,7 @@ import java.util.List;
 /** Slews, solves, tells the mount the truth, and slews again until the target is in the middle. */
 public final class Centering {
     private static final int MOST_ROUNDS = 6;
+    private static final int ATTEMPTS = 3;
     private static final double SEARCH_DEG = 6;
     private static final double SCALE_TOLERANCE = 0.03;
 
@@ -72,19 +73,33 @@ public final class Centering {
         return new CenteringResult(offsets, solution, false);
     }
 
-    /** One frame where the mount stands, solved. */
+    /**
+     * One frame where the mount stands, solved; if it cannot be, another of twice the exposure, and another.
+     *
+     * @throws DeviceException if the longest cannot be recognised either
+     */
     public PlateSolution look(Equatorial near, Duration exposure, Watcher watcher) throws InterruptedException {
+        Duration length = exposure;
+        String reason = "";
+        for (int attempt = 0; attempt < ATTEMPTS; attempt++) {
+            SolveResult result = solve(near, length, watcher);
+            if (result instanceof PlateSolution solution) {
+                return solution;
+            }
+            reason = ((NoSolution) result).reason();
+            length = length.multipliedBy(2);
+        }
+        throw new DeviceException("pointing", "the frame could not be recognised", reason);
+    }
+
+    private SolveResult solve(Equatorial near, Duration exposure, Watcher watcher) throws InterruptedException {
         Frame frame =
                 camera.expose(clock, Camera.Exposure.light(exposure).withBinning(2));
         StarField stars = finder.find(frame);
         SolveResult result = solver.solve(stars, hints(near));
-        if (result instanceof PlateSolution solution) {
-            double offset = 3600 * solution.centre().separationDeg(near);
-            watcher.solved(frame, stars, result, offset);
-            return solution;
-        }
-        watcher.solved(frame, stars, result, 0);
-        throw new DeviceException("pointing", "the frame could not be recognised", ((NoSolution) result).reason());
+        double offset = result instanceof PlateSolution s ? 3600 * s.centre().separationDeg(near) : 0;
+        watcher.solved(frame, stars, result, offset);
+        return result;
     }
 
     private SolveHints hints(Equatorial near) {
