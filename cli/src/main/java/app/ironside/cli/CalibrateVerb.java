@@ -42,15 +42,15 @@ final class CalibrateVerb extends Verb {
             Frame calibrated = calibrator.calibrated(FitsFiles.read(light));
             Path file = out.resolve(light.getFileName());
             if (Files.exists(file) && isSame(file, light)) {
-                throw new BadInputException("option --out", "is the folder of the lights", "another folder: inputs stay as they are");
+                throw new BadInputException(
+                        "option --out", "is the folder of the lights", "another folder: inputs stay as they are");
             }
             FitsFiles.write(file, calibrated, FitsFiles.Encoding.FLOAT_32);
             long atZero = countAtOrBelowZero(calibrated);
-            written.add(Answer.facts(
-                    "file", file.toString(), "pixelsAtOrBelowZero", atZero));
+            written.add(Answer.facts("file", file.toString(), "pixelsAtOrBelowZero", atZero));
         }
-        return Answer.done(Answer.facts(
-                "calibrated", written.size(), "pedestalAdu", calibrator.pedestalAdu(), "files", written));
+        return Answer.done(
+                Answer.facts("calibrated", written.size(), "pedestalAdu", calibrator.pedestalAdu(), "files", written));
     }
 
     private static boolean isSame(Path a, Path b) {

@@ -90,7 +90,8 @@ final class FocusVerb extends Verb {
             }
             return new FocusSample(position, size, sigma);
         } catch (IllegalArgumentException | ArrayIndexOutOfBoundsException e) {
-            throw new BadInputException(where, "\"" + line + "\" is no point", "position,size[,sigma], sizes above 0", e);
+            throw new BadInputException(
+                    where, "\"" + line + "\" is no point", "position,size[,sigma], sizes above 0", e);
         }
     }
 }

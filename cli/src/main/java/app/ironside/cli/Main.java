@@ -8,16 +8,20 @@ import java.io.StringWriter;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.util.Optional;
 import org.slf4j.bridge.SLF4JBridgeHandler;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.TypeConversionException;
 
 /** The verbs of {@code ./ironside VERB}. */
 @Command(
         name = "ironside",
-        description = "One piece of Ironside's work with no window. Without a verb ./ironside opens the desktop application.",
+        description =
+                "One piece of Ironside's work with no window. Without a verb ./ironside opens the desktop application.",
         subcommands = {
             NightVerb.class,
             TargetVerb.class,
@@ -46,6 +50,7 @@ public final class Main {
     /** Runs one call and returns its exit code. */
     public static int run(String[] arguments, PrintWriter out, PrintWriter err) {
         CommandLine line = new CommandLine(new Main());
+        line.registerConverter(LocalDate.class, Main::date);
         line.setOut(out);
         line.setErr(err);
         line.setParameterExceptionHandler((e, args) -> badUsage(e, err));
@@ -55,6 +60,14 @@ public final class Main {
             return BAD_INPUT;
         }
         return line.execute(arguments);
+    }
+
+    private static LocalDate date(String text) {
+        try {
+            return LocalDate.parse(text);
+        } catch (DateTimeParseException e) {
+            throw new TypeConversionException("\"" + text + "\" is no date; expected YYYY-MM-DD");
+        }
     }
 
     private static int badUsage(ParameterException e, PrintWriter err) {

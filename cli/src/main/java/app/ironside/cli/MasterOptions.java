@@ -11,7 +11,10 @@ final class MasterOptions {
     @Option(names = "--bias", paramLabel = "M", description = "Master bias; used only without a dark.")
     private Path bias;
 
-    @Option(names = "--dark", paramLabel = "M", description = "Master dark of the lights' exposure, temperature and gain.")
+    @Option(
+            names = "--dark",
+            paramLabel = "M",
+            description = "Master dark of the lights' exposure, temperature and gain.")
     private Path dark;
 
     @Option(names = "--flat", paramLabel = "M", description = "Master flat of the lights' filter, mean 1.")

@@ -28,7 +28,10 @@ final class MasterVerb extends Verb {
     @Option(names = "--bias", paramLabel = "M", description = "Master bias to take off flats.")
     private Path bias;
 
-    @Option(names = "--flat-dark", paramLabel = "M", description = "Master flat dark to take off flats, instead of the bias.")
+    @Option(
+            names = "--flat-dark",
+            paramLabel = "M",
+            description = "Master flat dark to take off flats, instead of the bias.")
     private Path flatDark;
 
     @Override

@@ -29,7 +29,8 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "polar",
-        description = "Polar error from three exposures turned about the right-ascension axis only. Errors in arcminutes.")
+        description =
+                "Polar error from three exposures turned about the right-ascension axis only. Errors in arcminutes.")
 final class PolarVerb extends Verb {
     @Parameters(
             arity = "3..*",

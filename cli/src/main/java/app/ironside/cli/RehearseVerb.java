@@ -27,9 +27,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(
-        name = "rehearse",
-        description = "Runs a whole night against the simulated observatory on a virtual clock.")
+@Command(name = "rehearse", description = "Runs a whole night against the simulated observatory on a virtual clock.")
 final class RehearseVerb extends Verb {
     @Parameters(paramLabel = "NIGHT.json", description = "Site, kit and program; see examples/.")
     private Path file;
@@ -40,7 +38,8 @@ final class RehearseVerb extends Verb {
     @Option(
             names = "--keep",
             paramLabel = "DIR",
-            description = "Keep frames, masters, stacks and the journal in this folder; a stopped rehearsal there goes on.")
+            description =
+                    "Keep frames, masters, stacks and the journal in this folder; a stopped rehearsal there goes on.")
     private Path keep;
 
     @Override
@@ -68,7 +67,8 @@ final class RehearseVerb extends Verb {
         NightEntry entry = logbook.unfinished()
                 .orElseGet(() -> logbook.begin(
                         "Rehearsal of " + night.program().date(),
-                        "night-" + night.program().date() + "-" + (logbook.nights().size() + 1),
+                        "night-" + night.program().date() + "-"
+                                + (logbook.nights().size() + 1),
                         night.text()));
         PrintWriter err = commandLine().getErr();
         ZoneId zone = night.site().zone();
@@ -79,8 +79,7 @@ final class RehearseVerb extends Verb {
                 err.flush();
             }
         };
-        NightRun run =
-                wiring.rehearsal(night, logbook, entry, Optional.ofNullable(seed), SteppedClock::new, watcher);
+        NightRun run = wiring.rehearsal(night, logbook, entry, Optional.ofNullable(seed), SteppedClock::new, watcher);
         String reason = "";
         try {
             run.engine().run();
@@ -120,7 +119,8 @@ final class RehearseVerb extends Verb {
     /** Centrings beyond the one at each start and flip. */
     private static long recentres(List<NightEvent> events) {
         long starts = events.stream()
-                .filter(e -> e.kind() == EventKind.STAGE && e.text("stage").orElse("").equals("POINT"))
+                .filter(e -> e.kind() == EventKind.STAGE
+                        && e.text("stage").orElse("").equals("POINT"))
                 .count();
         return count(events, EventKind.CENTRED) - starts - count(events, EventKind.FLIP);
     }

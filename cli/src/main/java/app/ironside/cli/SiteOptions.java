@@ -22,7 +22,11 @@ final class SiteOptions {
     @Option(names = "--lon", required = true, paramLabel = "D", description = "Longitude, degrees, east positive.")
     private double lon;
 
-    @Option(names = "--elevation", paramLabel = "M", defaultValue = "0", description = "Metres above sea level (default 0).")
+    @Option(
+            names = "--elevation",
+            paramLabel = "M",
+            defaultValue = "0",
+            description = "Metres above sea level (default 0).")
     private double elevation;
 
     Site site(ZoneId zone, Path horizonFile) {
@@ -55,7 +59,8 @@ final class SiteOptions {
         try {
             return ZoneId.of(name);
         } catch (DateTimeException e) {
-            throw new BadInputException("option --zone", "\"" + name + "\" is no time zone", "a name like Europe/Rome", e);
+            throw new BadInputException(
+                    "option --zone", "\"" + name + "\" is no time zone", "a name like Europe/Rome", e);
         }
     }
 }

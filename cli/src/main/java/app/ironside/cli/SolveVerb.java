@@ -21,7 +21,8 @@ import picocli.CommandLine.Parameters;
 
 @Command(
         name = "solve",
-        description = "Recognises the sky in a frame. Hints are optional; if the place is wrong, the whole sky is searched.")
+        description =
+                "Recognises the sky in a frame. Hints are optional; if the place is wrong, the whole sky is searched.")
 final class SolveVerb extends Verb {
     @Parameters(paramLabel = "FILE", description = "A FITS image.")
     private Path file;
@@ -52,10 +53,13 @@ final class SolveVerb extends Verb {
     @Option(
             names = "--catalog",
             paramLabel = "FILE",
-            description = "Stars as CSV: number,raDeg,decDeg,magnitude under one line of titles, instead of the shipped ones.")
+            description =
+                    "Stars as CSV: number,raDeg,decDeg,magnitude under one line of titles, instead of the shipped ones.")
     private Path catalog;
 
-    @Option(names = "--write", description = "Write a copy with the WCS in its header beside the input (NAME.wcs.fits).")
+    @Option(
+            names = "--write",
+            description = "Write a copy with the WCS in its header beside the input (NAME.wcs.fits).")
     private boolean write;
 
     @Override

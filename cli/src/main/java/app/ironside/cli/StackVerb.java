@@ -63,8 +63,8 @@ final class StackVerb extends Verb {
         }
         long began = System.nanoTime();
         Calibrator calibrator = Calibrator.withPedestalFor(FitsFiles.read(lights.get(0)), options.masters());
-        Stacker stacker = new Stacker(
-                finder(), Workers.ALL_CORES, new StackSettings(rejection, keepAll, maxMemory << 20));
+        Stacker stacker =
+                new Stacker(finder(), Workers.ALL_CORES, new StackSettings(rejection, keepAll, maxMemory << 20));
         StackResult result = stacker.stack(lights, calibrator, progress());
         FitsFiles.write(out, result.picture(), FitsFiles.Encoding.FLOAT_32);
         List<Map<String, Object>> rejected = result.rejected().stream()

@@ -83,7 +83,9 @@ final class TargetVerb extends Verb {
             DeepSkyObject object = DeepSkyCatalogue.load()
                     .find(name)
                     .orElseThrow(() -> new BadInputException(
-                            "target \"" + name + "\"", "the catalogue has none", "a name like \"NGC 2403\", or --ra and --dec"));
+                            "target \"" + name + "\"",
+                            "the catalogue has none",
+                            "a name like \"NGC 2403\", or --ra and --dec"));
             return new Named(object.id(), object.position());
         }
         if (ra == null || dec == null) {

@@ -35,7 +35,10 @@ abstract class Verb implements Callable<Integer> {
     @Option(names = "--json", description = "Print one JSON object on standard output and nothing else there.")
     private boolean json;
 
-    @Option(names = {"-h", "--help"}, usageHelp = true, description = "Show this help.")
+    @Option(
+            names = {"-h", "--help"},
+            usageHelp = true,
+            description = "Show this help.")
     private boolean help;
 
     /** Does the work. */
@@ -111,7 +114,11 @@ abstract class Verb implements Callable<Integer> {
     }
 
     static String time(Instant time, ZoneId zone) {
-        return time.plusMillis(500).truncatedTo(ChronoUnit.SECONDS).atZone(zone).toOffsetDateTime().toString();
+        return time.plusMillis(500)
+                .truncatedTo(ChronoUnit.SECONDS)
+                .atZone(zone)
+                .toOffsetDateTime()
+                .toString();
     }
 
     static List<String> times(List<Instant> times, ZoneId zone) {

@@ -27,8 +27,7 @@ public record Calibrator(Masters masters, double pedestalAdu) {
     /** A calibrator whose pedestal keeps the background of lights like this one above zero. */
     public static Calibrator withPedestalFor(Frame light, Masters masters) {
         Calibrator plain = new Calibrator(masters, 0);
-        Statistics.Spread sky =
-                Statistics.robust(Statistics.sample(plain.calibrated(light), 100_000));
+        Statistics.Spread sky = Statistics.robust(Statistics.sample(plain.calibrated(light), 100_000));
         return new Calibrator(masters, Math.max(0, Math.ceil(PEDESTAL_SIGMAS * sky.sigma() - sky.centre())));
     }
 
@@ -87,12 +86,16 @@ public record Calibrator(Masters masters, double pedestalAdu) {
     /** What it does, a line a step, for HISTORY. */
     public java.util.List<String> steps() {
         java.util.List<String> steps = new java.util.ArrayList<>();
-        masters.dark().ifPresentOrElse(
-                d -> steps.add("subtracted master dark of " + d.header().text("NCOMBINE").orElse("?") + " frames"),
-                () -> masters.bias().ifPresent(b -> steps.add("subtracted master bias of "
-                        + b.header().text("NCOMBINE").orElse("?") + " frames")));
-        masters.flat().ifPresent(f -> steps.add(
-                "divided by master flat of " + f.header().text("NCOMBINE").orElse("?") + " frames"));
+        masters.dark()
+                .ifPresentOrElse(
+                        d -> steps.add("subtracted master dark of "
+                                + d.header().text("NCOMBINE").orElse("?") + " frames"),
+                        () -> masters.bias()
+                                .ifPresent(b -> steps.add("subtracted master bias of "
+                                        + b.header().text("NCOMBINE").orElse("?") + " frames")));
+        masters.flat()
+                .ifPresent(f -> steps.add("divided by master flat of "
+                        + f.header().text("NCOMBINE").orElse("?") + " frames"));
         if (pedestalAdu > 0) {
             steps.add("added pedestal of " + pedestalAdu + " ADU");
         }

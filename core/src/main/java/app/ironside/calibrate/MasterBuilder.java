@@ -81,7 +81,8 @@ public final class MasterBuilder {
         return new BadInputException(
                 where,
                 "is " + width + " x " + height + " pixels",
-                first.width() + " x " + first.height() + " as in " + first.file().getFileName());
+                first.width() + " x " + first.height() + " as in "
+                        + first.file().getFileName());
     }
 
     /** Mean level of each flat, from its middle third, where vignetting is least. */

@@ -74,7 +74,13 @@ public final class FocusCurve {
             // A sweep that only rises or only falls has its minimum at infinity: the fit runs after it without end.
             double[] start = start(samples);
             return new FocusVerdict(
-                    start[2], start[0], 0, 0, FocusMethod.HYPERBOLA, false, "The sizes only rise or only fall: sweep further.");
+                    start[2],
+                    start[0],
+                    0,
+                    0,
+                    FocusMethod.HYPERBOLA,
+                    false,
+                    "The sizes only rise or only fall: sweep further.");
         }
         double[] abc = optimum.getPoint().toArray();
         double position = abc[2];
@@ -99,8 +105,9 @@ public final class FocusCurve {
 
     /** Where the fit begins: the lowest point and the slope of the longer arm. */
     private static double[] start(List<FocusSample> samples) {
-        FocusSample lowest =
-                samples.stream().min(Comparator.comparingDouble(FocusSample::size)).orElseThrow();
+        FocusSample lowest = samples.stream()
+                .min(Comparator.comparingDouble(FocusSample::size))
+                .orElseThrow();
         FocusSample first = samples.get(0);
         FocusSample last = samples.get(samples.size() - 1);
         double slope = Math.max(first.size(), last.size())
@@ -109,9 +116,8 @@ public final class FocusCurve {
     }
 
     private static LeastSquaresOptimizer.Optimum fit(List<FocusSample> samples) {
-        double[] weights = samples.stream()
-                .mapToDouble(s -> 1 / (s.sigma() * s.sigma()))
-                .toArray();
+        double[] weights =
+                samples.stream().mapToDouble(s -> 1 / (s.sigma() * s.sigma())).toArray();
         return new LevenbergMarquardtOptimizer()
                 .optimize(new LeastSquaresBuilder()
                         .start(start(samples))
@@ -138,7 +144,8 @@ public final class FocusCurve {
     }
 
     private static FocusVerdict parabola(List<FocusSample> samples) {
-        double middle = samples.stream().mapToDouble(FocusSample::position).average().orElseThrow();
+        double middle =
+                samples.stream().mapToDouble(FocusSample::position).average().orElseThrow();
         double reach = Math.max(1, samples.get(samples.size() - 1).position() - middle);
         double[] c = polynomial(samples, 2, middle, reach);
         double position = c[2] > 0 ? middle - reach * c[1] / (2 * c[2]) : Double.NEGATIVE_INFINITY;
@@ -149,7 +156,13 @@ public final class FocusCurve {
         double r2 = rSquared(samples, predicted);
         if (c[2] <= 0) {
             return new FocusVerdict(
-                    middle, c[0], r2, 0, FocusMethod.PARABOLA, false, "The sizes do not fall and rise again: sweep wider.");
+                    middle,
+                    c[0],
+                    r2,
+                    0,
+                    FocusMethod.PARABOLA,
+                    false,
+                    "The sizes do not fall and rise again: sweep wider.");
         }
         return verdict(samples, position, size, r2, 0, FocusMethod.PARABOLA);
     }
@@ -240,7 +253,8 @@ public final class FocusCurve {
     private static String problem(List<FocusSample> samples, double position, double r2) {
         double first = samples.get(0).position();
         double last = samples.get(samples.size() - 1).position();
-        double[] sizes = samples.stream().mapToDouble(FocusSample::size).sorted().toArray();
+        double[] sizes =
+                samples.stream().mapToDouble(FocusSample::size).sorted().toArray();
         if (samples.size() < FEWEST_SAMPLES) {
             return "Only " + samples.size() + " sizes were measured; " + FEWEST_SAMPLES + " are needed.";
         }

@@ -55,7 +55,8 @@ public final class FocusRun {
                 * sizeInFocusPx
                 * kit.sensor().pixelUm();
         double defocusUm = endHfrUm * kit.optics().focalRatio() / DISC_HFR;
-        return (int) Math.max(1, Math.round(defocusUm / ARM_POINTS / kit.focuser().stepUm()));
+        return (int)
+                Math.max(1, Math.round(defocusUm / ARM_POINTS / kit.focuser().stepUm()));
     }
 
     /**
@@ -66,7 +67,8 @@ public final class FocusRun {
     public Result rough(Duration exposure, Consumer<Shot> each) throws InterruptedException {
         Result coarse = sweep(focuser.positionSteps(), 3 * stepFor(kit, 1.0), exposure, each);
         for (int again = 0; again < 3 && outside(coarse); again++) {
-            coarse = sweep((int) Math.round(limit(coarse.verdict().bestPosition())), coarse.stepSteps(), exposure, each);
+            coarse =
+                    sweep((int) Math.round(limit(coarse.verdict().bestPosition())), coarse.stepSteps(), exposure, each);
         }
         settleAt((int) Math.round(limit(coarse.verdict().bestPosition())));
         return coarse;
@@ -106,7 +108,10 @@ public final class FocusRun {
             each.accept(new Shot(position, frame, field));
             if (field.good().size() >= FEWEST_STARS) {
                 double size = field.medianHalfFluxRadiusPx().orElseThrow();
-                samples.add(new FocusSample(position, size, 0.02 * size + 0.03 / Math.sqrt(field.good().size())));
+                samples.add(new FocusSample(
+                        position,
+                        size,
+                        0.02 * size + 0.03 / Math.sqrt(field.good().size())));
             }
         }
         if (samples.size() < 3) {

@@ -37,11 +37,8 @@ public record GuideStatistics(
     }
 
     private static double rms(List<GuideSample> samples, ToDoubleFunction<GuideSample> axis) {
-        double sum = samples.stream()
-                .mapToDouble(axis)
-                .map(v -> v * v)
-                .average()
-                .orElseThrow();
+        double sum =
+                samples.stream().mapToDouble(axis).map(v -> v * v).average().orElseThrow();
         return Math.sqrt(sum);
     }
 

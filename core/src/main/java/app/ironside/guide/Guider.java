@@ -48,8 +48,7 @@ public final class Guider {
     private int lost;
     private Frame lastFrame;
 
-    public Guider(
-            Mount mount, Camera camera, NightClock clock, StarFinder finder, Kit kit, GuideSettings settings) {
+    public Guider(Mount mount, Camera camera, NightClock clock, StarFinder finder, Kit kit, GuideSettings settings) {
         this.mount = mount;
         this.camera = camera;
         this.clock = clock;
@@ -165,8 +164,8 @@ public final class Guider {
         int left = (int) Math.max(0, Math.min(kit.guider().widthPx() - WINDOW_PX, lastX - WINDOW_PX / 2.0));
         int bottom = (int) Math.max(0, Math.min(kit.guider().heightPx() - WINDOW_PX, lastY - WINDOW_PX / 2.0));
         Camera.Region window = new Camera.Region(left, bottom, WINDOW_PX, WINDOW_PX);
-        lastFrame = camera.expose(
-                clock, Camera.Exposure.light(settings.exposure()).of(window));
+        lastFrame =
+                camera.expose(clock, Camera.Exposure.light(settings.exposure()).of(window));
         Optional<Star> star = finder.find(lastFrame).stars().stream()
                 .filter(s -> s.snr() >= LEAST_SNR)
                 .min(Comparator.comparingDouble(s -> Math.hypot(s.x() + left - lastX, s.y() + bottom - lastY)));
@@ -192,10 +191,13 @@ public final class Guider {
         }
         lost = 0;
         double[] error = calibration.orElseThrow().toAxesArcsec(lastX - lockX, lastY - lockY);
-        long ra = correction(error[0], settings.raAggressiveness(), calibration.get().westArcsecPerSecond());
-        long dec = correction(error[1], settings.decAggressiveness(), calibration.get().northArcsecPerSecond());
+        long ra = correction(
+                error[0], settings.raAggressiveness(), calibration.get().westArcsecPerSecond());
+        long dec = correction(
+                error[1], settings.decAggressiveness(), calibration.get().northArcsecPerSecond());
         Instant middle = began.plus(settings.exposure().dividedBy(2));
-        samples.add(new GuideSample(middle, error[0], error[1], -ra, -dec, star.get().snr()));
+        samples.add(new GuideSample(
+                middle, error[0], error[1], -ra, -dec, star.get().snr()));
         send(ra, Mount.Direction.EAST, Mount.Direction.WEST);
         send(dec, Mount.Direction.SOUTH, Mount.Direction.NORTH);
         clock.await(Duration.ofMillis(Math.max(Math.abs(ra), Math.abs(dec))));

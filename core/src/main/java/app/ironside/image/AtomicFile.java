@@ -34,10 +34,7 @@ public final class AtomicFile {
         Path part = file.resolveSibling(file.getFileName() + UNFINISHED);
         try {
             try (FileChannel channel = FileChannel.open(
-                    part,
-                    StandardOpenOption.CREATE,
-                    StandardOpenOption.TRUNCATE_EXISTING,
-                    StandardOpenOption.WRITE)) {
+                    part, StandardOpenOption.CREATE, StandardOpenOption.TRUNCATE_EXISTING, StandardOpenOption.WRITE)) {
                 OutputStream out = new BufferedOutputStream(Channels.newOutputStream(channel), 1 << 20);
                 content.writeTo(out);
                 out.flush();

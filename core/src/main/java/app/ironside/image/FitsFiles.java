@@ -29,9 +29,36 @@ public final class FitsFiles {
 
     /** Keywords that describe the file and not the picture, so that they are not carried from one file to the next. */
     private static final Set<String> STRUCTURAL = Set.of(
-            "SIMPLE", "BITPIX", "NAXIS", "NAXIS1", "NAXIS2", "NAXIS3", "NAXIS4", "EXTEND", "BZERO", "BSCALE", "BLANK",
-            "PCOUNT", "GCOUNT", "XTENSION", "END", "CHECKSUM", "DATASUM", "", "COMMENT", "HISTORY", "CONTINUE",
-            "ZIMAGE", "ZBITPIX", "ZNAXIS", "ZNAXIS1", "ZNAXIS2", "ZCMPTYPE", "ZTILE1", "ZTILE2", "TFIELDS");
+            "SIMPLE",
+            "BITPIX",
+            "NAXIS",
+            "NAXIS1",
+            "NAXIS2",
+            "NAXIS3",
+            "NAXIS4",
+            "EXTEND",
+            "BZERO",
+            "BSCALE",
+            "BLANK",
+            "PCOUNT",
+            "GCOUNT",
+            "XTENSION",
+            "END",
+            "CHECKSUM",
+            "DATASUM",
+            "",
+            "COMMENT",
+            "HISTORY",
+            "CONTINUE",
+            "ZIMAGE",
+            "ZBITPIX",
+            "ZNAXIS",
+            "ZNAXIS1",
+            "ZNAXIS2",
+            "ZCMPTYPE",
+            "ZTILE1",
+            "ZTILE2",
+            "TFIELDS");
 
     private static final float UNSIGNED_ZERO = 32_768f;
 
@@ -58,7 +85,10 @@ public final class FitsFiles {
                 throw bad;
             }
             throw new BadInputException(
-                    file.toString(), "is not a whole FITS image (" + e.getMessage() + ")", "a FITS file, not cut short", e);
+                    file.toString(),
+                    "is not a whole FITS image (" + e.getMessage() + ")",
+                    "a FITS file, not cut short",
+                    e);
         }
         throw new BadInputException(file.toString(), "holds no image", "a FITS file with a picture of 2 or 3 axes");
     }

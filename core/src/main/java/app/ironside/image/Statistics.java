@@ -28,7 +28,8 @@ public final class Statistics {
 
     /** As above for doubles. */
     public static double median(double[] samples) {
-        double[] sorted = Arrays.stream(samples).filter(v -> !Double.isNaN(v)).sorted().toArray();
+        double[] sorted =
+                Arrays.stream(samples).filter(v -> !Double.isNaN(v)).sorted().toArray();
         Check.atLeast("samples.length", sorted.length, 1);
         int half = sorted.length / 2;
         return sorted.length % 2 == 1 ? sorted[half] : (sorted[half - 1] + sorted[half]) / 2;

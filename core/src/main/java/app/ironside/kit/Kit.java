@@ -15,7 +15,8 @@ public record Kit(
     public Kit {
         filters = List.copyOf(filters);
         if (filters.isEmpty()) {
-            throw new IllegalArgumentException("kit " + name + " has no filter; expected at least one, \"none\" if open");
+            throw new IllegalArgumentException(
+                    "kit " + name + " has no filter; expected at least one, \"none\" if open");
         }
     }
 

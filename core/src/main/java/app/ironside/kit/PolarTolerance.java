@@ -42,7 +42,8 @@ public final class PolarTolerance {
         Check.positive("subSeconds", subSeconds);
         double byDrift = INVISIBLE_PX * kit.arcsecPerPixel() / (driftArcsecPerMinute(1) * subSeconds / 60);
         double cornerPx = Math.hypot(kit.sensor().widthPx(), kit.sensor().heightPx()) / 2;
-        double turnPx = Math.toRadians(fieldRotationDeg(1, Math.min(80, Math.abs(declinationDeg)), subSeconds)) * cornerPx;
+        double turnPx =
+                Math.toRadians(fieldRotationDeg(1, Math.min(80, Math.abs(declinationDeg)), subSeconds)) * cornerPx;
         return Math.min(byDrift, INVISIBLE_PX / turnPx);
     }
 }

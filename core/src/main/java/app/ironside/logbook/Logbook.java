@@ -97,8 +97,8 @@ public final class Logbook {
             return Optional.empty();
         }
         NightEntry last = nights.get(nights.size() - 1);
-        boolean ended = journal(last).events().stream()
-                .anyMatch(e -> e.kind() == app.ironside.night.EventKind.NIGHT_ENDED);
+        boolean ended =
+                journal(last).events().stream().anyMatch(e -> e.kind() == app.ironside.night.EventKind.NIGHT_ENDED);
         return ended ? Optional.empty() : Optional.of(last);
     }
 

@@ -50,13 +50,19 @@ final class CalibrateStage {
         for (String filter : filters()) {
             sets++;
             List<Path> flats = flats(filter);
-            made += master(MasterKind.FLAT, flatMaster(filter), flats, masterBias).isPresent() ? 1 : 0;
+            made += master(MasterKind.FLAT, flatMaster(filter), flats, masterBias)
+                            .isPresent()
+                    ? 1
+                    : 0;
         }
         night.devices().panel().cover();
         for (double seconds : exposures()) {
             sets++;
             List<Path> darks = darks(seconds);
-            made += master(MasterKind.DARK, darkMaster(seconds), darks, Optional.empty()).isPresent() ? 1 : 0;
+            made += master(MasterKind.DARK, darkMaster(seconds), darks, Optional.empty())
+                            .isPresent()
+                    ? 1
+                    : 0;
         }
         return night.record()
                 .gate(new Gate(

@@ -53,7 +53,8 @@ final class Focusing {
         if (result.verdict().accepted()) {
             sizePx = Math.max(0.6, Math.min(4, result.verdict().bestSize()));
         }
-        double limit = Sampling.criticalFocusUm(night.kit().optics().focalRatio()) / night.kit().focuser().stepUm();
+        double limit = Sampling.criticalFocusUm(night.kit().optics().focalRatio())
+                / night.kit().focuser().stepUm();
         double sigma = result.verdict().positionSigma();
         boolean sure = result.verdict().accepted() && sigma <= limit;
         night.record()
@@ -108,10 +109,16 @@ final class Focusing {
     private void show(String what, FocusRun.Shot shot) {
         String size = shot.stars().medianHalfFluxRadiusPx().isPresent()
                 ? String.format(
-                        Locale.ROOT, ", %.2f px", shot.stars().medianHalfFluxRadiusPx().getAsDouble())
+                        Locale.ROOT,
+                        ", %.2f px",
+                        shot.stars().medianHalfFluxRadiusPx().getAsDouble())
                 : ", no stars";
         night.record()
-                .frame(Stage.FOCUS, what + " at " + shot.positionSteps() + size, shot.frame(), Optional.of(shot.stars()));
+                .frame(
+                        Stage.FOCUS,
+                        what + " at " + shot.positionSteps() + size,
+                        shot.frame(),
+                        Optional.of(shot.stars()));
     }
 
     private void record(String what, FocusRun.Result result) {

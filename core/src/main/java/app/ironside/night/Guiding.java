@@ -80,7 +80,9 @@ final class Guiding {
         guider.takeSamples();
         if (!guider.settle()) {
             night.record()
-                    .fault(Stage.GUIDE, "Guiding did not settle in two minutes: look for wind, a dragging cable or cloud.");
+                    .fault(
+                            Stage.GUIDE,
+                            "Guiding did not settle in two minutes: look for wind, a dragging cable or cloud.");
         }
         guider.takeSamples();
         Instant until = night.clock().now().plus(PROOF);
@@ -151,8 +153,8 @@ final class Guiding {
     /** Shifts the pointing to the next place of a spiral and settles. */
     void dither() throws InterruptedException {
         dithers++;
-        double radius = night.program().ditherArcsec()
-                * Math.sqrt((dithers % DITHER_PLACES + 1) / (double) DITHER_PLACES);
+        double radius =
+                night.program().ditherArcsec() * Math.sqrt((dithers % DITHER_PLACES + 1) / (double) DITHER_PLACES);
         double angle = Math.toRadians(dithers * GOLDEN_ANGLE_DEG);
         double west = radius * Math.cos(angle);
         double north = radius * Math.sin(angle);
@@ -170,7 +172,9 @@ final class Guiding {
                                 "westArcsec", west,
                                 "northArcsec", north,
                                 "settled", settled,
-                                "seconds", Duration.between(began, night.clock().now()).toSeconds()));
+                                "seconds",
+                                        Duration.between(began, night.clock().now())
+                                                .toSeconds()));
     }
 
     /**

@@ -80,7 +80,13 @@ public final class NightEngine {
                 EventKind.NIGHT_STARTED,
                 "Night of " + night.program().date() + " at " + night.site().name() + " with "
                         + night.kit().name() + ".",
-                facts("site", night.site().name(), "kit", night.kit().name(), "date", night.program().date().toString()));
+                facts(
+                        "site",
+                        night.site().name(),
+                        "kit",
+                        night.kit().name(),
+                        "date",
+                        night.program().date().toString()));
         record.stage(Stage.PLAN);
         for (PlannedBlock block : plan.blocks()) {
             record.event(
@@ -141,7 +147,10 @@ public final class NightEngine {
         // Stars to focus and solve by come out at nautical dusk.
         Instant stars = plan.times().nauticalDusk().orElse(night.clock().now());
         if (night.clock().now().isBefore(stars)) {
-            record.doing(Stage.POLAR, "Waiting for nautical dusk", Duration.between(night.clock().now(), stars));
+            record.doing(
+                    Stage.POLAR,
+                    "Waiting for nautical dusk",
+                    Duration.between(night.clock().now(), stars));
             night.clock().await(Duration.between(night.clock().now(), stars));
         }
         PolarStage polar = new PolarStage(night, centering);
@@ -207,12 +216,19 @@ public final class NightEngine {
                 EventKind.SUB,
                 "A finished sub was found on the disk after the stop.",
                 facts(
-                        "target", header.text("OBJECT").orElse("unknown"),
-                        "filter", header.text("FILTER").orElse("unknown"),
-                        "seconds", header.exposureSeconds().orElse(0),
-                        "file", file,
-                        "keep", true,
-                        "full", true,
-                        "reason", "found after a stop, not yet judged"));
+                        "target",
+                        header.text("OBJECT").orElse("unknown"),
+                        "filter",
+                        header.text("FILTER").orElse("unknown"),
+                        "seconds",
+                        header.exposureSeconds().orElse(0),
+                        "file",
+                        file,
+                        "keep",
+                        true,
+                        "full",
+                        true,
+                        "reason",
+                        "found after a stop, not yet judged"));
     }
 }

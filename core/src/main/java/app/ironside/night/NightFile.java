@@ -88,10 +88,11 @@ public record NightFile(Site site, Kit kit, Program program, JsonNode observator
             require(entry.program(), name, "program");
             require(entry.date(), name, "date");
             JsonNode observatory = entry.observatory() == null ? JSON.createObjectNode() : entry.observatory();
-            return new NightFile(
-                    site(entry.site()), entry.kit(), program(entry, name, objects), observatory, text);
+            return new NightFile(site(entry.site()), entry.kit(), program(entry, name, objects), observatory, text);
         } catch (JsonProcessingException e) {
-            String where = e.getLocation() == null ? name : name + " line " + e.getLocation().getLineNr();
+            String where = e.getLocation() == null
+                    ? name
+                    : name + " line " + e.getLocation().getLineNr();
             throw new BadInputException(where, firstLine(e.getOriginalMessage()), "a night file as in examples/", e);
         } catch (IllegalArgumentException | DateTimeException e) {
             throw new BadInputException(name, e.getMessage(), "a night file as in examples/", e);
@@ -174,7 +175,8 @@ public record NightFile(Site site, Kit kit, Program program, JsonNode observator
             observatory.fields().forEachRemaining(field -> merged.set(field.getKey(), field.getValue()));
             return JSON.treeToValue(merged, type);
         } catch (JsonProcessingException e) {
-            throw new BadInputException("observatory", firstLine(e.getOriginalMessage()), "settings as in examples/", e);
+            throw new BadInputException(
+                    "observatory", firstLine(e.getOriginalMessage()), "settings as in examples/", e);
         }
     }
 }

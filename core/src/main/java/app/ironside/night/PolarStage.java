@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** Aligns the polar axis: measure from three exposures, turn the knobs, measure again, until the gate is passed. */
 final class PolarStage {
@@ -51,9 +52,7 @@ final class PolarStage {
         night.devices()
                 .mount()
                 .slewAndWait(
-                        night.clock(),
-                        new Equatorial(Angles.wrap360(ra), sign * DECLINATION_DEG),
-                        Mount.PierSide.WEST);
+                        night.clock(), new Equatorial(Angles.wrap360(ra), sign * DECLINATION_DEG), Mount.PierSide.WEST);
     }
 
     /** Returns whether the axis is within the limit that the program's subs allow. */
@@ -64,22 +63,20 @@ final class PolarStage {
                 .mapToDouble(t -> Math.abs(t.position().decDeg()))
                 .max()
                 .orElseThrow();
-        double limit =
-                PolarTolerance.limitArcmin(night.kit(), night.program().longestSubSeconds(), declination);
-        KnobGearing gearing = KnobGearing.UNKNOWN;
-        PolarError error = measure(0);
-        for (int n = 1; n <= MOST_ADJUSTMENTS && error.totalArcmin() > limit; n++) {
-            KnobAdvice advice = KnobAdvice.toRemove(error, gearing);
+        double limit = PolarTolerance.limitArcmin(night.kit(), night.program().longestSubSeconds(), declination);
+        Measured measured = measure(0, error -> KnobGearing.UNKNOWN);
+        for (int n = 1; n <= MOST_ADJUSTMENTS && measured.error().totalArcmin() > limit; n++) {
+            KnobAdvice advice = measured.advice();
+            Measured before = measured;
             record.doing(Stage.POLAR, advice.sentence(), Duration.ofSeconds(45));
             night.devices().hands().turn(advice.altitudeTurns(), advice.azimuthTurns());
             record.event(
                     EventKind.KNOBS,
                     advice.sentence(),
                     facts("altitudeTurns", advice.altitudeTurns(), "azimuthTurns", advice.azimuthTurns()));
-            PolarError after = measure(n);
-            gearing = gearing.learnedFrom(advice, error, after);
-            error = after;
+            measured = measure(n, after -> before.gearing().learnedFrom(advice, before.error(), after));
         }
+        PolarError error = measured.error();
         return record.gate(new Gate(
                 Stage.POLAR,
                 error.totalArcmin(),
@@ -96,7 +93,17 @@ final class PolarStage {
                         limit)));
     }
 
-    private PolarError measure(int adjustment) throws InterruptedException {
+    /** A measurement with what follows from it. */
+    private record Measured(PolarError error, KnobGearing gearing) {
+        KnobAdvice advice() {
+            return KnobAdvice.toRemove(error, gearing);
+        }
+    }
+
+    /**
+     * @param learn tells the knobs' gearing from the new error
+     */
+    private Measured measure(int adjustment, Function<PolarError, KnobGearing> learn) throws InterruptedException {
         goToStart();
         List<AxisSight> sights = new ArrayList<>();
         List<Map<String, Object>> frames = new ArrayList<>();
@@ -109,8 +116,8 @@ final class PolarStage {
             String caption = "Polar exposure " + (k + 1) + " of " + SIGHTS;
             night.record().doing(Stage.POLAR, caption, EXPOSURE);
             List<Instant> middles = new ArrayList<>();
-            PlateSolution solution = centering.look(
-                    night.devices().mount().pointing(), EXPOSURE, (frame, stars, result, offset) -> {
+            PlateSolution solution =
+                    centering.look(night.devices().mount().pointing(), EXPOSURE, (frame, stars, result, offset) -> {
                         night.record().frame(Stage.POLAR, caption, frame, Optional.of(stars));
                         frames.add(saved(caption, frame, result));
                         middles.add(frame.header().middle().orElse(night.clock().now()));
@@ -123,6 +130,7 @@ final class PolarStage {
             throw new DeviceException("polar alignment", "the axis could not be measured", refusal.reason());
         }
         PolarError error = (PolarError) result;
+        Measured measured = new Measured(error, learn.apply(error));
         night.record()
                 .event(
                         EventKind.POLAR,
@@ -141,8 +149,9 @@ final class PolarStage {
                                 "uncertaintyArcmin", error.uncertaintyArcmin(),
                                 "turnDeg", error.turnDeg(),
                                 "adjustment", adjustment,
+                                "advice", measured.advice().sentence(),
                                 "frames", frames));
-        return error;
+        return measured;
     }
 
     private Map<String, Object> saved(

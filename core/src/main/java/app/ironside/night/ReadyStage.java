@@ -87,10 +87,18 @@ final class ReadyStage {
     }
 
     private Optional<String> freeSpace(int plannedSubs) {
-        long frameBytes = 2L * night.kit().sensor().widthPx() * night.kit().sensor().heightPx();
-        long subs = night.program().fullFramesPerLeg().map(k -> Math.min(plannedSubs, 6L * k)).orElse((long) plannedSubs);
-        int flats = night.program().calibrations().flatsPerFilter() * night.kit().filters().size();
-        long frames = subs + flats + night.program().calibrations().darks() + night.program().calibrations().bias();
+        long frameBytes =
+                2L * night.kit().sensor().widthPx() * night.kit().sensor().heightPx();
+        long subs = night.program()
+                .fullFramesPerLeg()
+                .map(k -> Math.min(plannedSubs, 6L * k))
+                .orElse((long) plannedSubs);
+        int flats = night.program().calibrations().flatsPerFilter()
+                * night.kit().filters().size();
+        long frames = subs
+                + flats
+                + night.program().calibrations().darks()
+                + night.program().calibrations().bias();
         // Stacks and masters are floats: allow a dozen of them.
         long needed = frames * frameBytes + 24 * frameBytes;
         File root = night.archive().root().toFile();
@@ -117,7 +125,9 @@ final class ReadyStage {
 
     private Optional<String> frame(Camera camera, boolean main) throws InterruptedException {
         Frame frame = camera.expose(
-                night.clock(), Camera.Exposure.light(Duration.ofMillis(main ? 0 : 500)).ofKind(main ? Camera.FrameKind.BIAS : Camera.FrameKind.LIGHT));
+                night.clock(),
+                Camera.Exposure.light(Duration.ofMillis(main ? 0 : 500))
+                        .ofKind(main ? Camera.FrameKind.BIAS : Camera.FrameKind.LIGHT));
         record.frame(Stage.READY, main ? "First frame" : "First guide frame", frame, Optional.empty());
         Statistics.Spread spread = Statistics.robust(Statistics.sample(frame, 20_000));
         return spread.sigma() > 0

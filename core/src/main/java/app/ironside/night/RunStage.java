@@ -81,8 +81,10 @@ final class RunStage {
                 begun = false;
                 if (++recoveries > MOST_RECOVERIES) {
                     night.record()
-                            .fault(Stage.RUN, block.target().name() + " is given up after " + MOST_RECOVERIES
-                                    + " recoveries; what was taken is kept.");
+                            .fault(
+                                    Stage.RUN,
+                                    block.target().name() + " is given up after " + MOST_RECOVERIES
+                                            + " recoveries; what was taken is kept.");
                     return;
                 }
                 loop.waitUntil(night.clock().now().plus(PAUSE_BEFORE_RECOVERY));
@@ -120,7 +122,8 @@ final class RunStage {
         }
         Instant end = night.clock()
                 .now()
-                .plusMillis(Math.round(1000 * (target.subSeconds() + night.kit().sensor().readoutSeconds())));
+                .plusMillis(Math.round(
+                        1000 * (target.subSeconds() + night.kit().sensor().readoutSeconds())));
         return observer.hourAngleDeg(target.position(), end)
                 > night.kit().mount().contactHourAngleDeg();
     }
@@ -165,7 +168,8 @@ final class RunStage {
     private void sub(TargetPlan target, int taken) throws InterruptedException {
         String filter = target.filterAfter(taken);
         boolean test = sinceLegBegan == 0;
-        boolean small = night.program().fullFramesPerLeg().map(k -> sinceLegBegan >= k).orElse(false);
+        boolean small =
+                night.program().fullFramesPerLeg().map(k -> sinceLegBegan >= k).orElse(false);
         Camera.Exposure exposure = Camera.Exposure.light(Duration.ofMillis(Math.round(target.subSeconds() * 1000)));
         if (small) {
             exposure = exposure.of(middle());

@@ -70,7 +70,9 @@ final class StackStage {
                         wanted,
                         "stacks",
                         false,
-                        done == wanted ? done + " sets are stacked." : (wanted - done) + " sets could not be stacked."));
+                        done == wanted
+                                ? done + " sets are stacked."
+                                : (wanted - done) + " sets could not be stacked."));
     }
 
     private Map<SetKey, List<Path>> sets() {
@@ -89,18 +91,19 @@ final class StackStage {
     }
 
     private void stack(SetKey set, List<Path> files) {
-        night.record().doing(Stage.STACK, "Stacking " + files.size() + " subs of " + set.name(), Duration.ofSeconds(20));
+        night.record()
+                .doing(Stage.STACK, "Stacking " + files.size() + " subs of " + set.name(), Duration.ofSeconds(20));
         Masters masters = new Masters(
                 master("bias.fits"),
                 master(CalibrateStage.darkMaster(set.seconds())),
                 master(CalibrateStage.flatMaster(set.filter())));
-        Calibrator calibrator =
-                Calibrator.withPedestalFor(FitsFiles.read(files.get(0)), masters);
+        Calibrator calibrator = Calibrator.withPedestalFor(FitsFiles.read(files.get(0)), masters);
         StackResult result = new Stacker(night.finder(), night.workers(), StackSettings.DEFAULT)
                 .stack(files, calibrator, Progress.NONE);
         StarField stars = night.finder().find(result.picture());
         Optional<PlateSolution> place = place(set, stars);
-        Frame picture = place.map(p -> Stacker.withWcs(result.picture(), p.wcs())).orElse(result.picture());
+        Frame picture =
+                place.map(p -> Stacker.withWcs(result.picture(), p.wcs())).orElse(result.picture());
         Path fits = night.archive().derived("stacks", set.name() + ".fits");
         Stretch stretch = Stretch.automatic(picture);
         FitsFiles.write(fits, picture, FitsFiles.Encoding.FLOAT_32);

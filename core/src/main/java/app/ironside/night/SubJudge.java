@@ -40,7 +40,8 @@ final class SubJudge {
         double sky = Math.max(1, field.backgroundAdu() - offsetAdu);
         if (eccentricity > TRAILED_ECCENTRICITY) {
             return new Verdict(
-                    false, String.format(Locale.ROOT, "trailed, eccentricity %.2f: guiding, wind or a cable", eccentricity));
+                    false,
+                    String.format(Locale.ROOT, "trailed, eccentricity %.2f: guiding, wind or a cable", eccentricity));
         }
         Reference reference = references.get(set);
         if (reference == null) {
@@ -49,7 +50,8 @@ final class SubJudge {
         }
         if (hfr > SOFT_FACTOR * reference.hfrPx()) {
             return new Verdict(
-                    false, String.format(Locale.ROOT, "soft, %.2f px against %.2f: focus or dew", hfr, reference.hfrPx()));
+                    false,
+                    String.format(Locale.ROOT, "soft, %.2f px against %.2f: focus or dew", hfr, reference.hfrPx()));
         }
         if (field.stars().size() < FEW_STARS_SHARE * reference.stars()) {
             return new Verdict(
@@ -58,7 +60,8 @@ final class SubJudge {
         if (sky > BRIGHT_FACTOR * reference.skyAdu()) {
             return new Verdict(
                     false,
-                    String.format(Locale.ROOT, "sky %.0f ADU against %.0f: Moon, dawn or light", sky, reference.skyAdu()));
+                    String.format(
+                            Locale.ROOT, "sky %.0f ADU against %.0f: Moon, dawn or light", sky, reference.skyAdu()));
         }
         return new Verdict(true, "good");
     }

@@ -59,8 +59,12 @@ public final class NightPlanner {
     }
 
     private static Interval wanted(TargetPlan target, NightTimes times, Site site, LocalDate evening) {
-        Instant from = target.from().map(t -> at(t, evening, site)).orElse(times.night().from());
-        Instant until = target.until().map(t -> at(t, evening, site)).orElse(times.night().until());
+        Instant from = target.from()
+                .map(t -> at(t, evening, site))
+                .orElse(times.night().from());
+        Instant until = target.until()
+                .map(t -> at(t, evening, site))
+                .orElse(times.night().until());
         return new Interval(from, until.isBefore(from) ? from : until);
     }
 

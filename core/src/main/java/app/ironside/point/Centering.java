@@ -38,8 +38,7 @@ public final class Centering {
     private final PlateSolver solver;
     private final Kit kit;
 
-    public Centering(
-            Mount mount, Camera camera, NightClock clock, StarFinder finder, PlateSolver solver, Kit kit) {
+    public Centering(Mount mount, Camera camera, NightClock clock, StarFinder finder, PlateSolver solver, Kit kit) {
         this.mount = mount;
         this.camera = camera;
         this.clock = clock;
@@ -93,8 +92,7 @@ public final class Centering {
     }
 
     private SolveResult solve(Equatorial near, Duration exposure, Watcher watcher) throws InterruptedException {
-        Frame frame =
-                camera.expose(clock, Camera.Exposure.light(exposure).withBinning(2));
+        Frame frame = camera.expose(clock, Camera.Exposure.light(exposure).withBinning(2));
         StarField stars = finder.find(frame);
         SolveResult result = solver.solve(stars, hints(near));
         double offset = result instanceof PlateSolution s ? 3600 * s.centre().separationDeg(near) : 0;

@@ -73,9 +73,8 @@ public final class AxisFinder {
     }
 
     private double[] towardPole(double[] axis) {
-        double[] pole = new Horizontal(
-                        observer.site().poleAzimuthDeg(), observer.site().poleAltitudeDeg())
-                .toEastNorthUp();
+        double[] pole =
+                new Horizontal(observer.site().poleAzimuthDeg(), observer.site().poleAltitudeDeg()).toEastNorthUp();
         return Vectors.dot(axis, pole) >= 0 ? axis : new double[] {-axis[0], -axis[1], -axis[2]};
     }
 

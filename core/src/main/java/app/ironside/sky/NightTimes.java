@@ -50,16 +50,13 @@ public record NightTimes(
                 evening.plusDays(1).atTime(LocalTime.NOON).atZone(site.zone()).toInstant());
         SunAndMoon bodies = new SunAndMoon(new Observer(site, Atmosphere.NONE));
         List<Crossing> moon = Crossings.find(night, STEP, t -> moonLimbDeg(bodies, t));
-        List<Interval> dark = Crossings.above(
-                night, STEP, t -> -18 - bodies.sun(t).altitudeDeg());
+        List<Interval> dark =
+                Crossings.above(night, STEP, t -> -18 - bodies.sun(t).altitudeDeg());
         List<Interval> moonDown = Crossings.above(night, STEP, t -> -moonLimbDeg(bodies, t));
         Instant midnight = evening.plusDays(1).atStartOfDay(site.zone()).toInstant();
-        List<Crossing> sun = Crossings.find(
-                night, STEP, t -> bodies.sun(t).altitudeDeg() - SUNSET_ALTITUDE_DEG);
-        List<Crossing> civil =
-                Crossings.find(night, STEP, t -> bodies.sun(t).altitudeDeg() + 6);
-        List<Crossing> nautical =
-                Crossings.find(night, STEP, t -> bodies.sun(t).altitudeDeg() + 12);
+        List<Crossing> sun = Crossings.find(night, STEP, t -> bodies.sun(t).altitudeDeg() - SUNSET_ALTITUDE_DEG);
+        List<Crossing> civil = Crossings.find(night, STEP, t -> bodies.sun(t).altitudeDeg() + 6);
+        List<Crossing> nautical = Crossings.find(night, STEP, t -> bodies.sun(t).altitudeDeg() + 12);
         List<Crossing> astronomical =
                 Crossings.find(night, STEP, t -> bodies.sun(t).altitudeDeg() + 18);
         return new NightTimes(

@@ -57,8 +57,8 @@ public final class Observer {
     /** The catalogue direction that is seen at {@code seen}: the inverse of {@link #observed}. */
     public synchronized Equatorial catalogue(Horizontal seen, Instant time) {
         JSOFA.Astrom astrom = astrom(time);
-        JSOFA.SphericalCoordinate cirs = JSOFA.jauAtoiq(
-                "A", Math.toRadians(seen.azimuthDeg()), Math.toRadians(90 - seen.altitudeDeg()), astrom);
+        JSOFA.SphericalCoordinate cirs =
+                JSOFA.jauAtoiq("A", Math.toRadians(seen.azimuthDeg()), Math.toRadians(90 - seen.altitudeDeg()), astrom);
         JSOFA.SphericalCoordinate icrs = JSOFA.jauAticq(cirs.alpha, cirs.delta, astrom);
         return new Equatorial(Angles.wrap360(Math.toDegrees(icrs.alpha)), Math.toDegrees(icrs.delta));
     }
@@ -97,7 +97,13 @@ public final class Observer {
         double era = JSOFA.jauEra00(t.utc1(), t.utc2() + earth.ut1MinusUtcSeconds() / 86_400);
         try {
             double[] metres = JSOFA.jauPvtob(
-                    Math.toRadians(site.lonDeg()), Math.toRadians(site.latDeg()), site.elevationM(), 0, 0, 0, era)[0];
+                            Math.toRadians(site.lonDeg()),
+                            Math.toRadians(site.latDeg()),
+                            site.elevationM(),
+                            0,
+                            0,
+                            0,
+                            era)[0];
             return new double[] {metres[0] / JSOFA.DAU, metres[1] / JSOFA.DAU, metres[2] / JSOFA.DAU};
         } catch (JSOFAException e) {
             throw new IllegalStateException("JSOFA refuses the site " + site.name(), e);

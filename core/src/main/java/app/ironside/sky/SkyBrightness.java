@@ -41,9 +41,7 @@ public final class SkyBrightness {
     /** The moonless sky at an altitude, nanoLamberts (paper, equation 2). */
     public static double darkSkyNanoLamberts(double zenithMagPerArcsec2, double altitudeDeg) {
         double path = glowAirmass(altitudeDeg);
-        return nanoLamberts(zenithMagPerArcsec2)
-                * Math.pow(10, -0.4 * EXTINCTION_MAG_PER_AIRMASS * (path - 1))
-                * path;
+        return nanoLamberts(zenithMagPerArcsec2) * Math.pow(10, -0.4 * EXTINCTION_MAG_PER_AIRMASS * (path - 1)) * path;
     }
 
     /**
@@ -59,8 +57,8 @@ public final class SkyBrightness {
         if (moonAltitudeDeg <= 0) {
             return 0;
         }
-        double illuminance = Math.pow(
-                10, -0.4 * (3.84 + 0.026 * Math.abs(phaseAngleDeg) + 4e-9 * Math.pow(phaseAngleDeg, 4)));
+        double illuminance =
+                Math.pow(10, -0.4 * (3.84 + 0.026 * Math.abs(phaseAngleDeg) + 4e-9 * Math.pow(phaseAngleDeg, 4)));
         double cosine = Angles.cosDeg(separationDeg);
         double rayleigh = Math.pow(10, 5.36) * (1.06 + cosine * cosine);
         double mie = separationDeg > 10

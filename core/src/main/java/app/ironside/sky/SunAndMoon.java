@@ -50,8 +50,7 @@ public final class SunAndMoon {
     public double moonPhaseAngleDeg(Instant time) {
         double[] moon = moonApparentAu(time);
         double[] sun = sunApparentAu(time);
-        return Math.toDegrees(Vectors.angle(
-                new double[] {-moon[0], -moon[1], -moon[2]}, Vectors.minus(sun, moon)));
+        return Math.toDegrees(Vectors.angle(new double[] {-moon[0], -moon[1], -moon[2]}, Vectors.minus(sun, moon)));
     }
 
     /** Share of the Moon's disc that is lit, 0 to 1, from the Earth's centre (Meeus 1998, equation 48.1). */
@@ -68,13 +67,11 @@ public final class SunAndMoon {
         double[] sun = {-heliocentric[0][0], -heliocentric[0][1], -heliocentric[0][2]};
         double distance = Vectors.length(sun);
         double auPerDayToC = LIGHT_SECONDS_PER_AU / 86_400;
-        double[] v = {
-            barycentric[1][0] * auPerDayToC, barycentric[1][1] * auPerDayToC, barycentric[1][2] * auPerDayToC
+        double[] v = {barycentric[1][0] * auPerDayToC, barycentric[1][1] * auPerDayToC, barycentric[1][2] * auPerDayToC
         };
         double[] direction = JSOFA.jauAb(Vectors.unit(sun), v, distance, Math.sqrt(1 - Vectors.dot(v, v)));
         return new double[] {direction[0] * distance, direction[1] * distance, direction[2] * distance};
     }
-
 
     /**
      * The Moon where it was when its light left it. Aberration need not be added: the Earth and the Moon share the orbital

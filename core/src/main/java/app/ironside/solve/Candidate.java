@@ -53,7 +53,8 @@ final class Candidate {
         double q = best[1];
         double meanX = mean(x);
         double meanY = mean(y);
-        // ξ = p u − q (parity v), η = q u + p (parity v), with u and v measured from the mean; the means of ξ and η are near 0.
+        // ξ = p u − q (parity v), η = q u + p (parity v), with u and v measured from the mean; the means of ξ and η are
+        // near 0.
         double cd11 = p;
         double cd12 = -q * parity;
         double cd21 = q;

@@ -29,7 +29,8 @@ public final class FieldMatcher {
         List<Pattern> patternsB = patterns(b.stars());
         patternsB.sort(Comparator.comparingDouble(p -> p.code()[0]));
         List<Pair> best = List.of();
-        int enough = Math.min(ENOUGH_PAIRS, Math.max(5, Math.min(a.stars().size(), b.stars().size()) / 2));
+        int enough = Math.min(
+                ENOUGH_PAIRS, Math.max(5, Math.min(a.stars().size(), b.stars().size()) / 2));
         for (Pattern p : patternsA) {
             for (int k = firstAtLeast(patternsB, p.code()[0] - TOLERANCE); k < patternsB.size(); k++) {
                 Pattern q = patternsB.get(k);
@@ -85,7 +86,9 @@ public final class FieldMatcher {
                         double[] code = new double[FourStars.LENGTH];
                         if (FourStars.code(
                                 four,
-                                (s, axis) -> axis == 0 ? stars.get(s).x() : stars.get(s).y(),
+                                (s, axis) -> axis == 0
+                                        ? stars.get(s).x()
+                                        : stars.get(s).y(),
                                 2,
                                 code)) {
                             patterns.add(new Pattern(four, code));

@@ -37,7 +37,8 @@ final class NearestStars {
                 middle[k] += v[k] / vectors.length;
             }
         }
-        // For a cap, the mean vector has length (1 + cos radius) / 2, and the cap's share of the sphere is (1 − cos radius) / 2.
+        // For a cap, the mean vector has length (1 + cos radius) / 2, and the cap's share of the sphere is (1 − cos
+        // radius) / 2.
         double length = Math.sqrt(middle[0] * middle[0] + middle[1] * middle[1] + middle[2] * middle[2]);
         return vectors.length / Math.max(1e-7, 1 - length);
     }

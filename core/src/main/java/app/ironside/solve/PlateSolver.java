@@ -83,11 +83,8 @@ public final class PlateSolver {
                 return near.get();
             }
         }
-        Optional<PlateSolution> anywhere = search(
-                field,
-                patterns,
-                sky.get(),
-                hints.near().isPresent() ? withoutPlace(hints) : hints);
+        Optional<PlateSolution> anywhere =
+                search(field, patterns, sky.get(), hints.near().isPresent() ? withoutPlace(hints) : hints);
         return anywhere.<SolveResult>map(s -> s).orElseGet(() -> new NoSolution(reason(field, hints)));
     }
 
@@ -105,7 +102,11 @@ public final class PlateSolver {
         int[] tried = {0};
         List<PlateSolution> found = new ArrayList<>(1);
         for (int[] four : patterns) {
-            FourStars.code(four, (s, axis) -> axis == 0 ? stars.get(s).x() : stars.get(s).y(), 2, code);
+            FourStars.code(
+                    four,
+                    (s, axis) -> axis == 0 ? stars.get(s).x() : stars.get(s).y(),
+                    2,
+                    code);
             for (int k = 0; k < 4; k++) {
                 x[k] = stars.get(four[k]).x();
                 y[k] = stars.get(four[k]).y();
@@ -141,14 +142,17 @@ public final class PlateSolver {
         double scale = hints.scaleArcsecPerPixel().orElse(20);
         double fieldRadius = Math.hypot(field.width(), field.height()) / 2 * scale / 3600;
         double radius = Math.min(180, hints.radiusDeg() + Math.min(20, fieldRadius));
-        double[] centre = Vectors.of(hints.near().orElseThrow().raDeg(), hints.near().orElseThrow().decDeg());
+        double[] centre = Vectors.of(
+                hints.near().orElseThrow().raDeg(), hints.near().orElseThrow().decDeg());
         double cosRadius = Angles.cosDeg(radius);
         int[] inside = brightestFirst(
                 catalogue,
                 IntStream.range(0, catalogue.size())
-                        .filter(i -> Math.abs(catalogue.decDeg(i) - hints.near().orElseThrow().decDeg()) <= radius)
-                        .filter(i -> Vectors.dot(centre, Vectors.of(catalogue.raDeg(i), catalogue.decDeg(i)))
-                                >= cosRadius));
+                        .filter(i -> Math.abs(catalogue.decDeg(i)
+                                        - hints.near().orElseThrow().decDeg())
+                                <= radius)
+                        .filter(i ->
+                                Vectors.dot(centre, Vectors.of(catalogue.raDeg(i), catalogue.decDeg(i))) >= cosRadius));
         List<Integer> levels = new ArrayList<>();
         for (double share = 1; share * inside.length >= 8 && levels.size() < 6; share *= 0.55) {
             levels.add((int) (share * inside.length));
@@ -227,10 +231,14 @@ public final class PlateSolver {
         }
         if (hints.scaleArcsecPerPixel().isPresent()) {
             return field.stars().size() + " stars were found but no pattern fits the sky at "
-                    + String.format(java.util.Locale.ROOT, "%.2f", hints.scaleArcsecPerPixel().getAsDouble())
+                    + String.format(
+                            java.util.Locale.ROOT,
+                            "%.2f",
+                            hints.scaleArcsecPerPixel().getAsDouble())
                     + "″ per pixel: check the focal length and pixel size, or solve without the scale.";
         }
-        return field.stars().size() + " stars were found but no pattern fits the catalogue: the field may be too narrow for it,"
+        return field.stars().size()
+                + " stars were found but no pattern fits the catalogue: the field may be too narrow for it,"
                 + " or the points are not stars.";
     }
 }

@@ -47,12 +47,14 @@ final class Verifier {
         while (true) {
             Equatorial centre = wcs.toSky((field.width() + 1) / 2.0, (field.height() + 1) / 2.0);
             List<CatalogueStar> expected = expected(wcs, centre);
-            List<Star> seen = field.stars().subList(0, Math.min(field.stars().size(), SEEN_PER_EXPECTED * expected.size() + 60));
+            List<Star> seen =
+                    field.stars().subList(0, Math.min(field.stars().size(), SEEN_PER_EXPECTED * expected.size() + 60));
             List<WcsFit.Match> matches = match(wcs, expected, seen, reach);
             if (matches.size() < FEWEST_MATCHES) {
                 return Optional.empty();
             }
-            double chance = Math.min(0.9, seen.size() * Math.PI * reach * reach / ((double) field.width() * field.height()));
+            double chance =
+                    Math.min(0.9, seen.size() * Math.PI * reach * reach / ((double) field.width() * field.height()));
             // Four matches came with the pattern and prove nothing.
             odds = Math.log10(Math.max(1, tried)) + log10Tail(expected.size() - 4, matches.size() - 4, chance);
             fit = WcsFit.fit(matches, field.width(), field.height(), centre);

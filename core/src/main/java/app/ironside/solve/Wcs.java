@@ -16,7 +16,8 @@ import java.util.Optional;
  * @param crpixX FITS pixel of the reference
  * @see "Calabretta and Greisen 2002, A&A 395, 1077 (FITS WCS paper II)"
  */
-public record Wcs(Equatorial reference, double crpixX, double crpixY, double cd11, double cd12, double cd21, double cd22) {
+public record Wcs(
+        Equatorial reference, double crpixX, double crpixY, double cd11, double cd12, double cd21, double cd22) {
     public Wcs {
         Check.positive("determinant of CD", Math.abs(cd11 * cd22 - cd12 * cd21));
     }
@@ -88,7 +89,9 @@ public record Wcs(Equatorial reference, double crpixX, double crpixY, double cd1
 
     /** Reads the WCS of a header, CD matrix or CDELT with CROTA2 or PC; empty if there is none or it is not a TAN one. */
     public static Optional<Wcs> from(Header header) {
-        boolean tangent = header.text("CTYPE1").filter(t -> t.startsWith("RA---TAN")).isPresent()
+        boolean tangent = header.text("CTYPE1")
+                        .filter(t -> t.startsWith("RA---TAN"))
+                        .isPresent()
                 && header.text("CTYPE2").filter(t -> t.startsWith("DEC--TAN")).isPresent();
         if (!tangent
                 || header.number("CRVAL1").isEmpty()

@@ -41,7 +41,8 @@ public record Registration(PlaneTransform transform, int pairs, double rmsPx) {
             }
             transform = next.get();
             PlaneTransform now = transform;
-            double[] residuals = used.stream().mapToDouble(p -> residual(p, now)).toArray();
+            double[] residuals =
+                    used.stream().mapToDouble(p -> residual(p, now)).toArray();
             double limit = CLIP_SIGMAS * Math.max(0.02, Statistics.median(residuals) / 1.177);
             List<Pair> kept =
                     used.stream().filter(p -> residual(p, now) <= limit).toList();

@@ -80,9 +80,7 @@ public enum Rejection {
         int high = n;
         for (int round = 0; round < ROUNDS; round++) {
             double centre = (sorted[(low + high - 1) / 2] + sorted[(low + high) / 2]) / 2.0;
-            double sigma = this == WINSORIZED
-                    ? winsorizedSigma(sorted, low, high, centre)
-                    : sigma(sorted, low, high);
+            double sigma = this == WINSORIZED ? winsorizedSigma(sorted, low, high, centre) : sigma(sorted, low, high);
             double reach = KAPPA * sigma;
             int newLow = low;
             int newHigh = high;

@@ -76,8 +76,7 @@ public final class Stacker {
             subs.add(opened);
             mustMatch(subs.get(0).source(), source);
             calibrator.mustFit(source.width(), source.height());
-            Frame frame = new Frame(
-                    source.width(), source.height(), opened.rows(0, source.height()), source.header());
+            Frame frame = new Frame(source.width(), source.height(), opened.rows(0, source.height()), source.header());
             subs.set(i, new Sub(source, calibrator, finder.find(frame)));
         }
     }
@@ -119,7 +118,10 @@ public final class Stacker {
             double size = sub.field().medianHalfFluxRadiusPx().orElse(99);
             double shape = sub.field().medianEccentricity().orElse(1);
             if (size > SOFT_FACTOR * hfr) {
-                reject(sub, String.format(java.util.Locale.ROOT, "soft: %.2f px, the others %.2f", size, hfr), rejected);
+                reject(
+                        sub,
+                        String.format(java.util.Locale.ROOT, "soft: %.2f px, the others %.2f", size, hfr),
+                        rejected);
             } else if (shape > TRAILED_ECCENTRICITY) {
                 reject(sub, String.format(java.util.Locale.ROOT, "trailed: eccentricity %.2f", shape), rejected);
             } else if (sub.field().stars().size() < FEW_STARS_SHARE * stars) {
@@ -135,8 +137,7 @@ public final class Stacker {
         rejected.add(new StackResult.Rejected(sub.source().file(), reason));
     }
 
-    private List<Placed> place(
-            Sub reference, List<Sub> subs, List<StackResult.Rejected> rejected, Progress progress) {
+    private List<Placed> place(Sub reference, List<Sub> subs, List<StackResult.Rejected> rejected, Progress progress) {
         List<Placed> placed = new ArrayList<>();
         for (int i = 0; i < subs.size(); i++) {
             Sub sub = subs.get(i);
@@ -186,7 +187,8 @@ public final class Stacker {
             });
         }
         Frame picture = new Frame(width, height, out, header(reference, placed));
-        double[] subNoise = placed.stream().mapToDouble(p -> p.sub().field().noiseAdu()).toArray();
+        double[] subNoise =
+                placed.stream().mapToDouble(p -> p.sub().field().noiseAdu()).toArray();
         double[] hfr = placed.stream()
                 .mapToDouble(p -> p.sub().field().medianHalfFluxRadiusPx().orElse(Double.NaN))
                 .toArray();
@@ -257,7 +259,8 @@ public final class Stacker {
                     p.transform().turnDeg(),
                     p.offsetAdu()));
         }
-        return header.withHistory("combined by mean, rejection " + settings.rejection().word());
+        return header.withHistory(
+                "combined by mean, rejection " + settings.rejection().word());
     }
 
     /** A stack's header with the WCS of its solution. */

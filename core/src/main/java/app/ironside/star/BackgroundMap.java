@@ -175,7 +175,8 @@ public final class BackgroundMap {
 
     /** Standard deviation of the background in the cell of a pixel (column and row from 0). */
     double sigmaAt(int column, int row, int width, int height) {
-        return sigma[Math.min(rows - 1, row * rows / height) * columns + Math.min(columns - 1, column * columns / width)];
+        return sigma[
+                Math.min(rows - 1, row * rows / height) * columns + Math.min(columns - 1, column * columns / width)];
     }
 
     /** Median of the mesh, ADU. */

@@ -65,8 +65,7 @@ public final class StarFinder {
             double noiseFactor) {
         int width = frame.width();
         int height = frame.height();
-        double saturation =
-                frame.header().number("SATURATE").orElse(settings.saturationAdu()) - background.level();
+        double saturation = frame.header().number("SATURATE").orElse(settings.saturationAdu()) - background.level();
         StarMeasure measure = new StarMeasure(flat, width, height, saturation);
         Blobs blobs = new Blobs(filtered, width);
         List<int[]> groups = blobs.group(above, count);

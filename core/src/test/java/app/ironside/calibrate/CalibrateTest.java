@@ -103,8 +103,8 @@ class CalibrateTest {
     /** By hand: (1700 − 700) / 0.5 + 100 = 2100. */
     @Test
     void calibrationByHand() {
-        Masters masters = new Masters(
-                Optional.of(even(4, 3, 500)), Optional.of(even(4, 3, 700)), Optional.of(even(4, 3, 0.5f)));
+        Masters masters =
+                new Masters(Optional.of(even(4, 3, 500)), Optional.of(even(4, 3, 700)), Optional.of(even(4, 3, 0.5f)));
         Frame done = new Calibrator(masters, 100).calibrated(even(4, 3, 1700));
         assertThat(done.pixels()).containsOnly(2100f);
         assertThat(done.header().number("PEDESTAL")).hasValue(100);
@@ -137,7 +137,8 @@ class CalibrateTest {
         doAnswer(call -> brightness[0] = call.getArgument(0)).when(panel).light(anyDouble());
         when(camera.expose(any(), any())).thenAnswer(call -> {
             Camera.Exposure exposure = call.getArgument(1);
-            double adu = 500 + brightness[0] * electronsPerSecond * exposure.length().toMillis() / 1000.0;
+            double adu =
+                    500 + brightness[0] * electronsPerSecond * exposure.length().toMillis() / 1000.0;
             return even(60, 40, (float) Math.min(65_535, adu));
         });
         return FlatExposure.search(camera, panel, clock, SENSOR, 0.45);

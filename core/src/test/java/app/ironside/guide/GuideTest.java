@@ -70,6 +70,7 @@ class GuideTest {
                 500,
                 10);
         assertThat(Guider.choose(field)).contains(best);
-        assertThat(Guider.choose(new StarField(1280, 960, List.of(star(600, 500, 500, false)), 500, 10))).isEmpty();
+        assertThat(Guider.choose(new StarField(1280, 960, List.of(star(600, 500, 500, false)), 500, 10)))
+                .isEmpty();
     }
 }

@@ -27,7 +27,8 @@ class FitsFilesTest {
         for (int i = 0; i < pixels.length; i++) {
             pixels[i] = random.nextInt(65_536);
         }
-        return new Frame(width, height, pixels, Header.EMPTY.with("OBJECT", "NGC 891").with("EXPTIME", 180.0));
+        return new Frame(
+                width, height, pixels, Header.EMPTY.with("OBJECT", "NGC 891").with("EXPTIME", 180.0));
     }
 
     /** Another library: ImageJ 1.54f, whose FITS reader is its own, sees the same pixels in the same places. */
@@ -53,7 +54,8 @@ class FitsFilesTest {
     @Test
     void roundTripKeepsPixelsHeaderAndHistory() {
         Frame frame = noise(50, 40, 2);
-        frame = frame.withHeader(frame.header().withHistory("combined a.fits").with("KEEP", true).with("COUNT", 7));
+        frame = frame.withHeader(
+                frame.header().withHistory("combined a.fits").with("KEEP", true).with("COUNT", 7));
         Path file = folder.resolve("a.fits");
         FitsFiles.write(file, frame, FitsFiles.Encoding.UNSIGNED_16);
         Frame back = FitsFiles.read(file);

@@ -25,7 +25,8 @@ class AxisFinderTest {
     }
 
     /** Places among the stars that a telescope sees while it is turned about an axis given in azimuth and altitude. */
-    private static List<AxisSight> sights(Observer observer, Horizontal axis, Horizontal first, double stepDeg, int count) {
+    private static List<AxisSight> sights(
+            Observer observer, Horizontal axis, Horizontal first, double stepDeg, int count) {
         List<AxisSight> sights = new ArrayList<>();
         for (int k = 0; k < count; k++) {
             double[] seen = Vectors.turn(first.toEastNorthUp(), axis.toEastNorthUp(), Math.toRadians(k * stepDeg));
@@ -36,8 +37,7 @@ class AxisFinderTest {
     }
 
     @ParameterizedTest
-    @CsvSource({
-        "44.05, 38, -27", "44.05, -0.4, 0.3", "52, 180, 120", "20, -60, 45", "-33.9, 25, 40", "-33.9, -70, -15"
+    @CsvSource({"44.05, 38, -27", "44.05, -0.4, 0.3", "52, 180, 120", "20, -60, 45", "-33.9, 25, 40", "-33.9, -70, -15"
     })
     void findsAKnownError(double lat, double altitudeArcmin, double eastArcmin) {
         Observer observer = at(lat);
@@ -60,7 +60,8 @@ class AxisFinderTest {
         Observer observer = at(44);
         PolarResult result = new AxisFinder(observer)
                 .find(sights(observer, new Horizontal(0.5, 44.5), new Horizontal(30, 55), 2, 3), 1.5);
-        assertThat(((PolarRefusal) result).reason()).isEqualTo("The mount turned only 4.0° about its axis; turn it at least 8° in all.");
+        assertThat(((PolarRefusal) result).reason())
+                .isEqualTo("The mount turned only 4.0° about its axis; turn it at least 8° in all.");
     }
 
     @Test
@@ -72,10 +73,10 @@ class AxisFinderTest {
 
     @Test
     void adviceNamesTheKnobAndTheWay() {
-        KnobAdvice advice =
-                KnobAdvice.toRemove(new PolarError(38, -27, 0.3, 48), new KnobGearing(62, 37));
+        KnobAdvice advice = KnobAdvice.toRemove(new PolarError(38, -27, 0.3, 48), new KnobGearing(62, 37));
         assertThat(advice.sentence())
-                .isEqualTo("Altitude knob: lower the axis by 38.0′, 0.61 turn. Azimuth knob: move the axis east by 27.0′, 0.73 turn.");
+                .isEqualTo(
+                        "Altitude knob: lower the axis by 38.0′, 0.61 turn. Azimuth knob: move the axis east by 27.0′, 0.73 turn.");
         assertThat(advice.altitudeTurns()).isCloseTo(-38.0 / 62, within(1e-12));
     }
 

@@ -18,7 +18,8 @@ class NightTimesTest {
     }
 
     private static void near(Optional<Instant> found, String expected, int seconds) {
-        assertThat(Duration.between(Instant.parse(expected), found.orElseThrow()).abs())
+        assertThat(Duration.between(Instant.parse(expected), found.orElseThrow())
+                        .abs())
                 .isLessThanOrEqualTo(Duration.ofSeconds(seconds));
     }
 
@@ -35,7 +36,14 @@ class NightTimesTest {
                 + "2025-06-21T05:40:02Z,2025-06-21T06:57:46Z,2025-06-21T17:18:46Z,2025-06-21T18:36:29Z"
     })
     void twilightsAgreeWithAstropy(
-            double lat, double lon, String zone, LocalDate date, String sunset, String dusk, String dawn, String sunrise) {
+            double lat,
+            double lon,
+            String zone,
+            LocalDate date,
+            String sunset,
+            String dusk,
+            String dawn,
+            String sunrise) {
         NightTimes night = NightTimes.of(site(lat, lon, zone), date);
         near(night.sunset(), sunset, 3);
         near(night.astronomicalDusk(), dusk, 3);
@@ -73,15 +81,21 @@ class NightTimesTest {
     @Test
     void nightsOnWhichClocksChange() {
         Site rome = site(41.9, 12.5, "Europe/Rome");
-        assertThat(NightTimes.of(rome, LocalDate.of(2026, 10, 24)).night().hours()).isCloseTo(25, within(1e-9));
-        assertThat(NightTimes.of(rome, LocalDate.of(2026, 3, 28)).night().hours()).isCloseTo(23, within(1e-9));
+        assertThat(NightTimes.of(rome, LocalDate.of(2026, 10, 24)).night().hours())
+                .isCloseTo(25, within(1e-9));
+        assertThat(NightTimes.of(rome, LocalDate.of(2026, 3, 28)).night().hours())
+                .isCloseTo(23, within(1e-9));
     }
 
     /** Law: darkness without the Moon is part of darkness, and all of it when the Moon never rises in it. */
     @Test
     void moonlessDarknessIsPartOfDarkness() {
         NightTimes night = NightTimes.of(site(44.05, 8.20, "Europe/Rome"), LocalDate.of(2026, 11, 14));
-        double lost = Duration.between(night.astronomicalDusk().orElseThrow(), night.moonset().get(0)).toSeconds() / 3600.0;
+        double lost = Duration.between(
+                                night.astronomicalDusk().orElseThrow(),
+                                night.moonset().get(0))
+                        .toSeconds()
+                / 3600.0;
         assertThat(night.darkHours() - night.moonlessDarkHours()).isCloseTo(lost, within(0.001));
     }
 }

@@ -24,7 +24,13 @@ class ObserverTest {
         double years = (2_456_385.469254051 - 2_451_545.0) / 365.25;
         Equatorial star = new Equatorial(Math.toDegrees(2.71 + 1e-5 * years), Math.toDegrees(0.174 + 5e-6 * years));
         Site site = new Site(
-                "SOFA", Math.toDegrees(-1.2345856), Math.toDegrees(-0.527800806), 2738, ZoneOffset.UTC, 21, Horizon.FLAT);
+                "SOFA",
+                Math.toDegrees(-1.2345856),
+                Math.toDegrees(-0.527800806),
+                2738,
+                ZoneOffset.UTC,
+                21,
+                Horizon.FLAT);
         EarthOrientation earth = new EarthOrientation(
                 0.1550675, 2.47230737e-7 * Angles.ARCSEC_PER_RADIAN, 1.82640464e-6 * Angles.ARCSEC_PER_RADIAN);
         Observer observer = new Observer(site, new Atmosphere(731, 12.8, 0.59), earth);

@@ -60,7 +60,8 @@ class SkyBasicsTest {
     void aBadHorizonLineIsNamed() {
         assertThatThrownBy(() -> Horizon.parse(new BufferedReader(new StringReader("90 10\n180\n")), "ridge.txt"))
                 .isInstanceOf(BadInputException.class)
-                .hasMessage("ridge.txt line 2: has 1 numbers; expected azimuth 0 to 360 and altitude -90 to 90, degrees");
+                .hasMessage(
+                        "ridge.txt line 2: has 1 numbers; expected azimuth 0 to 360 and altitude -90 to 90, degrees");
     }
 
     /** Published: Kasten and Young 1989, table: airmass 1 at the zenith, 5.59 at 10°, 37.92 at the horizon (from memory). */

@@ -107,8 +107,10 @@ class PlateSolverTest {
                 / truth.scaleArcsecPerPixel();
         // Centroids of 0.2 px over a handful of stars: three standard errors.
         assertThat(offPx).isLessThan(0.2 * 3 / Math.sqrt(found.matchedStars() / 3.0));
-        assertThat(found.scaleArcsecPerPixel()).isCloseTo(truth.scaleArcsecPerPixel(), within(truth.scaleArcsecPerPixel() * 4e-4));
-        assertThat(Math.cos(Math.toRadians(found.rotationDeg() - truth.rotationDeg()))).isCloseTo(1, within(1e-6));
+        assertThat(found.scaleArcsecPerPixel())
+                .isCloseTo(truth.scaleArcsecPerPixel(), within(truth.scaleArcsecPerPixel() * 4e-4));
+        assertThat(Math.cos(Math.toRadians(found.rotationDeg() - truth.rotationDeg())))
+                .isCloseTo(1, within(1e-6));
         assertThat(found.wcs().mirrored()).isEqualTo(truth.mirrored());
         assertThat(found.log10FalseOdds()).isLessThan(-9);
     }
@@ -120,7 +122,10 @@ class PlateSolverTest {
             Random random = new Random(seed);
             List<Star> dots = new ArrayList<>();
             for (int i = 0; i < 60; i++) {
-                dots.add(star(1 + WIDTH * random.nextDouble(), 1 + HEIGHT * random.nextDouble(), 4 + 6 * random.nextDouble()));
+                dots.add(star(
+                        1 + WIDTH * random.nextDouble(),
+                        1 + HEIGHT * random.nextDouble(),
+                        4 + 6 * random.nextDouble()));
             }
             assertThat(SOLVER.solve(field(dots), SolveHints.NONE)).isInstanceOf(NoSolution.class);
         }

@@ -95,7 +95,8 @@ class StackTest {
         double cy = HEIGHT / 2.0;
         assertThat(found.transform().x(cx, cy)).isCloseTo(cx + 5.5, within(0.05));
         assertThat(found.transform().y(cx, cy)).isCloseTo(cy - 3.25, within(0.05));
-        assertThat(Math.cos(Math.toRadians(found.transform().turnDeg() - 180.4))).isCloseTo(1, within(1e-6));
+        assertThat(Math.cos(Math.toRadians(found.transform().turnDeg() - 180.4)))
+                .isCloseTo(1, within(1e-6));
     }
 
     /** Law: noise falls with the root of the count; Lanczos-3 on half of the pixels smooths it by up to a quarter more. */
@@ -124,11 +125,13 @@ class StackTest {
     void bandsDoNotShow() {
         List<Path> files = set(6);
         Frame whole = stack(files, StackSettings.DEFAULT).picture();
-        Frame banded = stack(files, new StackSettings(Rejection.SIGMA, false, 1 << 20)).picture();
+        Frame banded =
+                stack(files, new StackSettings(Rejection.SIGMA, false, 1 << 20)).picture();
         for (int i = 0; i < whole.pixels().length; i++) {
             float a = whole.pixels()[i];
             float b = banded.pixels()[i];
-            assertThat(Float.isNaN(a) && Float.isNaN(b) || Math.abs(a - b) < 1e-3).isTrue();
+            assertThat(Float.isNaN(a) && Float.isNaN(b) || Math.abs(a - b) < 1e-3)
+                    .isTrue();
         }
     }
 
@@ -167,7 +170,8 @@ class StackTest {
         float[] blurred = soft.pixels().clone();
         for (int pass = 0; pass < 12; pass++) {
             for (int i = WIDTH + 1; i < blurred.length - WIDTH - 1; i++) {
-                blurred[i] = (blurred[i - 1] + blurred[i + 1] + blurred[i - WIDTH] + blurred[i + WIDTH] + blurred[i]) / 5;
+                blurred[i] =
+                        (blurred[i - 1] + blurred[i + 1] + blurred[i - WIDTH] + blurred[i + WIDTH] + blurred[i]) / 5;
             }
         }
         Path file = folder.resolve("soft.fits");

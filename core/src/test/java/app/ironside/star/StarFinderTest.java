@@ -89,7 +89,8 @@ class StarFinderTest {
             Random random = new Random(seed);
             double[][] truth = new double[25][];
             for (int i = 0; i < 25; i++) {
-                truth[i] = new double[] {40 + 80 * (i % 5) + random.nextDouble(), 40 + 80 * (i / 5) + random.nextDouble()};
+                truth[i] =
+                        new double[] {40 + 80 * (i % 5) + random.nextDouble(), 40 + 80 * (i / 5) + random.nextDouble()};
                 add(pixels, truth[i][0], truth[i][1], flux, sigma, sigma);
             }
             StarField field = find(pixels);
@@ -161,7 +162,8 @@ class StarFinderTest {
         }
         add(pixels, 200, 200, 90_000, 1.5, 1.5);
         assertThat(find(pixels).stars()).hasSize(1);
-        assertThat(finder.find(new Frame(5, 4, new float[20], Header.EMPTY)).stars()).isEmpty();
+        assertThat(finder.find(new Frame(5, 4, new float[20], Header.EMPTY)).stars())
+                .isEmpty();
     }
 
     @Test

@@ -38,8 +38,13 @@ final class Benches {
         benches.put(Stage.FOCUS, new FocusBench());
         benches.put(Stage.GUIDE, new GuideBench());
         benches.put(Stage.RUN, new RunBench());
-        benches.put(Stage.CALIBRATE, new ListedBench(
-                "Flats, bias and darks follow the last light.", onEvent, EventKind.MASTER, EventKind.CALIBRATION));
+        benches.put(
+                Stage.CALIBRATE,
+                new ListedBench(
+                        "Flats, bias and darks follow the last light.",
+                        onEvent,
+                        EventKind.MASTER,
+                        EventKind.CALIBRATION));
         benches.put(Stage.STACK, new ListedBench("The stacks follow the calibration.", onEvent, EventKind.STACK));
         benches.put(Stage.LOGBOOK, nights);
         return benches;
@@ -140,12 +145,13 @@ final class Benches {
                     .lastGate(Stage.POLAR)
                     .map(g -> g.number("limit").orElse(1))
                     .orElse(1.0);
-            String knobs = look.moment()
-                    .last(EventKind.KNOBS)
-                    .map(NightEvent::text)
-                    .orElse("");
-            boolean passed = look.moment().lastGate(Stage.POLAR).map(g -> g.isTrue("passed")).orElse(false);
-            ruler.show(errors.subList(0, upTo + 1), limit, passed ? "Clamp the base and leave it." : knobs);
+            List<NightEvent> shown = errors.subList(0, upTo + 1);
+            boolean good = !shown.isEmpty()
+                    && shown.get(upTo).number("totalErrorArcmin").orElse(0) <= limit;
+            String advice = shown.isEmpty() || good
+                    ? "Good enough. Clamp the base gently and leave it."
+                    : shown.get(upTo).text("advice").orElse("");
+            ruler.show(shown, limit, advice);
             picture.show(look.shown(), look.chosen());
         }
     }

@@ -43,16 +43,20 @@ public final class DeskApp extends Application {
     /** Theme and fonts, once for the application. */
     static void prepareToolkit() {
         Application.setUserAgentStylesheet(new NordDark().getUserAgentStylesheet());
-        for (String weight : new String[] {"400Regular", "500Medium", "600SemiBold"}) {
+        for (String weight : new String[] {"400Regular", "700Bold"}) {
             Font.loadFont(
-                    DeskApp.class.getResource("fonts/IBMPlexSans_" + weight + ".ttf").toExternalForm(), 14);
+                    DeskApp.class
+                            .getResource("fonts/IBMPlexSans_" + weight + ".ttf")
+                            .toExternalForm(),
+                    14);
         }
     }
 
     @Override
     public void stop() {
         if (desk != null) {
-            desk.settings(desk.getScene().getWidth(), desk.getScene().getHeight()).write(folder);
+            desk.settings(desk.getScene().getWidth(), desk.getScene().getHeight())
+                    .write(folder);
             desk.close();
         }
     }

@@ -22,7 +22,8 @@ record DeskSettings(double width, double height, Palette palette, Stage station,
     static DeskSettings read(Path folder) {
         try {
             DeskSettings read = JSON.readValue(Files.readAllBytes(folder.resolve(FILE)), DeskSettings.class);
-            boolean whole = read.palette() != null && read.station() != null && read.width() > 200 && read.height() > 200;
+            boolean whole =
+                    read.palette() != null && read.station() != null && read.width() > 200 && read.height() > 200;
             return whole ? read : DEFAULT;
         } catch (IOException e) {
             return DEFAULT;

@@ -169,7 +169,8 @@ final class DeskView extends StackPane implements AutoCloseable {
         return box;
     }
 
-    // ---- what is shown -----------------------------------------------------------------------------------------------
+    // ---- what is shown
+    // -----------------------------------------------------------------------------------------------
 
     /** Shows a night of the logbook without running it. */
     void openNight(NightEntry night) {
@@ -208,7 +209,8 @@ final class DeskView extends StackPane implements AutoCloseable {
         pictureKey = "";
         picture = Optional.empty();
         title.setText(night.site().name() + "   " + night.kit().name()
-                + Words.format("   %.0f mm", night.kit().optics().focalLengthMm()) + "   " + night.program().date());
+                + Words.format("   %.0f mm", night.kit().optics().focalLengthMm()) + "   "
+                + night.program().date());
         logbookPane.setNights(logbook.nights(), where);
     }
 
@@ -261,7 +263,8 @@ final class DeskView extends StackPane implements AutoCloseable {
             return failure;
         }
         if (moment.isPresent()) {
-            return "Looking back. N returns to now." + chosen.map(e -> "   " + e.text()).orElse("");
+            return "Looking back. N returns to now."
+                    + chosen.map(e -> "   " + e.text()).orElse("");
         }
         return model.doing()
                 .filter(d -> at.last(EventKind.NIGHT_ENDED).isEmpty())
@@ -277,7 +280,8 @@ final class DeskView extends StackPane implements AutoCloseable {
         return doing.about().toSeconds() < 3 || left.isNegative() ? "" : "   " + Words.span(left) + " left";
     }
 
-    // ---- pictures ----------------------------------------------------------------------------------------------------
+    // ---- pictures
+    // ----------------------------------------------------------------------------------------------------
 
     /** Finds out which picture belongs on the bench and has it made, if it is not there yet. */
     private void wantPicture(Moment at) {
@@ -357,7 +361,8 @@ final class DeskView extends StackPane implements AutoCloseable {
         });
     }
 
-    // ---- what the person does ----------------------------------------------------------------------------------------
+    // ---- what the person does
+    // ----------------------------------------------------------------------------------------
 
     /** Goes to a station. */
     void choose(Stage next) {
@@ -467,7 +472,8 @@ final class DeskView extends StackPane implements AutoCloseable {
         return Optional.empty();
     }
 
-    // ---- for the window and for tests --------------------------------------------------------------------------------
+    // ---- for the window and for tests
+    // --------------------------------------------------------------------------------
 
     DeskSettings settings(double width, double height) {
         return new DeskSettings(width, height, look, station, rate);
@@ -487,7 +493,8 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Whether the picture that belongs on the bench is there. */
     boolean isPictureReady() {
-        return pictureKey.isEmpty() || picture.map(p -> p.shown().key().equals(pictureKey)).orElse(false);
+        return pictureKey.isEmpty()
+                || picture.map(p -> p.shown().key().equals(pictureKey)).orElse(false);
     }
 
     @Override

@@ -49,7 +49,10 @@ final class LogbookPane implements Bench {
                 onEvent.accept(picked);
             }
         });
-        box = new HBox(8, column("Nights", nights, 270), column("What happened (double click shows the evidence)", events, 400));
+        box = new HBox(
+                8,
+                column("Nights", nights, 270),
+                column("What happened (double click shows the evidence)", events, 400));
         HBox.setHgrow(box.getChildren().get(1), Priority.ALWAYS);
     }
 

@@ -37,7 +37,8 @@ final class NightModel implements NightWatcher {
 
     @Override
     public void frame(Stage stage, String caption, Frame frame, Optional<StarField> stars) {
-        List<Star> marked = stars.map(f -> f.stars().subList(0, Math.min(MARKED_STARS, f.stars().size())))
+        List<Star> marked = stars.map(f ->
+                        f.stars().subList(0, Math.min(MARKED_STARS, f.stars().size())))
                 .orElse(List.of());
         synchronized (this) {
             frames++;

@@ -67,7 +67,10 @@ final class Opening {
         }
         String drivers = wiring.drivers().isEmpty()
                 ? "No driver of a real device is beside the application, so nights are rehearsed against the simulated observatory."
-                : "Drivers: " + String.join(", ", wiring.drivers().stream().map(d -> d.name()).toList()) + ".";
+                : "Drivers: "
+                        + String.join(
+                                ", ",
+                                wiring.drivers().stream().map(d -> d.name()).toList()) + ".";
         ask(left.isPresent() ? "A night was left under way." : "Good evening.", drivers, choices);
     }
 

@@ -21,7 +21,8 @@ record PictureLevels(Shown shown, List<Level> levels) {
     static PictureLevels of(Shown shown) {
         Frame frame = shown.frame();
         List<Level> levels = new ArrayList<>();
-        levels.add(new Level(frame.width(), frame.height(), Stretch.automatic(frame).toBytes(frame)));
+        levels.add(new Level(
+                frame.width(), frame.height(), Stretch.automatic(frame).toBytes(frame)));
         while (levels.get(levels.size() - 1).width() > 2 * SMALLEST) {
             levels.add(half(levels.get(levels.size() - 1)));
         }

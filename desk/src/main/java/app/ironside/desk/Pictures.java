@@ -41,7 +41,8 @@ final class Pictures {
             new Rendering(folder, data).run();
             Platform.exit();
             try (var files = Files.walk(data)) {
-                for (Path path : files.sorted(java.util.Comparator.reverseOrder()).toList()) {
+                for (Path path :
+                        files.sorted(java.util.Comparator.reverseOrder()).toList()) {
                     Files.delete(path);
                 }
             }
@@ -103,9 +104,15 @@ final class Pictures {
                 case POLAR -> nth(events, EventKind.POLAR, 2);
                 case POINT -> nth(events, EventKind.SOLVE, 1);
                 case FOCUS -> nth(events, EventKind.FOCUS, 4);
-                case GUIDE, RUN -> nth(events, EventKind.SUB, 88);
+                case GUIDE, RUN -> events.stream()
+                        .filter(e -> e.kind() == EventKind.SUB
+                                && e.isTrue("full")
+                                && e.text("pierSide").orElse("").equals("EAST"))
+                        .skip(1)
+                        .findFirst();
                 case CALIBRATE -> events.stream()
-                        .filter(e -> e.kind() == EventKind.MASTER && e.text("file").orElse("").contains("flat_L"))
+                        .filter(e -> e.kind() == EventKind.MASTER
+                                && e.text("file").orElse("").contains("flat_L"))
                         .findFirst();
                 case STACK -> nth(events, EventKind.STACK, 0);
                 case PLAN, READY, LOGBOOK -> Optional.empty();

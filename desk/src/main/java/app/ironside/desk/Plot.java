@@ -6,6 +6,7 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.FontWeight;
+import javafx.scene.text.Text;
 import javafx.scene.text.TextAlignment;
 
 /** A plot of curves and points with axes that name their units. */
@@ -37,6 +38,9 @@ final class Plot extends DrawnPane {
      */
     record State(String title, String xName, String yName, List<Curve> curves, List<Mark> vertical, boolean zeroLine) {
         static final State EMPTY = new State("", "", "", List.of(), List.of(), false);
+
+        /** The name of an x axis in hours that go on past midnight, labelled as a clock. */
+        static final String CLOCK = "local time";
     }
 
     /** A marked place. */
@@ -68,10 +72,12 @@ final class Plot extends DrawnPane {
         g.setFill(panel());
         g.fillRoundRect(0, 0, width, height, 10, 10);
         g.setFill(text());
-        g.setFont(Font.font("IBM Plex Sans", FontWeight.SEMI_BOLD, 15));
+        g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 15));
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText(state.title(), 16, 24);
         g.setFont(Font.font("IBM Plex Sans", 13));
+        g.setFill(dim());
+        g.fillText(state.yName(), 16 + titleWidth(), 24);
         if (state.curves().stream().allMatch(c -> c.points().isEmpty())) {
             return;
         }
@@ -81,6 +87,12 @@ final class Plot extends DrawnPane {
             draw(g, curve, width, height);
         }
         legend(g, width);
+    }
+
+    private double titleWidth() {
+        Text measure = new Text(state.title());
+        measure.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 15));
+        return measure.getLayoutBounds().getWidth() + 10;
     }
 
     private void range() {
@@ -116,7 +128,8 @@ final class Plot extends DrawnPane {
 
     private void axes(GraphicsContext g, double width, double height) {
         double yStep = step((y1 - y0) / Math.max(2, (height - TOP - BOTTOM) / 48));
-        double xStep = step((x1 - x0) / Math.max(2, (width - LEFT - RIGHT) / 90));
+        boolean clock = state.xName().equals(State.CLOCK);
+        double xStep = clock ? 2 : step((x1 - x0) / Math.max(2, (width - LEFT - RIGHT) / 90));
         g.setLineWidth(1);
         g.setTextAlign(TextAlignment.RIGHT);
         for (double v = Math.ceil(y0 / yStep) * yStep; v <= y1; v += yStep) {
@@ -128,11 +141,9 @@ final class Plot extends DrawnPane {
         g.setTextAlign(TextAlignment.CENTER);
         for (double v = Math.ceil(x0 / xStep) * xStep; v <= x1; v += xStep) {
             g.setFill(dim());
-            g.fillText(number(v, xStep), px(v, width), height - BOTTOM + 17);
+            g.fillText(clock ? Words.format("%02.0f", v % 24) : number(v, xStep), px(v, width), height - BOTTOM + 17);
         }
         g.fillText(state.xName(), LEFT + (width - LEFT - RIGHT) / 2, height - 8);
-        g.setTextAlign(TextAlignment.LEFT);
-        g.fillText(state.yName(), LEFT + 4, TOP + 2);
         for (Mark mark : state.vertical()) {
             g.setStroke(accent());
             g.setLineDashes(4, 4);
@@ -187,10 +198,21 @@ final class Plot extends DrawnPane {
         for (int i = state.curves().size() - 1; i >= 0; i--) {
             Curve curve = state.curves().get(i);
             if (!curve.name().isEmpty()) {
-                g.setFill(colour(curve.ink()));
-                String mark = curve.style() == Style.DOTS ? "points " : "line ";
-                g.fillText(mark + curve.name(), x, 24);
-                x -= 7.2 * (mark.length() + curve.name().length()) + 14;
+                Color color = colour(curve.ink());
+                g.setFill(text());
+                g.fillText(curve.name(), x, 24);
+                Text measure = new Text(curve.name());
+                measure.setFont(g.getFont());
+                x -= measure.getLayoutBounds().getWidth() + 8;
+                g.setFill(color);
+                g.setStroke(color);
+                g.setLineWidth(2.4);
+                if (curve.style() == Style.DOTS) {
+                    g.fillOval(x - 9, 15, 9, 9);
+                } else {
+                    g.strokeLine(x - 16, 19, x, 19);
+                }
+                x -= 36;
             }
         }
     }

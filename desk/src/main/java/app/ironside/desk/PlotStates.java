@@ -35,10 +35,11 @@ final class PlotStates {
                     .toList();
             curves.add(new Curve(curve.name(), points, inks[i % inks.length], Style.LINE));
             curves.add(new Curve(i == 0 ? "skyline" : "", skyline, Ink.DIM, Style.LINE));
-            curve.flip().ifPresent(f -> marks.add(
-                    new Mark(hours(f, ribbon.zone()), "flip " + Words.clock(f, ribbon.zone()))));
+            curve.flip()
+                    .ifPresent(
+                            f -> marks.add(new Mark(hours(f, ribbon.zone()), "flip " + Words.clock(f, ribbon.zone()))));
         }
-        return new Plot.State("Altitude through the night", "local time, hours", "degrees", curves, marks, true);
+        return new Plot.State("Altitude through the night", Plot.State.CLOCK, "degrees", curves, marks, true);
     }
 
     /** Local time in hours; after midnight 24 is added, so that a night is one stretch. */
@@ -54,7 +55,9 @@ final class PlotStates {
         }
         NightEvent e = run.get();
         List<double[]> points = pairs(e.facts().get("points"), "position", "size");
-        double[] abc = {e.number("a").orElse(1), e.number("b").orElse(0), e.number("c").orElse(0)};
+        double[] abc = {
+            e.number("a").orElse(1), e.number("b").orElse(0), e.number("c").orElse(0)
+        };
         double low = points.stream().mapToDouble(p -> p[0]).min().orElse(0);
         double high = points.stream().mapToDouble(p -> p[0]).max().orElse(1);
         List<double[]> fit = new ArrayList<>();
@@ -116,7 +119,9 @@ final class PlotStates {
     static Plot.State guidingBySub(Moment moment) {
         List<double[]> points = new ArrayList<>();
         for (NightEvent e : moment.of(EventKind.SUB)) {
-            points.add(new double[] {points.size() + 1.0, e.number("guideRmsArcsec").orElse(Double.NaN)});
+            points.add(new double[] {
+                points.size() + 1.0, e.number("guideRmsArcsec").orElse(Double.NaN)
+            });
         }
         return new Plot.State(
                 "RMS of each sub",
@@ -147,9 +152,7 @@ final class PlotStates {
         List<double[]> points = new ArrayList<>();
         if (list instanceof List<?> items) {
             for (Object item : items) {
-                if (item instanceof Map<?, ?> map
-                        && map.get(x) instanceof Number a
-                        && map.get(y) instanceof Number b) {
+                if (item instanceof Map<?, ?> map && map.get(x) instanceof Number a && map.get(y) instanceof Number b) {
                     points.add(new double[] {a.doubleValue(), b.doubleValue()});
                 }
             }

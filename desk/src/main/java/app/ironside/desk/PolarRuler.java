@@ -38,8 +38,8 @@ final class PolarRuler extends DrawnPane {
             return;
         }
         double cx = width / 2;
-        double cy = height / 2 + 14;
-        double reach = Math.min(width, height - 60) / 2 - 22;
+        double cy = height / 2;
+        double reach = Math.min(width, height - 110) / 2 - 16;
         NightEvent last = measured.get(measured.size() - 1);
         double total = last.number("totalErrorArcmin").orElse(1);
         double outer = RINGS[RINGS.length - 1];
@@ -55,7 +55,10 @@ final class PolarRuler extends DrawnPane {
                 g.strokeOval(cx - r, cy - r, 2 * r, 2 * r);
                 g.setFill(dim());
                 if (r > 26) {
-                    g.fillText(ring >= 60 ? Words.format("%.0f°", ring / 60) : Words.format("%s′", plain(ring)), cx + r * 0.71 + 3, cy - r * 0.71);
+                    g.fillText(
+                            ring >= 60 ? Words.format("%.0f°", ring / 60) : Words.format("%s′", plain(ring)),
+                            cx + r * 0.71 + 3,
+                            cy - r * 0.71);
                 }
             }
         }
@@ -72,7 +75,7 @@ final class PolarRuler extends DrawnPane {
         g.fillText("west", cx - reach - 2, cy + 16);
         path(g, cx, cy, reach / outer);
         g.setFill(text());
-        g.setFont(Font.font("IBM Plex Sans", FontWeight.SEMI_BOLD, 26));
+        g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 26));
         g.setTextAlign(TextAlignment.LEFT);
         g.fillText(Words.format(total >= 2 ? "%.1f′" : "%.2f′", total), 16, 34);
         g.setFont(Font.font("IBM Plex Sans", 14));
@@ -80,7 +83,12 @@ final class PolarRuler extends DrawnPane {
         g.fillText("from the pole", 100, 34);
         g.setFill(accent());
         g.setTextAlign(TextAlignment.CENTER);
-        g.fillText(advice, cx, height - 10, width - 24);
+        g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 14));
+        // One knob a line: a sentence ends at each turn.
+        String[] lines = advice.split("(?<=turn\\.) ");
+        for (int i = 0; i < lines.length; i++) {
+            g.fillText(lines[i], cx, height - 14 - 20 * (lines.length - 1 - i), width - 20);
+        }
     }
 
     private static String plain(double value) {

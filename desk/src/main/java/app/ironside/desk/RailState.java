@@ -33,7 +33,8 @@ record RailState(List<Station> stations) {
         boolean working = now.isPresent() && now.get() == stage;
         if (stage == Stage.LOGBOOK) {
             boolean ended = moment.last(EventKind.NIGHT_ENDED).isPresent();
-            return new Station(stage, ended ? Standing.PASSED : Standing.WAITING, nights + (nights == 1 ? " night" : " nights"));
+            return new Station(
+                    stage, ended ? Standing.PASSED : Standing.WAITING, nights + (nights == 1 ? " night" : " nights"));
         }
         if (stage == Stage.RUN && moment.subs() > 0) {
             Standing standing = working ? Standing.WORKING : Standing.PASSED;

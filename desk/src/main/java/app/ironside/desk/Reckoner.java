@@ -58,7 +58,8 @@ final class Reckoner {
             String name = block.target().name();
             rows.add(new Row(
                     name,
-                    Words.clock(block.span().from(), zone) + " to " + Words.clock(block.span().until(), zone)));
+                    Words.clock(block.span().from(), zone) + " to "
+                            + Words.clock(block.span().until(), zone)));
             rows.add(new Row(
                     name + " highest",
                     Words.format(
@@ -66,14 +67,16 @@ final class Reckoner {
                             block.window().transitAltitudeDeg(),
                             Words.clock(block.window().transit(), zone))));
             rows.add(new Row(
-                    name + " subs", Words.format("%d of %.0f s", block.subs(), block.target().subSeconds())));
+                    name + " subs",
+                    Words.format("%d of %.0f s", block.subs(), block.target().subSeconds())));
             rows.add(new Row(
                     name + " worth",
                     Words.format(
                             "%.1f of %.1f h",
                             block.window().effectiveHours(), block.window().usableHours())));
         }
-        String first = plan.blocks().isEmpty() ? "" : plan.blocks().get(0).target().name();
+        String first =
+                plan.blocks().isEmpty() ? "" : plan.blocks().get(0).target().name();
         String verdict = plan.blocks().size() > 1
                 ? first + " until " + Words.clock(plan.blocks().get(0).span().until(), zone) + ", then "
                         + plan.blocks().get(1).target().name() + "."
@@ -99,7 +102,9 @@ final class Reckoner {
         List<Row> rows = steps.stream()
                 .map(e -> new Row(
                         e.text("device").orElse(""),
-                        e.isTrue("proven") ? e.text("measured").filter(m -> !m.isEmpty()).orElse("proven") : "not proven"))
+                        e.isTrue("proven")
+                                ? e.text("measured").filter(m -> !m.isEmpty()).orElse("proven")
+                                : "not proven"))
                 .toList();
         return new ReckoningState(
                 failed == 0 ? "Every device is proven." : failed + " not proven.",
@@ -119,13 +124,15 @@ final class Reckoner {
         double sub = file.program().longestSubSeconds();
         if (measured.isEmpty()) {
             return ReckoningState.waiting(
-                    "Not measured yet.", "Three exposures, turned about the right-ascension axis, show where it points.");
+                    "Not measured yet.",
+                    "Three exposures, turned about the right-ascension axis, show where it points.");
         }
         NightEvent e = measured.get();
         double total = e.number("totalErrorArcmin").orElse(0);
         double altitude = e.number("altitudeErrorArcmin").orElse(0);
         double azimuth = e.number("azimuthErrorArcmin").orElse(0);
-        double limit = moment.lastGate(Stage.POLAR).flatMap(g -> g.number("limit").stream().boxed().findFirst())
+        double limit = moment.lastGate(Stage.POLAR)
+                .flatMap(g -> g.number("limit").stream().boxed().findFirst())
                 .orElse(PolarTolerance.limitArcmin(file.kit(), sub, 60));
         boolean good = total <= limit;
         String verdict = good
@@ -137,16 +144,28 @@ final class Reckoner {
                 verdict,
                 good
                         ? "More turning would not show in the picture."
-                        : Words.format("%.1f′ from the pole; your subs allow %.2f′.", total, limit),
+                        : Words.format("%.2f′ from the pole; your subs allow %.2f′.", total, limit),
                 !good,
                 List.of(
-                        new Row("altitude", Words.format("%.2f′ %s", Math.abs(altitude), altitude > 0 ? "too high" : "too low")),
-                        new Row("azimuth", Words.format("%.2f′ %s", Math.abs(azimuth), azimuth > 0 ? "too far east" : "too far west")),
-                        new Row("uncertainty", Words.format("± %.2f′", e.number("uncertaintyArcmin").orElse(0))),
+                        new Row(
+                                "altitude",
+                                Words.format("%.2f′ %s", Math.abs(altitude), altitude > 0 ? "too high" : "too low")),
+                        new Row(
+                                "azimuth",
+                                Words.format(
+                                        "%.2f′ %s", Math.abs(azimuth), azimuth > 0 ? "too far east" : "too far west")),
+                        new Row(
+                                "uncertainty",
+                                Words.format(
+                                        "± %.2f′", e.number("uncertaintyArcmin").orElse(0))),
                         new Row("limit", Words.format("%.2f′", limit)),
-                        new Row("drift in a sub", Words.format("%.2f″", PolarTolerance.driftArcsecPerMinute(total) * sub / 60)),
+                        new Row(
+                                "drift in a sub",
+                                Words.format("%.2f″", PolarTolerance.driftArcsecPerMinute(total) * sub / 60)),
                         new Row("half a pixel", Words.format("%.2f″", file.kit().arcsecPerPixel() / 2)),
-                        new Row("turned", Words.format("%.0f°", e.number("turnDeg").orElse(0)))),
+                        new Row(
+                                "turned",
+                                Words.format("%.0f°", e.number("turnDeg").orElse(0)))),
                 Words.format(
                         "Worst drift is 0.26″ a minute for each arcminute of error. In a sub of %.0f s it may reach half a "
                                 + "pixel, and the turn of the field half a pixel at the corner (Hook 1989).",
@@ -160,7 +179,8 @@ final class Reckoner {
     private ReckoningState point(Moment moment, Optional<NightEvent> chosen) {
         Optional<NightEvent> solved = evidence(moment, chosen, EventKind.SOLVE);
         if (solved.isEmpty()) {
-            return ReckoningState.waiting("Nothing to point at yet.", "The first frame of a target is solved as it arrives.");
+            return ReckoningState.waiting(
+                    "Nothing to point at yet.", "The first frame of a target is solved as it arrives.");
         }
         NightEvent e = solved.get();
         double offset = e.number("offsetArcsec").orElse(0);
@@ -169,16 +189,32 @@ final class Reckoner {
         return new ReckoningState(
                 centred ? target + " is centred." : Words.format("%s is %.1f′ off.", target, offset / 60),
                 centred
-                        ? Words.format("%.0f″ from the middle; %.0f″ are allowed.", offset, file.program().centreWithinArcsec())
+                        ? Words.format(
+                                "%.0f″ from the middle; %.0f″ are allowed.",
+                                offset, file.program().centreWithinArcsec())
                         : "The mount is told the truth and slews again.",
                 false,
                 List.of(
-                        new Row("middle of frame", Words.place(e.number("raDeg").orElse(0), e.number("decDeg").orElse(0))),
+                        new Row(
+                                "middle of frame",
+                                Words.place(
+                                        e.number("raDeg").orElse(0),
+                                        e.number("decDeg").orElse(0))),
                         new Row("off", Words.format("%.0f″", offset)),
-                        new Row("camera angle", Words.format("%.1f°", e.number("rotationDeg").orElse(0))),
-                        new Row("scale", Words.format("%.3f″ a pixel", e.number("scaleArcsecPerPixel").orElse(0))),
-                        new Row("stars matched", Words.format("%.0f", e.number("matchedStars").orElse(0))),
-                        new Row("residual", Words.format("%.2f″", e.number("rmsArcsec").orElse(0)))),
+                        new Row(
+                                "camera angle",
+                                Words.format("%.1f°", e.number("rotationDeg").orElse(0))),
+                        new Row(
+                                "scale",
+                                Words.format(
+                                        "%.3f″ a pixel",
+                                        e.number("scaleArcsecPerPixel").orElse(0))),
+                        new Row(
+                                "stars matched",
+                                Words.format("%.0f", e.number("matchedStars").orElse(0))),
+                        new Row(
+                                "residual",
+                                Words.format("%.2f″", e.number("rmsArcsec").orElse(0)))),
                 Words.format(
                         "Patterns of four stars are looked up in the catalogue. The odds that these matches are chance are "
                                 + "1 in 10 to the %.0f; worse than 1 in a billion is refused.",
@@ -196,28 +232,50 @@ final class Reckoner {
         double zone1 = Sampling.criticalFocusUm(file.kit().optics().focalRatio())
                 / file.kit().focuser().stepUm();
         return new ReckoningState(
-                accepted ? Words.format("Focus holds at %.0f.", e.number("bestPosition").orElse(0)) : "Curve not believed.",
+                accepted
+                        ? Words.format(
+                                "Focus holds at %.0f.", e.number("bestPosition").orElse(0))
+                        : "Curve not believed.",
                 e.text("reason").orElse(""),
                 !accepted,
                 List.of(
-                        new Row("star size", Words.format("%.2f px", e.number("bestSize").orElse(0))),
-                        new Row("position", Words.format("%.0f ± %.1f", e.number("bestPosition").orElse(0), e.number("positionSigma").orElse(0))),
+                        new Row(
+                                "star size",
+                                Words.format("%.2f px", e.number("bestSize").orElse(0))),
+                        new Row(
+                                "position",
+                                Words.format(
+                                        "%.0f ± %.1f",
+                                        e.number("bestPosition").orElse(0),
+                                        e.number("positionSigma").orElse(0))),
                         new Row("critical zone", Words.format("± %.0f steps", zone1)),
                         new Row("R²", Words.format("%.4f", e.number("rSquared").orElse(0))),
                         new Row("filter", e.text("filter").orElse("")),
-                        new Row("tube", Words.format("%.1f °C", e.number("temperatureC").orElse(0))),
-                        new Row("next", Words.format("after %.1f °C", file.program().refocusAfterC())),
-                        new Row("took", Words.format("%.0f s", e.number("seconds").orElse(0)))),
+                        new Row(
+                                "tube",
+                                Words.format("%.1f °C", e.number("temperatureC").orElse(0))),
+                        new Row(
+                                "next",
+                                Words.format("after %.1f °C", file.program().refocusAfterC())),
+                        new Row(
+                                "took",
+                                Words.format("%.0f s", e.number("seconds").orElse(0)))),
                 "Size² = a² + b²(x − c)²: a cone of light with a smallest disc. The zone is 2λN² on either side, a quarter "
                         + "wave (Born and Wolf, 8.8).",
                 List.of(
-                        new School("By temperature", Words.format("Refocus when the tube changed by %.1f °C.", file.program().refocusAfterC()), true),
+                        new School(
+                                "By temperature",
+                                Words.format(
+                                        "Refocus when the tube changed by %.1f °C.",
+                                        file.program().refocusAfterC()),
+                                true),
                         new School("Every N subs", "Simple; pays for runs that find nothing.", false),
                         new School("When stars grow", "No idle runs; soft subs come first.", false)));
     }
 
     private ReckoningState guide(Moment moment, Optional<NightEvent> chosen) {
-        Optional<NightEvent> latest = chosen.filter(e -> e.kind() == EventKind.SUB || e.kind() == EventKind.GUIDE_SETTLED)
+        Optional<NightEvent> latest = chosen.filter(
+                        e -> e.kind() == EventKind.SUB || e.kind() == EventKind.GUIDE_SETTLED)
                 .or(() -> moment.events().stream()
                         .filter(e -> e.kind() == EventKind.SUB || e.kind() == EventKind.GUIDE_SETTLED)
                         .reduce((a, b) -> b));
@@ -238,8 +296,12 @@ final class Reckoner {
                 List.of(
                         new Row("right ascension", Words.format("%.2f″", ra)),
                         new Row("declination", Words.format("%.2f″", dec)),
-                        new Row("in pixels", Words.format("%.2f", total / file.kit().arcsecPerPixel())),
-                        new Row("dithers", Words.format("%d", moment.of(EventKind.DITHER).size()))),
+                        new Row(
+                                "in pixels",
+                                Words.format("%.2f", total / file.kit().arcsecPerPixel())),
+                        new Row(
+                                "dithers",
+                                Words.format("%d", moment.of(EventKind.DITHER).size()))),
                 "RMS about the lock position, both axes added in squares. A figure without its statistic says nothing: RMS and "
                         + "the 80th percentile are not comparable.",
                 List.of(
@@ -264,16 +326,23 @@ final class Reckoner {
                 new Row("light on " + target, Words.span(Duration.ofSeconds(Math.round(light)))),
                 new Row("star size", Words.format("%.2f px", e.number("hfrPx").orElse(0))),
                 new Row("stars", Words.format("%,.0f", e.number("stars").orElse(0))),
-                new Row("guiding", Words.format("%.2f″", e.number("guideRmsArcsec").orElse(0))),
+                new Row(
+                        "guiding",
+                        Words.format("%.2f″", e.number("guideRmsArcsec").orElse(0))),
                 new Row("sky over read noise", Words.format("%.1f ×", skyOverReadNoise(e))),
-                new Row("altitude", Words.format("%.0f°", e.number("altitudeDeg").orElse(0)))));
+                new Row(
+                        "altitude",
+                        Words.format("%.0f°", e.number("altitudeDeg").orElse(0)))));
         nextFlip(moment.time(), target)
                 .ifPresent(flip -> rows.add(new Row(
-                        "flip", Words.clock(flip, zone) + ", in " + Words.span(Duration.between(moment.time(), flip)))));
+                        "flip",
+                        Words.clock(flip, zone) + ", in " + Words.span(Duration.between(moment.time(), flip)))));
         boolean out = !e.isTrue("keep");
         double ratio = skyOverReadNoise(e);
         return new ReckoningState(
-                out ? "This sub is out." : Words.format("Go on with %.0f s.", e.number("seconds").orElse(0)),
+                out
+                        ? "This sub is out."
+                        : Words.format("Go on with %.0f s.", e.number("seconds").orElse(0)),
                 out
                         ? "Reason: " + e.text("reason").orElse("") + ". It is marked, never deleted."
                         : Words.format(
@@ -284,7 +353,10 @@ final class Reckoner {
                 "One sub's noise is √(sky + read²). With sky noise k times the read noise, perfect reading would lower it by "
                         + "1 − 1/√(1 + 1/k²) (CCD equation, Howell 2006).",
                 List.of(
-                        new School(Words.format("%.0f s", e.number("seconds").orElse(0)), "A gust costs one short sub.", true),
+                        new School(
+                                Words.format("%.0f s", e.number("seconds").orElse(0)),
+                                "A gust costs one short sub.",
+                                true),
                         new School(
                                 Words.format("%.0f s", e.number("seconds").orElse(0) * 2),
                                 "Half the files, a little less read noise; a gust costs twice as much.",
@@ -315,7 +387,11 @@ final class Reckoner {
         }
         List<Row> rows = masters.stream()
                 .map(m -> new Row(
-                        m.text("file").orElse("").replaceFirst(".*/", "").replace(".fits", "").replace('_', ' '),
+                        m.text("file")
+                                .orElse("")
+                                .replaceFirst(".*/", "")
+                                .replace(".fits", "")
+                                .replace('_', ' '),
                         Words.format("%.0f frames", m.number("frames").orElse(0))))
                 .toList();
         return new ReckoningState(
@@ -340,15 +416,32 @@ final class Reckoner {
         double gain = e.number("snrGain").orElse(0);
         return new ReckoningState(
                 Words.format("%.1f times quieter.", gain),
-                Words.format("%.0f subs of %s in %s; √%.0f is %.1f.", kept, e.text("target").orElse(""), e.text("filter").orElse(""), kept, Math.sqrt(kept)),
+                Words.format(
+                        "%.0f subs of %s in %s; √%.0f is %.1f.",
+                        kept, e.text("target").orElse(""), e.text("filter").orElse(""), kept, Math.sqrt(kept)),
                 false,
                 List.of(
-                        new Row("light", Words.span(Duration.ofSeconds(Math.round(e.number("seconds").orElse(0))))),
-                        new Row("noise of a sub", Words.format("%.2f ADU", e.number("subNoiseAdu").orElse(0))),
-                        new Row("noise of the stack", Words.format("%.2f ADU", e.number("noiseAdu").orElse(0))),
-                        new Row("star size", Words.format("%.2f px", e.number("hfrPx").orElse(0))),
-                        new Row("in the subs", Words.format("%.2f px", e.number("subHfrPx").orElse(0))),
-                        new Row("values left out", Words.format("%.2f %%", 100 * e.number("rejectedPixelFraction").orElse(0)))),
+                        new Row(
+                                "light",
+                                Words.span(Duration.ofSeconds(
+                                        Math.round(e.number("seconds").orElse(0))))),
+                        new Row(
+                                "noise of a sub",
+                                Words.format("%.2f ADU", e.number("subNoiseAdu").orElse(0))),
+                        new Row(
+                                "noise of the stack",
+                                Words.format("%.2f ADU", e.number("noiseAdu").orElse(0))),
+                        new Row(
+                                "star size",
+                                Words.format("%.2f px", e.number("hfrPx").orElse(0))),
+                        new Row(
+                                "in the subs",
+                                Words.format("%.2f px", e.number("subHfrPx").orElse(0))),
+                        new Row(
+                                "values left out",
+                                Words.format(
+                                        "%.2f %%",
+                                        100 * e.number("rejectedPixelFraction").orElse(0)))),
                 "Aligned by stars, resampled with Lanczos-3, levelled to the reference's background, mean without values beyond "
                         + "3 sigma. Resampling smooths a little, so the gain may exceed √N.",
                 List.of());
@@ -363,8 +456,12 @@ final class Reckoner {
                 false,
                 List.of(
                         new Row("events", Words.format("%d", moment.events().size())),
-                        new Row("focus runs", Words.format("%d", moment.of(EventKind.FOCUS).size())),
-                        new Row("flips", Words.format("%d", moment.of(EventKind.FLIP).size())),
+                        new Row(
+                                "focus runs",
+                                Words.format("%d", moment.of(EventKind.FOCUS).size())),
+                        new Row(
+                                "flips",
+                                Words.format("%d", moment.of(EventKind.FLIP).size())),
                         new Row("faults", Words.format("%d", faults))),
                 "",
                 List.of());

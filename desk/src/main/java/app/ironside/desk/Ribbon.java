@@ -140,10 +140,11 @@ final class Ribbon extends DrawnPane {
         double labelX = -1;
         for (int i = 0; i < n - 1; i++) {
             double up = state.moon().get(i);
+            boolean dark = state.darkness().get(i) > 0.75;
             if (up > 0) {
                 double top = y(up, sky);
                 g.fillRect(MARGIN + i * step, top, step + 0.5, sky - top);
-                labelX = labelX < 0 ? MARGIN + i * step : labelX;
+                labelX = labelX < 0 && dark ? MARGIN + i * step : labelX;
             }
         }
         if (labelX >= 0) {
@@ -169,20 +170,21 @@ final class Ribbon extends DrawnPane {
                 if (ours) {
                     g.setStroke(faded(dim(), 0.8));
                     g.setLineWidth(1);
-                    g.strokeLine(xOf(before.time()), y(before.skylineDeg(), sky), xOf(p.time()), y(p.skylineDeg(), sky));
+                    g.strokeLine(
+                            xOf(before.time()), y(before.skylineDeg(), sky), xOf(p.time()), y(p.skylineDeg(), sky));
                 }
             }
             before = p;
         }
-        Instant middle = curve.block().from().plus(curve.block().duration().dividedBy(2));
+        Instant middle = curve.block().from().plus(curve.block().duration().dividedBy(4));
         curve.points().stream()
                 .filter(p -> !p.time().isBefore(middle))
                 .findFirst()
                 .ifPresent(p -> {
                     g.setFill(color);
-                    g.setFont(Font.font("IBM Plex Sans", FontWeight.SEMI_BOLD, 14));
+                    g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 14));
                     g.setTextAlign(TextAlignment.CENTER);
-                    double labelY = y(p.altitudeDeg(), sky) + 20;
+                    double labelY = y(p.altitudeDeg(), sky) + 24;
                     g.fillText(
                             Words.format("%s  %.0f°", curve.name(), curve.transitAltitudeDeg()),
                             xOf(p.time()),
@@ -230,7 +232,11 @@ final class Ribbon extends DrawnPane {
         Color color = filterColour(e.text("filter").orElse(""));
         boolean keep = e.isTrue("keep");
         g.setFill(faded(color, later ? 0.25 : keep ? 0.95 : 0.35));
-        g.fillRect(left, keep ? top + 1 : top + TICKS / 2, Math.max(1, right - left - 0.6), keep ? TICKS - 2 : TICKS / 2 - 1);
+        g.fillRect(
+                left,
+                keep ? top + 1 : top + TICKS / 2,
+                Math.max(1, right - left - 0.6),
+                keep ? TICKS - 2 : TICKS / 2 - 1);
         if (chosen.isPresent() && chosen.get() == e) {
             g.setStroke(text());
             g.setLineWidth(2);
@@ -287,7 +293,11 @@ final class Ribbon extends DrawnPane {
     }
 
     private void drawHours(GraphicsContext g, double height) {
-        ZonedDateTime hour = state.shown().from().atZone(state.zone()).truncatedTo(ChronoUnit.HOURS).plusHours(1);
+        ZonedDateTime hour = state.shown()
+                .from()
+                .atZone(state.zone())
+                .truncatedTo(ChronoUnit.HOURS)
+                .plusHours(1);
         g.setTextAlign(TextAlignment.CENTER);
         while (hour.toInstant().isBefore(state.shown().until())) {
             double x = xOf(hour.toInstant());

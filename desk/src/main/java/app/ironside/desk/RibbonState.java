@@ -37,7 +37,8 @@ record RibbonState(Interval shown, ZoneId zone, List<Double> darkness, List<Doub
 
     static RibbonState of(Site site, NightPlan plan) {
         Instant from = plan.times().sunset().orElse(plan.times().night().from()).minus(AROUND);
-        Instant until = plan.times().sunrise().orElse(plan.times().night().until()).plus(AROUND);
+        Instant until =
+                plan.times().sunrise().orElse(plan.times().night().until()).plus(AROUND);
         Interval shown = new Interval(from, until);
         SunAndMoon bodies = new SunAndMoon(Observer.at(site));
         List<Double> darkness = new ArrayList<>();
@@ -47,9 +48,8 @@ record RibbonState(Interval shown, ZoneId zone, List<Double> darkness, List<Doub
             darkness.add(Math.max(0, Math.min(1, -bodies.sun(t).altitudeDeg() / 18)));
             moon.add(bodies.moon(t).altitudeDeg());
         }
-        List<Curve> curves = plan.blocks().stream()
-                .map(b -> curve(b, site.horizon(), shown))
-                .toList();
+        List<Curve> curves =
+                plan.blocks().stream().map(b -> curve(b, site.horizon(), shown)).toList();
         return new RibbonState(shown, site.zone(), darkness, moon, curves);
     }
 
@@ -72,7 +72,8 @@ record RibbonState(Interval shown, ZoneId zone, List<Double> darkness, List<Doub
 
     /** Place of a time along the axis, 0 to 1. */
     double along(Instant time) {
-        return (double) Duration.between(shown.from(), time).toMillis() / shown.duration().toMillis();
+        return (double) Duration.between(shown.from(), time).toMillis()
+                / shown.duration().toMillis();
     }
 
     /** The time at a place along the axis. */

@@ -2,6 +2,7 @@ package app.ironside.desk;
 
 import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.function.ToDoubleFunction;
@@ -11,7 +12,7 @@ import javafx.scene.text.Font;
 import javafx.scene.text.FontWeight;
 import javafx.scene.text.TextAlignment;
 
-/** Small charts stacked on one axis of time: a glance down a column explains a bad hour. */
+/** Small charts stacked on one axis of time, that of the program: a glance down a column explains a bad hour. */
 final class Strips extends DrawnPane {
     private static final double NAME_WIDTH = 118;
     private static final double GAP = 5;
@@ -57,17 +58,16 @@ final class Strips extends DrawnPane {
         g.setFill(dim());
         g.setFont(Font.font("IBM Plex Sans", 13));
         g.fillText(row.name(), 10, top + height / 2 - 3);
-        if (subs.isEmpty() || ribbon == null) {
+        if (subs.isEmpty() || ribbon == null || ribbon.curves().isEmpty()) {
             return;
         }
         double last = row.value().applyAsDouble(subs.get(subs.size() - 1));
         g.setFill(text());
-        g.setFont(Font.font("IBM Plex Sans", FontWeight.SEMI_BOLD, 14));
+        g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 14));
         g.fillText(Double.isNaN(last) ? "–" : Words.format(row.pattern(), last), 10, top + height / 2 + 14);
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
-        // Frames of the middle only have fewer stars: they are their own line.
-        boolean counts = row.name().equals("stars");
+        boolean counts = row.name().equals("stars") || row.name().equals("sky");
         for (NightEvent e : subs) {
             double v = value(row, e, counts);
             if (!Double.isNaN(v)) {
@@ -100,16 +100,22 @@ final class Strips extends DrawnPane {
         }
     }
 
-    /** Star counts per frame area and exposure depend on the filter: shown for whole frames of the first filter only. */
-    private double value(Row row, NightEvent e, boolean counts) {
-        boolean comparable = !counts
-                || (e.isTrue("full")
-                        && e.text("filter").equals(subs.get(0).text("filter"))
-                        && e.text("target").equals(subs.get(subs.size() - 1).text("target")));
+    /** Star counts and the sky depend on the filter, counts on the part of the sensor that is read: only like is joined with like. */
+    private double value(Row row, NightEvent e, boolean byFilter) {
+        boolean stars = row.name().equals("stars");
+        NightEvent last = subs.get(subs.size() - 1);
+        boolean comparable = !byFilter
+                || (e.text("filter").equals(last.text("filter"))
+                        && (!stars || e.isTrue("full") == last.isTrue("full")));
         return comparable ? row.value().applyAsDouble(e) : Double.NaN;
     }
 
     private double x(Instant time, double width) {
-        return NAME_WIDTH + ribbon.along(time) * (width - NAME_WIDTH - 10);
+        // The program's span, so that every sub has room.
+        Instant from = ribbon.curves().get(0).block().from();
+        Instant until = ribbon.curves().get(ribbon.curves().size() - 1).block().until();
+        double along = (double) Duration.between(from, time).toMillis()
+                / Math.max(1, Duration.between(from, until).toMillis());
+        return NAME_WIDTH + Math.max(0, Math.min(1, along)) * (width - NAME_WIDTH - 10);
     }
 }

@@ -188,7 +188,8 @@ final class Exposer {
                 double x = pixel.get()[0] - 1 - window.left();
                 double y = pixel.get()[1] - 1 - window.bottom();
                 if (x > -reach && y > -reach && x < window.width() + reach && y < window.height() + reach) {
-                    double electrons = perMagnitude0 * Math.pow(10, -0.4 * star.magnitude())
+                    double electrons = perMagnitude0
+                            * Math.pow(10, -0.4 * star.magnitude())
                             * colourFactor(star.colourBv(), scene.filter());
                     seen.add(new double[] {x, y, electrons});
                 }
@@ -227,7 +228,8 @@ final class Exposer {
 
     private static int reachFor(double electrons, StarImage image) {
         int reach = image.reachPx();
-        while (reach > 3 && electrons * image.inPixel(reach, 0) < LEAST_ELECTRONS
+        while (reach > 3
+                && electrons * image.inPixel(reach, 0) < LEAST_ELECTRONS
                 && electrons * image.inPixel(0, reach) < LEAST_ELECTRONS
                 && electrons * image.inPixel(-reach * 0.7, reach * 0.7) < LEAST_ELECTRONS) {
             reach--;
@@ -247,8 +249,7 @@ final class Exposer {
         double away = (u * u + v * v) / 2;
         double defocusUm = scene.defocusUm() + curvatureUm * away;
         double radiusPx = Math.abs(defocusUm) / (2 * kit.optics().focalRatio()) / sensor.pixelUm();
-        return new StarImage(
-                scene.fwhmPx(), radiusPx, kit.optics().obstruction(), scene.path());
+        return new StarImage(scene.fwhmPx(), radiusPx, kit.optics().obstruction(), scene.path());
     }
 
     /**

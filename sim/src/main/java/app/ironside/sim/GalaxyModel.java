@@ -44,8 +44,8 @@ final class GalaxyModel {
         cosPa = Math.cos(pa);
         sinPa = Math.sin(pa);
         // Flux of the whole disc in units of a star of magnitude 0, per square degree at the centre.
-        centralFlux = Math.pow(10, -0.4 * object.magnitude().orElse(12.0))
-                / (2 * Math.PI * scaleDeg * scaleDeg * axisRatio);
+        centralFlux =
+                Math.pow(10, -0.4 * object.magnitude().orElse(12.0)) / (2 * Math.PI * scaleDeg * scaleDeg * axisRatio);
         spiral = object.kind() == DeepSkyObject.Kind.SPIRAL;
         handedness = noise.uniform() < 0.5 ? -1 : 1;
         knots = new double[KNOTS][];

@@ -67,7 +67,10 @@ final class SensorTruth {
         double[][] motes = new double[DUST][];
         for (int i = 0; i < DUST; i++) {
             motes[i] = new double[] {
-                noise.uniform() * width, noise.uniform() * height, 14 + 26 * noise.uniform(), 0.03 + 0.09 * noise.uniform()
+                noise.uniform() * width,
+                noise.uniform() * height,
+                14 + 26 * noise.uniform(),
+                0.03 + 0.09 * noise.uniform()
             };
         }
         return motes;

@@ -104,7 +104,8 @@ final class SimCamera implements Camera {
                 .map(r -> new Exposer.Window(r.left(), r.bottom(), r.width(), r.height()))
                 .orElse(new Exposer.Window(0, 0, sensor.widthPx(), sensor.heightPx()));
         double seconds = exposure.length().toMillis() / 1000.0;
-        float[] adu = exposer.read(light(window, seconds), window, seconds, sensorTemperatureC(), seed * 1_000_003 + frames);
+        float[] adu =
+                exposer.read(light(window, seconds), window, seconds, sensorTemperatureC(), seed * 1_000_003 + frames);
         Frame frame = new Frame(window.width(), window.height(), adu, header(seconds));
         return exposure.binning() == 1 ? frame : binned(frame, exposure.binning(), sensor.fullScaleAdu());
     }
@@ -124,7 +125,8 @@ final class SimCamera implements Camera {
         Horizontal seen = mount.direction(middle);
         Equatorial centre = mount.looksAt(middle);
         Wcs wcs = wcs(centre, mount.rollDeg(middle) + angleDeg);
-        double fwhmArcsec = Math.sqrt(square(surroundings.seeingArcsec(seen)) + square(kit.optics().blurFwhmArcsec()));
+        double fwhmArcsec = Math.sqrt(
+                square(surroundings.seeingArcsec(seen)) + square(kit.optics().blurFwhmArcsec()));
         List<StarImage.Stray> path = path(wcs, centre, seconds);
         return new Exposer.Scene(
                 wcs,
@@ -206,10 +208,14 @@ final class SimCamera implements Camera {
                 .with("EGAIN", kit.sensor().gainElectronsPerAdu())
                 .with("PEDESTAL", 0.0)
                 .with("OFFSET", kit.sensor().offsetAdu())
-                .with("SATURATE", 0.97 * Math.min(
-                        kit.sensor().fullScaleAdu(),
-                        kit.sensor().fullWellElectrons() / kit.sensor().gainElectronsPerAdu()
-                                + kit.sensor().offsetAdu()))
+                .with(
+                        "SATURATE",
+                        0.97
+                                * Math.min(
+                                        kit.sensor().fullScaleAdu(),
+                                        kit.sensor().fullWellElectrons()
+                                                        / kit.sensor().gainElectronsPerAdu()
+                                                + kit.sensor().offsetAdu()))
                 .with("XPIXSZ", kit.sensor().pixelUm() * exposure.binning())
                 .with("YPIXSZ", kit.sensor().pixelUm() * exposure.binning());
         return header.with("FILTER", optics.filter().name());

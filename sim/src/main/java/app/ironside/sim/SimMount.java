@@ -67,7 +67,8 @@ final class SimMount implements Mount {
         this.modelDeclinationDeg = -0.6 * settings.pointingErrorDeg();
     }
 
-    // ---- what the truth is -------------------------------------------------------------------------------------------
+    // ---- what the truth is
+    // -------------------------------------------------------------------------------------------
 
     double altitudeErrorArcmin() {
         return altitudeErrorArcmin;
@@ -141,8 +142,10 @@ final class SimMount implements Mount {
         if (!tracking) {
             return 0;
         }
-        double phase = 2 * Math.PI * (time.toEpochMilli() / 1000.0 % settings.periodicSeconds()) / settings.periodicSeconds();
-        return settings.periodicArcsec() * (Math.sin(phase) + 0.25 * Math.sin(2 * phase + 1) + 0.12 * Math.sin(5 * phase));
+        double phase =
+                2 * Math.PI * (time.toEpochMilli() / 1000.0 % settings.periodicSeconds()) / settings.periodicSeconds();
+        return settings.periodicArcsec()
+                * (Math.sin(phase) + 0.25 * Math.sin(2 * phase + 1) + 0.12 * Math.sin(5 * phase));
     }
 
     private double guided(Instant time, boolean hourAngle) {
@@ -159,7 +162,8 @@ final class SimMount implements Mount {
         return Duration.between(from, to).toNanos() / 1e9;
     }
 
-    // ---- the port ----------------------------------------------------------------------------------------------------
+    // ---- the port
+    // ----------------------------------------------------------------------------------------------------
 
     @Override
     public void unpark() {
@@ -268,8 +272,9 @@ final class SimMount implements Mount {
         Instant now = clock.now();
         double arcsec = spec.guideArcsecPerSecond() * length.toMillis() / 1000.0;
         double hourAngle = direction == Direction.WEST ? arcsec : direction == Direction.EAST ? -arcsec : 0;
-        double declination =
-                direction == Direction.NORTH ? throughSlack(arcsec) : direction == Direction.SOUTH ? throughSlack(-arcsec) : 0;
+        double declination = direction == Direction.NORTH
+                ? throughSlack(arcsec)
+                : direction == Direction.SOUTH ? throughSlack(-arcsec) : 0;
         pulses.add(new Pulse(now, now.plus(length), hourAngle, declination));
         if (pulses.size() > 400) {
             foldOldPulses(now.minusSeconds(1200));

@@ -44,8 +44,8 @@ public record SimSettings(
         double azimuthKnobArcmin,
         List<Cloud> clouds) {
     /** A usual night with usual gear. */
-    public static final SimSettings DEFAULT = new SimSettings(
-            1, 38, -27, 1.1, 4, 9, 480, 3.5, 2.9, 0.32, 520, -11, 11, 2, 17, 62, 37, List.of());
+    public static final SimSettings DEFAULT =
+            new SimSettings(1, 38, -27, 1.1, 4, 9, 480, 3.5, 2.9, 0.32, 520, -11, 11, 2, 17, 62, 37, List.of());
 
     /**
      * A cloud.

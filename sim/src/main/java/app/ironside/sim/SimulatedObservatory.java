@@ -34,7 +34,13 @@ public final class SimulatedObservatory {
      * @param sunset of the night, from which temperature and clouds count
      */
     public SimulatedObservatory(
-            Site site, Kit kit, SimSettings settings, SkySource sky, NightClock clock, Instant sunset, Workers workers) {
+            Site site,
+            Kit kit,
+            SimSettings settings,
+            SkySource sky,
+            NightClock clock,
+            Instant sunset,
+            Workers workers) {
         this.kit = kit;
         this.settings = settings;
         this.clock = clock;
@@ -70,13 +76,12 @@ public final class SimulatedObservatory {
                         guide, new SensorTruth(guide.sensor(), settings.seed() + 1), sky, FAINTEST_GUIDE, 0, workers),
                 GUIDE_ANGLE_DEG,
                 settings.seed() + 1);
-        this.devices = new Devices(
-                mount, camera, guideCamera, focuser, wheel, panel, new SimHands(mount, settings, clock));
+        this.devices =
+                new Devices(mount, camera, guideCamera, focuser, wheel, panel, new SimHands(mount, settings, clock));
     }
 
     private static Kit guideKit(Kit kit) {
-        Optics optics = new Optics(
-                kit.guider().apertureMm(), kit.guider().focalLengthMm(), 0, 0.85, GUIDE_BLUR_ARCSEC);
+        Optics optics = new Optics(kit.guider().apertureMm(), kit.guider().focalLengthMm(), 0, 0.85, GUIDE_BLUR_ARCSEC);
         Sensor sensor = new Sensor(
                 kit.guider().widthPx(),
                 kit.guider().heightPx(),
@@ -146,7 +151,8 @@ public final class SimulatedObservatory {
     private double bestFocusUm(Instant time) {
         double base = kit.focuser().startSteps() * kit.focuser().stepUm() - settings.focusErrorUm();
         double temperature = settings.focusDriftUmPerC() * (surroundings.temperatureC(time) - settings.eveningC());
-        double filter = kit.filters().get(wheel.slot()).focusOffsetSteps() * kit.focuser().stepUm();
+        double filter = kit.filters().get(wheel.slot()).focusOffsetSteps()
+                * kit.focuser().stepUm();
         return base + temperature + filter;
     }
 

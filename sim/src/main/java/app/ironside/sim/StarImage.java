@@ -96,7 +96,10 @@ final class StarImage {
     float inPixel(double dx, double dy) {
         double left = (dx - 0.5 + reach + 0.5) * FINE;
         double bottom = (dy - 0.5 + reach + 0.5) * FINE;
-        return sum(left + FINE, bottom + FINE) - sum(left, bottom + FINE) - sum(left + FINE, bottom) + sum(left, bottom);
+        return sum(left + FINE, bottom + FINE)
+                - sum(left, bottom + FINE)
+                - sum(left + FINE, bottom)
+                + sum(left, bottom);
     }
 
     private float sum(double u, double v) {

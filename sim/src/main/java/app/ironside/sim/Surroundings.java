@@ -17,7 +17,8 @@ final class Surroundings {
     private static final double COOLING_HOURS = 5;
 
     /** Brightness of the zenith in twilight by the Sun's altitude, magnitudes per square arcsecond (Patat et al. 2006, A&A 455, 385, figure 2, from memory). */
-    private static final double[][] TWILIGHT = {{-18, 23.5}, {-15, 21.2}, {-12, 18.6}, {-9, 15.6}, {-6, 12.6}, {0, 6.5}};
+    private static final double[][] TWILIGHT = {{-18, 23.5}, {-15, 21.2}, {-12, 18.6}, {-9, 15.6}, {-6, 12.6}, {0, 6.5}
+    };
 
     private final Site site;
     private final SimSettings settings;

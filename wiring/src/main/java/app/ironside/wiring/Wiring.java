@@ -76,7 +76,8 @@ public final class Wiring {
         List<NightEvent> before = journal.events();
         NightTimes times = NightTimes.of(file.site(), file.program().date());
         Instant sunset = times.sunset().orElse(times.night().from());
-        Instant start = before.isEmpty() ? sunset : before.get(before.size() - 1).time().plus(RESTART);
+        Instant start =
+                before.isEmpty() ? sunset : before.get(before.size() - 1).time().plus(RESTART);
         NightClock running = clock.apply(start);
         SimSettings settings = file.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
         SimulatedObservatory observatory = new SimulatedObservatory(
@@ -88,9 +89,11 @@ public final class Wiring {
                 sunset,
                 workers);
         // The base stands as it was left: knob turns of the journal are turned again.
-        before.stream().filter(e -> e.kind() == EventKind.KNOBS).forEach(e -> observatory.moveAxis(
-                e.number("altitudeTurns").orElse(0) * settings.altitudeKnobArcmin(),
-                e.number("azimuthTurns").orElse(0) * settings.azimuthKnobArcmin()));
+        before.stream()
+                .filter(e -> e.kind() == EventKind.KNOBS)
+                .forEach(e -> observatory.moveAxis(
+                        e.number("altitudeTurns").orElse(0) * settings.altitudeKnobArcmin(),
+                        e.number("azimuthTurns").orElse(0) * settings.azimuthKnobArcmin()));
         return assemble(file, entry, journal, running, observatory.devices(), watcher, Optional.of(observatory));
     }
 

@@ -66,5 +66,6 @@ class ArchitectureTest {
             .resideInAnyPackage("java.sql..", "org.jdbi..", "org.flywaydb..", "org.sqlite..");
 
     @ArchTest
-    static final ArchRule noCycles = slices().matching("app.ironside.(*)..").should().beFreeOfCycles();
+    static final ArchRule noCycles =
+            slices().matching("app.ironside.(*)..").should().beFreeOfCycles();
 }

@@ -101,8 +101,8 @@ class RehearsalTest {
         assertThat(measured).hasSizeGreaterThanOrEqualTo(2);
         for (NightEvent e : measured) {
             double[] truth = polarTruth.get(e);
-            double off = Math.hypot(
-                    number(e, "altitudeErrorArcmin") - truth[0], number(e, "azimuthErrorArcmin") - truth[1]);
+            double off =
+                    Math.hypot(number(e, "altitudeErrorArcmin") - truth[0], number(e, "azimuthErrorArcmin") - truth[1]);
             // Below 2.5′ the measurement's own uncertainty, three times over, takes the place of 10 %.
             double limit = Math.max(0.1 * Math.hypot(truth[0], truth[1]), 3 * number(e, "uncertaintyArcmin"));
             assertThat(off).isLessThan(Math.min(limit, Math.max(0.25, 0.1 * Math.hypot(truth[0], truth[1]))));
@@ -125,7 +125,8 @@ class RehearsalTest {
 
     @Test
     void bestFocusIsWithinTheCriticalZone() {
-        double zone = Sampling.criticalFocusUm(file.kit().optics().focalRatio()) / file.kit().focuser().stepUm();
+        double zone = Sampling.criticalFocusUm(file.kit().optics().focalRatio())
+                / file.kit().focuser().stepUm();
         assertThat(of(EventKind.FOCUS)).isNotEmpty();
         for (NightEvent e : of(EventKind.FOCUS)) {
             assertThat(number(e, "bestPosition")).isCloseTo(focusTruth.get(e), within(zone));

@@ -1,0 +1,285 @@
+package app.ironside.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.ironside.Workers;
+import app.ironside.logbook.Logbook;
+import app.ironside.logbook.NightEntry;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightFile;
+import app.ironside.night.Stage;
+import app.ironside.wiring.Wiring;
+import java.awt.image.BufferedImage;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import java.util.concurrent.TimeUnit;
+import java.util.function.Predicate;
+import javafx.scene.Scene;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.io.TempDir;
+import org.testfx.api.FxRobot;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+
+/** Drives the real desk in a window of the toolkit's offscreen mode, through a short night at full speed. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class DeskTest {
+    @TempDir
+    static Path folder;
+
+    private final FxRobot robot = new FxRobot();
+    private Wiring wiring;
+    private Logbook logbook;
+    private DeskView desk;
+    private Scene scene;
+
+    @BeforeAll
+    void openTheDesk() throws Exception {
+        Main.headless();
+        FxToolkit.registerPrimaryStage();
+        wiring = new Wiring(Workers.ALL_CORES);
+        logbook = Logbook.open(folder);
+        open(new DeskSettings(1280, 800, Palette.DUSK, Stage.PLAN, 0));
+    }
+
+    private void open(DeskSettings settings) throws Exception {
+        FxToolkit.setupStage(stage -> {
+            DeskApp.prepareToolkit();
+            desk = new DeskView(wiring, logbook, settings);
+            scene = new Scene(desk, settings.width(), settings.height());
+            stage.setScene(scene);
+            stage.show();
+            desk.requestFocus();
+        });
+    }
+
+    @AfterAll
+    void closeTheDesk() throws Exception {
+        on(() -> {
+            desk.close();
+            return true;
+        });
+        FxToolkit.cleanupStages();
+    }
+
+    private static <T> T on(Callable<T> question) {
+        return WaitForAsyncUtils.waitForAsyncFx(60_000, question);
+    }
+
+    private void until(String what, Predicate<DeskView> condition) throws Exception {
+        try {
+            WaitForAsyncUtils.waitFor(300, TimeUnit.SECONDS, () -> on(() -> condition.test(desk)));
+        } catch (java.util.concurrent.TimeoutException e) {
+            throw new AssertionError("waited in vain for: " + what + "; status: " + text("#status"), e);
+        }
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private String text(String id) {
+        return on(() -> ((Label) desk.lookup(id)).getText());
+    }
+
+    private void press(KeyCode key) {
+        robot.push(key);
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    private BufferedImage picture() {
+        return on(() -> Snapshots.of(scene));
+    }
+
+    private long count(EventKind kind) {
+        return on(() ->
+                desk.model().events().stream().filter(e -> e.kind() == kind).count());
+    }
+
+    /** A night of a few short subs from dusk to the stack. */
+    static String shortNight() {
+        return DemoNights.tonight()
+                .replace(
+                        "{\"name\": \"M 33\", \"filters\": [\"L\", \"R\", \"G\", \"B\"], \"subsPerFilter\": 2, \"subSeconds\": 180},",
+                        "{\"name\": \"M 33\", \"filters\": [\"L\"], \"subSeconds\": 60, \"until\": \"19:10:00\", \"mostSubs\": 5}")
+                .replace(
+                        "{\"name\": \"NGC 2403\", \"filters\": [\"L\", \"Ha\"], \"subsPerFilter\": 4, \"subSeconds\": 300}",
+                        "")
+                .replace(
+                        "{\"darks\": 12, \"bias\": 16, \"flatsPerFilter\": 9, \"flatLevel\": 0.42}",
+                        "{\"darks\": 2, \"bias\": 2, \"flatsPerFilter\": 2, \"flatLevel\": 0.42}");
+    }
+
+    @Test
+    @Order(1)
+    void aNightRunsWhileOneWatches() throws Exception {
+        NightFile night = NightFile.parse(shortNight(), "short", wiring.objects());
+        NightEntry entry = logbook.begin("short night", "night", night.text());
+        on(() -> {
+            desk.rehearse(night, entry);
+            return true;
+        });
+        until("the first sub", d -> d.model().events().stream().anyMatch(e -> e.kind() == EventKind.SUB));
+        robot.clickOn("#hold");
+        until("the hold", d -> d.session().orElseThrow().clock().isHeld());
+        assertThat(on(() -> ((Button) desk.lookup("#hold")).getText())).isEqualTo("Go on");
+        press(KeyCode.SPACE);
+        until("the end of the night", d -> d.session().orElseThrow().isDone());
+        assertThat(count(EventKind.NIGHT_ENDED)).isEqualTo(1);
+        assertThat(count(EventKind.SUB)).isEqualTo(5);
+        assertThat(count(EventKind.STACK)).isEqualTo(1);
+    }
+
+    @Test
+    @Order(2)
+    void everyStationShowsItsVerdictAndEvidence() throws Exception {
+        String[] keys = {"1", "2", "3", "4", "5", "6", "7", "8", "9", "0"};
+        for (Stage stage : Stage.values()) {
+            robot.clickOn("#station-" + stage.name().toLowerCase(Locale.ROOT));
+            WaitForAsyncUtils.waitForFxEvents();
+            until("the picture of " + stage, DeskView::isPictureReady);
+            String clicked = text("#verdict");
+            assertThat(clicked).isNotBlank();
+            press(KeyCode.DIGIT1);
+            press(KeyCode.getKeyCode(keys[stage.ordinal()]));
+            assertThat(text("#verdict")).isEqualTo(clicked);
+            assertThat(shades(picture())).as("something is drawn at " + stage).isGreaterThan(40);
+        }
+    }
+
+    private static long shades(BufferedImage image) {
+        return java.util.stream.IntStream.range(0, image.getWidth() * image.getHeight())
+                .map(i -> image.getRGB(i % image.getWidth(), i / image.getWidth()))
+                .distinct()
+                .count();
+    }
+
+    @Test
+    @Order(3)
+    void clickingAnEventOnTheRibbonOpensItsEvidence() throws Exception {
+        List<NightEvent> subs = on(() -> desk.model().events().stream()
+                .filter(e -> e.kind() == EventKind.SUB)
+                .toList());
+        NightEvent second = subs.get(1);
+        robot.clickOn("#station-plan");
+        javafx.geometry.Point2D place = on(() -> desk.ribbon()
+                .localToScreen(
+                        desk.ribbon().xOf(second.time().minusSeconds(1)),
+                        desk.ribbon().getHeight() - 48));
+        robot.clickOn(place);
+        until("the evidence", d -> text("#status").startsWith("Looking back."));
+        until("its picture", DeskView::isPictureReady);
+        assertThat(text("#verdict")).isEqualTo("Go on with 60 s.");
+        press(KeyCode.RIGHT);
+        press(KeyCode.LEFT);
+        assertThat(text("#status")).contains("Sub");
+        press(KeyCode.N);
+        until("now", d -> !text("#status").startsWith("Looking back."));
+    }
+
+    /** The Red palette sends no green and no blue at all, pictures included. */
+    @Test
+    @Order(4)
+    void redIsOnlyRed() throws Exception {
+        for (Stage stage : List.of(Stage.RUN, Stage.FOCUS, Stage.LOGBOOK, Stage.POLAR)) {
+            on(() -> {
+                desk.choose(stage);
+                desk.setPalette(Palette.RED);
+                return true;
+            });
+            until("the picture", DeskView::isPictureReady);
+            BufferedImage image = picture();
+            int notRed = 0;
+            for (int y = 0; y < image.getHeight(); y++) {
+                for (int x = 0; x < image.getWidth(); x++) {
+                    notRed += (image.getRGB(x, y) & 0xffff) != 0 ? 1 : 0;
+                }
+            }
+            assertThat(notRed).as("pixels with green or blue at " + stage).isZero();
+        }
+        press(KeyCode.P);
+        assertThat(on(() -> ((Button) desk.lookup("#palette")).getText())).isEqualTo("Paper");
+    }
+
+    @Test
+    @Order(5)
+    void thePictureZoomsToTheCursorAndReadsOut() throws Exception {
+        on(() -> {
+            desk.choose(Stage.STACK);
+            return true;
+        });
+        until("the stack", DeskView::isPictureReady);
+        FrameView view = on(() -> (FrameView) desk.lookup(".frame-view"));
+        double before = on(view::zoom);
+        robot.moveTo(view);
+        robot.scroll(3, javafx.geometry.VerticalDirection.UP);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(on(view::zoom)).isNotEqualTo(before);
+        robot.moveBy(15, 10);
+        WaitForAsyncUtils.waitForFxEvents();
+        String readout = text("#readout");
+        assertThat(readout).contains("ADU").matches(".*0[12] 3\\d .*\\+30 .*"); // near M 33, 01 34 +30 40
+        press(KeyCode.F);
+        assertThat(on(view::zoom)).isLessThan(1);
+    }
+
+    @Test
+    @Order(6)
+    void theKeysAreListed() {
+        press(KeyCode.F1);
+        assertThat(on(() -> desk.lookup(".keys").isVisible())).isTrue();
+        press(KeyCode.ESCAPE);
+        assertThat(on(() -> desk.lookup(".keys").isVisible())).isFalse();
+    }
+
+    @Test
+    @Order(7)
+    void closedAndReopenedItIsAsItWas() throws Exception {
+        on(() -> {
+            desk.setPalette(Palette.PAPER);
+            desk.choose(Stage.GUIDE);
+            desk.settings(scene.getWidth(), scene.getHeight()).write(folder);
+            desk.close();
+            return true;
+        });
+        DeskSettings kept = DeskSettings.read(folder);
+        assertThat(kept).isEqualTo(new DeskSettings(1280, 800, Palette.PAPER, Stage.GUIDE, 0));
+        open(kept);
+        on(() -> {
+            desk.openNight(logbook.nights().get(0));
+            return true;
+        });
+        until("the old night", DeskView::isPictureReady);
+        assertThat(text("#verdict")).contains("RMS");
+        assertThat(on(() -> desk.model().events())).hasSizeGreaterThan(50);
+    }
+
+    @Test
+    @Order(8)
+    void anUnfinishedNightIsOfferedAgain() throws Exception {
+        Path other = folder.resolve("other");
+        Logbook left = Logbook.open(other);
+        left.begin("left night", "night", shortNight());
+        DeskView second = on(() -> new DeskView(wiring, left, DeskSettings.DEFAULT));
+        on(() -> {
+            new Opening(second, wiring, left).demo();
+            return true;
+        });
+        assertThat(on(() -> second.lookup("#go-on") instanceof Button b ? b.getText() : ""))
+                .isEqualTo("Go on with the night");
+        on(() -> {
+            second.close();
+            return true;
+        });
+    }
+}

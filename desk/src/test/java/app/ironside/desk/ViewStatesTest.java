@@ -1,0 +1,235 @@
+package app.ironside.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.ironside.Workers;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightFile;
+import app.ironside.night.NightRecord;
+import app.ironside.night.Stage;
+import app.ironside.plan.NightPlan;
+import app.ironside.plan.NightPlanner;
+import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.wiring.Wiring;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What the screens say, without a toolkit. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+class ViewStatesTest {
+    private static final Instant NINE = Instant.parse("2026-11-14T20:00:00Z");
+
+    private NightFile file;
+    private NightPlan plan;
+    private Reckoner reckoner;
+
+    @BeforeAll
+    void readTheDemo() {
+        file = NightFile.parse(DemoNights.tonight(), "demo", DeepSkyCatalogue.load());
+        plan = NightPlanner.plan(file.site(), file.kit(), file.program());
+        reckoner = new Reckoner(file, plan);
+    }
+
+    private static NightEvent event(int minute, EventKind kind, String text, Object... facts) {
+        return new NightEvent(NINE.plusSeconds(60L * minute), kind, text, NightRecord.facts(facts));
+    }
+
+    private static NightEvent sub(int minute, boolean keep) {
+        return event(
+                minute,
+                EventKind.SUB,
+                "Sub",
+                "target",
+                "M 33",
+                "filter",
+                "L",
+                "seconds",
+                180.0,
+                "keep",
+                keep,
+                "full",
+                true,
+                "reason",
+                keep ? "good" : "stars down to 300 from 900: cloud",
+                "hfrPx",
+                1.2,
+                "stars",
+                900,
+                "backgroundAdu",
+                1400.0,
+                "guideRmsArcsec",
+                0.6,
+                "altitudeDeg",
+                70.0);
+    }
+
+    private static Moment moment(NightEvent... events) {
+        return Moment.at(NINE.plusSeconds(6000), true, List.of(events));
+    }
+
+    @Test
+    void aNightThatHasNotBegunSaysWhatComes() {
+        Moment none = moment();
+        for (Stage stage : Stage.values()) {
+            ReckoningState state = reckoner.of(stage, none, Optional.empty());
+            assertThat(state.verdict()).isNotBlank();
+            assertThat(state.sentence()).isNotBlank();
+        }
+        assertThat(RailState.of(none, 3).stations())
+                .hasSize(10)
+                .allMatch(s -> s.standing() == RailState.Standing.WAITING);
+    }
+
+    @Test
+    void theRailFillsItselfIn() {
+        RailState rail = RailState.of(
+                moment(
+                        event(0, EventKind.STAGE, "Polar begins.", "stage", "POLAR"),
+                        event(1, EventKind.GATE, "", "stage", "POLAR", "measured", 0.2, "limit", 1.15, "passed", true),
+                        event(2, EventKind.STAGE, "Run begins.", "stage", "RUN"),
+                        sub(5, true),
+                        sub(8, false)),
+                1);
+        assertThat(rail.stations().get(Stage.POLAR.ordinal()))
+                .isEqualTo(new RailState.Station(Stage.POLAR, RailState.Standing.PASSED, "0.20′ of 1.1′"));
+        assertThat(rail.stations().get(Stage.RUN.ordinal()))
+                .isEqualTo(new RailState.Station(Stage.RUN, RailState.Standing.WORKING, "1 kept of 2"));
+        assertThat(rail.stations().get(Stage.LOGBOOK.ordinal()).value()).isEqualTo("1 night");
+    }
+
+    @Test
+    void aSubThatIsOutSaysWhy() {
+        ReckoningState state = reckoner.of(Stage.RUN, moment(sub(5, true), sub(8, false)), Optional.empty());
+        assertThat(state.alert()).isTrue();
+        assertThat(state.verdict()).isEqualTo("This sub is out.");
+        assertThat(state.sentence())
+                .isEqualTo("Reason: stars down to 300 from 900: cloud. It is marked, never deleted.");
+        assertThat(state.rows()).contains(new ReckoningState.Row("kept", "1 of 2"));
+    }
+
+    @Test
+    void theEvidenceOfAChosenEventIsShownAndNotTheLast() {
+        NightEvent first = sub(5, true);
+        ReckoningState state = reckoner.of(Stage.RUN, moment(first, sub(8, false)), Optional.of(first));
+        assertThat(state.alert()).isFalse();
+        assertThat(state.verdict()).isEqualTo("Go on with 180 s.");
+    }
+
+    /** By hand: sky (1400 − 500) × 0.9 = 810 e⁻, its noise 28.5 e⁻, 6.3 times a read noise of 4.5 e⁻. */
+    @Test
+    void skyOverReadNoiseByHand() {
+        ReckoningState state = reckoner.of(Stage.RUN, moment(sub(5, true)), Optional.empty());
+        assertThat(state.rows()).contains(new ReckoningState.Row("sky over read noise", "6.3 ×"));
+    }
+
+    @Test
+    void polarSaysWhichWay() {
+        NightEvent polar = event(
+                1,
+                EventKind.POLAR,
+                "",
+                "totalErrorArcmin",
+                46.6,
+                "altitudeErrorArcmin",
+                38.0,
+                "azimuthErrorArcmin",
+                -27.0,
+                "uncertaintyArcmin",
+                0.3,
+                "turnDeg",
+                48.0);
+        ReckoningState state = reckoner.of(Stage.POLAR, moment(polar), Optional.empty());
+        assertThat(state.verdict()).isEqualTo("Lower the axis.");
+        assertThat(state.rows()).contains(new ReckoningState.Row("azimuth", "27.00′ too far west"));
+        assertThat(state.schools()).anyMatch(s -> s.ours() && s.name().equals("Images"));
+    }
+
+    @Test
+    void thePlanNamesTargetsAndTimes() {
+        ReckoningState state = reckoner.of(Stage.PLAN, moment(), Optional.empty());
+        assertThat(state.verdict()).matches("M 33 until 0[34]:\\d\\d, then NGC 2403\\.");
+        assertThat(state.rows()).contains(new ReckoningState.Row("darkness", "11.0 h"));
+    }
+
+    /** Law: along and back; the ends of the ribbon are its ends. */
+    @Test
+    void theRibbonsAxis() {
+        RibbonState ribbon = RibbonState.of(file.site(), plan);
+        assertThat(ribbon.at(ribbon.along(NINE))).isEqualTo(NINE);
+        assertThat(ribbon.at(-1)).isEqualTo(ribbon.shown().from());
+        assertThat(ribbon.curves()).extracting(RibbonState.Curve::name).containsExactly("M 33", "NGC 2403");
+        assertThat(ribbon.curves().get(0).flip()).isPresent();
+    }
+
+    @Test
+    void sexagesimalByHand() {
+        assertThat(Words.place(23.4625, 30.66)).isEqualTo("01 33 51.0  +30 39 36");
+        assertThat(Words.place(359.99999, -0.5)).isEqualTo("00 00 00.0  −00 30 00");
+        assertThat(Words.span(java.time.Duration.ofSeconds(7500))).isEqualTo("2 h 05 min");
+    }
+
+    @Test
+    void plotsComeFromTheJournal() {
+        NightEvent focus = event(
+                3,
+                EventKind.FOCUS,
+                "",
+                "points",
+                List.of(NightRecord.facts("position", 2400, "size", 2.0)),
+                "a",
+                1.1,
+                "b",
+                0.02,
+                "c",
+                2462.0,
+                "bestPosition",
+                2462.0,
+                "why",
+                "Focus, start");
+        Plot.State state = PlotStates.focus(Optional.of(focus));
+        assertThat(state.title()).isEqualTo("Focus, start");
+        assertThat(state.curves().get(1).points()).hasSize(1);
+        assertThat(state.vertical().get(0).x()).isEqualTo(2462.0);
+    }
+
+    @Test
+    void everyKindOfEventHasAStation() {
+        for (EventKind kind : EventKind.values()) {
+            assertThat(Moment.stationOf(event(0, kind, "", "stage", "FOCUS"))).isNotNull();
+        }
+    }
+
+    @Test
+    void theDemosEarlierNightsAreReadable(@TempDir Path folder) {
+        var logbook = app.ironside.logbook.Logbook.open(folder);
+        DemoNights.importInto(logbook);
+        assertThat(logbook.nights()).hasSize(3);
+        List<String> ends = new ArrayList<>();
+        for (var night : logbook.nights()) {
+            assertThat(logbook.journal(night).events()).hasSizeGreaterThan(100);
+            ends.add(logbook.journal(night)
+                    .events()
+                    .get(logbook.journal(night).events().size() - 1)
+                    .text());
+        }
+        assertThat(ends).allMatch(e -> e.startsWith("The night is done"));
+        assertThat(new Wiring(Workers.SERIAL).drivers()).isEmpty();
+    }
+
+    @Test
+    void settingsAreKeptAndBrokenOnesForgiven(@TempDir Path folder) throws Exception {
+        DeskSettings settings = new DeskSettings(1300, 820, Palette.RED, Stage.FOCUS, 600);
+        settings.write(folder);
+        assertThat(DeskSettings.read(folder)).isEqualTo(settings);
+        java.nio.file.Files.writeString(folder.resolve("desk.json"), "{broken");
+        assertThat(DeskSettings.read(folder)).isEqualTo(DeskSettings.DEFAULT);
+    }
+}

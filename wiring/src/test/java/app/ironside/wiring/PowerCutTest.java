@@ -1,0 +1,150 @@
+package app.ironside.wiring;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.ironside.Workers;
+import app.ironside.image.AtomicFile;
+import app.ironside.image.FitsFiles;
+import app.ironside.logbook.Logbook;
+import app.ironside.logbook.NightEntry;
+import app.ironside.night.EventKind;
+import app.ironside.night.FrameArchive;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightFile;
+import app.ironside.night.NightWatcher;
+import app.ironside.sim.SteppedClock;
+import java.io.File;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A night in a process of its own is killed without warning, again and again; each time it goes on, and nothing finished is lost. */
+class PowerCutTest {
+    @TempDir
+    Path folder;
+
+    /** The night that is killed: few pixels, so that kills fall everywhere in it. */
+    static String document() throws Exception {
+        return RehearsalTest.demo()
+                .replace("\"subSeconds\": 180", "\"subSeconds\": 60")
+                .replace("\"until\": \"23:12:00\"", "\"until\": \"22:40:00\"")
+                .replace("\"fullFramesPerLeg\": 8", "\"fullFramesPerLeg\": 1")
+                .replace("\"darks\": 6", "\"darks\": 0")
+                .replace("\"flatsPerFilter\": 5", "\"flatsPerFilter\": 0")
+                .replace("\"bias\": 8", "\"bias\": 1");
+    }
+
+    /** What the killed process runs. */
+    public static final class Night {
+        private Night() {}
+
+        public static void main(String[] arguments) throws Exception {
+            Wiring wiring = new Wiring(Workers.ALL_CORES);
+            Logbook logbook = Logbook.open(Path.of(arguments[0]));
+            NightEntry entry = logbook.unfinished().orElseGet(() -> logbook.begin("cut", "night", ""));
+            NightFile file = NightFile.parse(document(), "short-night.json", wiring.objects());
+            NightWatcher teller = new NightWatcher() {
+                @Override
+                public void event(NightEvent event) {
+                    System.out.println(event.kind());
+                }
+            };
+            wiring.rehearsal(file, logbook, entry, Optional.empty(), SteppedClock::new, teller)
+                    .engine()
+                    .run();
+        }
+    }
+
+    private Process start() throws Exception {
+        return new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-Xmx2g",
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        Night.class.getName(),
+                        folder.toString())
+                .redirectError(ProcessBuilder.Redirect.DISCARD)
+                .start();
+    }
+
+    /** Lets the night go on until it has told of so many events of a kind, then pulls the plug. */
+    private void killAfter(String kind, int times) throws Exception {
+        Process process = start();
+        try (var told = process.inputReader()) {
+            int seen = 0;
+            for (String line = told.readLine(); line != null && seen < times; line = told.readLine()) {
+                seen += line.equals(kind) ? 1 : 0;
+            }
+        }
+        process.destroyForcibly();
+        assertThat(process.waitFor(30, TimeUnit.SECONDS)).isTrue();
+    }
+
+    @Test
+    void nothingFinishedIsLostAndTheNightGoesOn() throws Exception {
+        killAfter("POLAR", 2);
+        int gates = journal().size();
+        killAfter("SUB", 3);
+        List<NightEvent> afterSecond = journal();
+        assertThat(afterSecond.size()).isGreaterThan(gates);
+        allSubsAreThere(afterSecond);
+        plantALostSubAndAHalfWrittenOne(afterSecond);
+        killAfter("SUB", 3);
+        allSubsAreThere(journal());
+        assertThat(journal())
+                .anyMatch(e -> e.text().contains("1 finished subs were taken in, 1 unfinished files removed"));
+        Process last = start();
+        last.getInputStream().readAllBytes();
+        assertThat(last.waitFor(60, TimeUnit.SECONDS)).isTrue();
+        List<NightEvent> whole = journal();
+        allSubsAreThere(whole);
+        assertThat(whole).filteredOn(e -> e.kind() == EventKind.NIGHT_ENDED).hasSize(1);
+        assertThat(whole).filteredOn(e -> e.kind() == EventKind.NIGHT_STARTED).hasSize(1);
+        assertThat(whole).filteredOn(e -> e.kind() == EventKind.NIGHT_RESUMED).hasSizeGreaterThanOrEqualTo(3);
+        // The polar axis was aligned once and stands; after the first cut it had not passed its gate yet.
+        assertThat(whole.stream().map(NightEvent::time)).isSorted();
+        assertThat(Logbook.open(folder).unfinished()).isEmpty();
+    }
+
+    private List<NightEvent> journal() {
+        Logbook logbook = Logbook.open(folder);
+        return logbook.journal(logbook.nights().get(0)).events();
+    }
+
+    private void allSubsAreThere(List<NightEvent> events) {
+        Set<String> files = new HashSet<>();
+        for (NightEvent sub : events) {
+            if (sub.kind() == EventKind.SUB) {
+                String file = sub.text("file").orElseThrow();
+                assertThat(files.add(file)).as("told once: %s", file).isTrue();
+                assertThat(FitsFiles.read(folder.resolve("night").resolve(file)).pixels().length)
+                        .isPositive();
+            }
+        }
+    }
+
+    /** What a cut between writing a frame and telling of it leaves, and one in the middle of writing. */
+    private void plantALostSubAndAHalfWrittenOne(List<NightEvent> events) throws Exception {
+        NightEvent sub = events.stream()
+                .filter(e -> e.kind() == EventKind.SUB)
+                .reduce((a, b) -> b)
+                .orElseThrow();
+        Path file = folder.resolve("night").resolve(sub.text("file").orElseThrow());
+        Files.copy(file, file.resolveSibling("M_33_L_60s_0900.fits"));
+        Files.writeString(file.resolveSibling("M_33_L_60s_0901.fits" + AtomicFile.UNFINISHED), "half");
+        FrameArchive archive = new FrameArchive(folder.resolve("night"));
+        assertThat(archive.lights())
+                .contains(sub.text("file").orElseThrow().replaceFirst("_\\d+\\.fits", "_0900.fits"));
+        try (Stream<Path> all = Files.walk(folder)) {
+            assertThat(all.map(Path::toFile).filter(File::isFile).map(File::getName))
+                    .anyMatch(n -> n.endsWith(AtomicFile.UNFINISHED));
+        }
+    }
+}
