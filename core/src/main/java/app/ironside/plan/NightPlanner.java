@@ -45,8 +45,9 @@ public final class NightPlanner {
             return new PlannedBlock(target, window, span, flip, subs);
         }
         // A count reached early frees the rest of the window for the next target.
-        double used = span.duration().toSeconds() * (subs + 1.0) / (fit + 1.0);
-        Interval shorter = new Interval(span.from(), span.from().plusSeconds(Math.round(used)));
+        double used = overheads.secondsFor(subs, target.subSeconds(), program.ditherEvery(), flip.isPresent() ? 1 : 0);
+        Instant end = span.from().plusSeconds(Math.round(used));
+        Interval shorter = new Interval(span.from(), end.isBefore(span.until()) ? end : span.until());
         return new PlannedBlock(target, window, shorter, flip.filter(shorter::contains), subs);
     }
 

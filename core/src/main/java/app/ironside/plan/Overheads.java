@@ -24,6 +24,17 @@ public record Overheads(
         return new Overheads(kit.sensor().readoutSeconds(), 18, 110, 1.2, 120, 150);
     }
 
+    /** A plan that is to hold its count gets this much more time than it should need: a dither settles late, a focus run comes between. */
+    private static final double RESERVE = 1.15;
+
+    /** Time to allow for a number of subs with so many flips. */
+    public double secondsFor(int subs, double subSeconds, int ditherEvery, int flips) {
+        double light = subs * (subSeconds + perSub + perDither / ditherEvery);
+        double once = perStart + perFocus + flips * (perFlip + subSeconds);
+        double focus = light / 3600 / hoursPerFocus * perFocus;
+        return RESERVE * (light + once + focus);
+    }
+
     /** Subs that fit into a time with so many flips. */
     public int subsIn(double seconds, double subSeconds, int ditherEvery, int flips) {
         double focus = seconds / 3600 / hoursPerFocus * perFocus;

@@ -1,8 +1,5 @@
 package app.ironside.desk;
 
-import app.ironside.BadInputException;
-import app.ironside.image.FitsFiles;
-import app.ironside.image.Frame;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.EventKind;
@@ -12,14 +9,10 @@ import app.ironside.night.Stage;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.wiring.Wiring;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.concurrent.atomic.AtomicBoolean;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
@@ -49,11 +42,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     private final Wiring wiring;
     private final Logbook logbook;
     private final NightModel model = new NightModel(this::changed);
-    private final ExecutorService pictures = Executors.newSingleThreadExecutor(r -> {
-        Thread thread = new Thread(r, "pictures");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final PictureLoader loader = new PictureLoader(this::refresh);
     private final AtomicBoolean refreshPending = new AtomicBoolean();
     private final Ribbon ribbon = new Ribbon();
     private final RailView rail = new RailView(this::choose);
@@ -76,13 +65,11 @@ final class DeskView extends StackPane implements AutoCloseable {
     private NightPlan plan;
     private RibbonState ribbonState;
     private Reckoner reckoner;
-    private Optional<NightSession> session = Optional.empty();
+    private Optional<Rehearsal> rehearsal = Optional.empty();
     private Optional<NightEvent> chosen = Optional.empty();
     private Optional<Instant> moment = Optional.empty();
     private Stage station;
     private Palette look;
-    private String pictureKey = "";
-    private Optional<PictureLevels> picture = Optional.empty();
     private double rate;
 
     DeskView(Wiring wiring, Logbook logbook, DeskSettings settings) {
@@ -174,14 +161,14 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Shows a night of the logbook without running it. */
     void openNight(NightEntry night) {
-        boolean running = session.map(s -> s.run().entry().id() == night.id()).orElse(false);
+        boolean running = rehearsal.map(s -> s.run().entry().id() == night.id()).orElse(false);
         NightFile parsed = NightFile.parse(night.document(), night.title(), wiring.objects());
         setNight(parsed, night);
         if (!running) {
             model.load(logbook.journal(night).events());
             moment = model.events().stream().map(NightEvent::time).reduce((a, b) -> b);
         } else {
-            model.load(session.orElseThrow().run().journal().events());
+            model.load(rehearsal.orElseThrow().run().journal().events());
             moment = Optional.empty();
         }
         refresh();
@@ -189,11 +176,11 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Runs a rehearsal of a night, from its start or from where it was left. */
     void rehearse(NightFile night, NightEntry where) {
-        session.ifPresent(NightSession::close);
+        rehearsal.ifPresent(Rehearsal::close);
         setNight(night, where);
         moment = Optional.empty();
-        NightSession next = new NightSession(wiring, night, logbook, where, model, rate);
-        session = Optional.of(next);
+        Rehearsal next = new Rehearsal(wiring, night, logbook, where, model, rate);
+        rehearsal = Optional.of(next);
         next.start();
         ticking.play();
         refresh();
@@ -206,8 +193,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         ribbonState = RibbonState.of(night.site(), plan);
         reckoner = new Reckoner(night, plan);
         chosen = Optional.empty();
-        pictureKey = "";
-        picture = Optional.empty();
+        loader.clear();
         title.setText(night.site().name() + "   " + night.kit().name()
                 + Words.format("   %.0f mm", night.kit().optics().focalLengthMm()) + "   "
                 + night.program().date());
@@ -225,7 +211,8 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     private Moment moment() {
-        Instant live = session.filter(s -> s.run().entry().id() == entry.id())
+        Instant live = rehearsal
+                .filter(s -> s.run().entry().id() == entry.id())
                 .map(s -> s.clock().now())
                 .orElseGet(() -> model.events().stream()
                         .map(NightEvent::time)
@@ -244,9 +231,9 @@ final class DeskView extends StackPane implements AutoCloseable {
         ribbon.show(ribbonState, at, model.events(), chosen);
         reckoning.show(reckoner.of(station, at, chosen));
         clock.setText(Words.clock(at.time(), file.site().zone()));
-        boolean held = session.map(s -> s.clock().isHeld()).orElse(false);
+        boolean held = rehearsal.map(s -> s.clock().isHeld()).orElse(false);
         hold.setText(held ? "Go on" : "Hold");
-        hold.setDisable(session.isEmpty() || session.get().isDone());
+        hold.setDisable(rehearsal.isEmpty() || rehearsal.get().isDone());
         now.setVisible(moment.isPresent());
         status.setText(statusText(at));
         Bench bench = benches.get(station);
@@ -254,11 +241,11 @@ final class DeskView extends StackPane implements AutoCloseable {
             middle.getChildren().setAll(bench.node());
         }
         wantPicture(at);
-        bench.show(new Look(at, chosen, ribbonState, picture));
+        bench.show(new Look(at, chosen, ribbonState, loader.picture()));
     }
 
     private String statusText(Moment at) {
-        String failure = session.map(NightSession::failure).orElse("");
+        String failure = rehearsal.map(Rehearsal::failure).orElse("");
         if (!failure.isEmpty()) {
             return failure;
         }
@@ -298,18 +285,13 @@ final class DeskView extends StackPane implements AutoCloseable {
         }
         Optional<Shown> live = model.latest(station);
         if (live.isPresent()) {
-            make(live.get().key(), () -> PictureLevels.of(live.get()));
+            loader.show(live.get());
         } else {
             at.events().stream()
                     .filter(e -> Moment.stationOf(e) == station && fileOf(e).isPresent())
                     .reduce((a, b) -> b)
-                    .ifPresentOrElse(e -> load(fileOf(e).orElseThrow(), e.text()), this::noPicture);
+                    .ifPresentOrElse(e -> load(fileOf(e).orElseThrow(), e.text()), loader::clear);
         }
-    }
-
-    private void noPicture() {
-        pictureKey = "";
-        picture = Optional.empty();
     }
 
     /** The file that an event tells of: its own, or the last of its frames. */
@@ -327,38 +309,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     private void load(String relative, String caption) {
-        Path path = entry.folder().resolve(relative);
-        if (!Files.exists(path)) {
-            noPicture();
-            return;
-        }
-        make("file " + path, () -> {
-            Frame frame = FitsFiles.read(path);
-            return PictureLevels.of(new Shown("file " + path, caption, frame, List.of()));
-        });
-    }
-
-    private void make(String key, java.util.function.Supplier<PictureLevels> maker) {
-        if (key.equals(pictureKey)) {
-            return;
-        }
-        pictureKey = key;
-        pictures.execute(() -> {
-            Optional<PictureLevels> made;
-            try {
-                made = Optional.of(maker.get());
-            } catch (BadInputException e) {
-                made = Optional.empty();
-            }
-            Optional<PictureLevels> answer = made;
-            Platform.runLater(() -> {
-                // The picture for an older question is dropped.
-                if (key.equals(pictureKey)) {
-                    picture = answer;
-                    refresh();
-                }
-            });
-        });
+        loader.load(entry.folder().resolve(relative), caption);
     }
 
     // ---- what the person does
@@ -383,14 +334,14 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     private void goTo(Instant time) {
         chosen = Optional.empty();
-        Instant latest = session.map(s -> s.clock().now()).orElse(Instant.MAX);
+        Instant latest = rehearsal.map(s -> s.clock().now()).orElse(Instant.MAX);
         moment = time.isBefore(latest) ? Optional.of(time) : Optional.empty();
         refresh();
     }
 
     void backToNow() {
         chosen = Optional.empty();
-        moment = session.isPresent() && session.get().run().entry().id() == entry.id()
+        moment = rehearsal.isPresent() && rehearsal.get().run().entry().id() == entry.id()
                 ? Optional.empty()
                 : model.events().stream().map(NightEvent::time).reduce((a, b) -> b);
         refresh();
@@ -407,13 +358,13 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     private void toggleHold() {
-        session.ifPresent(s -> s.clock().hold(!s.clock().isHeld()));
+        rehearsal.ifPresent(s -> s.clock().hold(!s.clock().isHeld()));
         refresh();
     }
 
     private void setRate(double next) {
         rate = next;
-        session.ifPresent(s -> s.clock().setRate(NightSession.pace(next)));
+        rehearsal.ifPresent(s -> s.clock().setRate(Rehearsal.pace(next)));
         rates.getToggles().forEach(t -> t.setSelected(((Double) t.getUserData()) == next));
     }
 
@@ -483,8 +434,8 @@ final class DeskView extends StackPane implements AutoCloseable {
         return model;
     }
 
-    Optional<NightSession> session() {
-        return session;
+    Optional<Rehearsal> rehearsal() {
+        return rehearsal;
     }
 
     Ribbon ribbon() {
@@ -493,14 +444,13 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Whether the picture that belongs on the bench is there. */
     boolean isPictureReady() {
-        return pictureKey.isEmpty()
-                || picture.map(p -> p.shown().key().equals(pictureKey)).orElse(false);
+        return loader.isReady();
     }
 
     @Override
     public void close() {
         ticking.stop();
-        session.ifPresent(NightSession::close);
-        pictures.shutdownNow();
+        rehearsal.ifPresent(Rehearsal::close);
+        loader.close();
     }
 }

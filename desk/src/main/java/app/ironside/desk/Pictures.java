@@ -84,7 +84,7 @@ final class Pictures {
                 stage.show();
                 desk.rehearse(night, entry);
             });
-            while (!ask(() -> desk.session().orElseThrow().isDone())) {
+            while (!ask(() -> desk.rehearsal().orElseThrow().isDone())) {
                 Thread.sleep(500);
             }
             List<NightEvent> events = ask(() -> desk.model().events());

@@ -131,10 +131,10 @@ class DeskTest {
         });
         until("the first sub", d -> d.model().events().stream().anyMatch(e -> e.kind() == EventKind.SUB));
         robot.clickOn("#hold");
-        until("the hold", d -> d.session().orElseThrow().clock().isHeld());
+        until("the hold", d -> d.rehearsal().orElseThrow().clock().isHeld());
         assertThat(on(() -> ((Button) desk.lookup("#hold")).getText())).isEqualTo("Go on");
         press(KeyCode.SPACE);
-        until("the end of the night", d -> d.session().orElseThrow().isDone());
+        until("the end of the night", d -> d.rehearsal().orElseThrow().isDone());
         assertThat(count(EventKind.NIGHT_ENDED)).isEqualTo(1);
         assertThat(count(EventKind.SUB)).isEqualTo(5);
         assertThat(count(EventKind.STACK)).isEqualTo(1);

@@ -14,8 +14,8 @@ import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
 /** A rehearsal running on its own thread, with its transport. */
-final class NightSession implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(NightSession.class);
+final class Rehearsal implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(Rehearsal.class);
     private static final long STOP_MILLIS = 8000;
 
     private final NightRun run;
@@ -29,7 +29,7 @@ final class NightSession implements AutoCloseable {
      *
      * @param rate virtual seconds in a real one; 0 or less as fast as it goes
      */
-    NightSession(Wiring wiring, NightFile file, Logbook logbook, NightEntry entry, NightModel model, double rate) {
+    Rehearsal(Wiring wiring, NightFile file, Logbook logbook, NightEntry entry, NightModel model, double rate) {
         model.load(logbook.journal(entry).events());
         this.run = wiring.rehearsal(
                 file, logbook, entry, Optional.empty(), start -> new PacedClock(start, pace(rate)), model);
