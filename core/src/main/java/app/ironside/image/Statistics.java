@@ -128,26 +128,6 @@ public final class Statistics {
         return Arrays.copyOf(taken, n);
     }
 
-    /**
-     * The noise from pixel to pixel, which slopes and large objects do not touch: from differences of neighbours in a row.
-     * White noise only; resampled pictures, whose neighbours are alike, come out too quiet.
-     */
-    public static double pixelNoise(Frame frame) {
-        int step = Math.max(1, frame.height() / 400);
-        float[] differences = new float[(frame.height() / step + 1) * (frame.width() / 2)];
-        int n = 0;
-        for (int row = 0; row < frame.height(); row += step) {
-            for (int column = 0; column + 1 < frame.width(); column += 2) {
-                int i = row * frame.width() + column;
-                float d = frame.pixels()[i + 1] - frame.pixels()[i];
-                if (!Float.isNaN(d)) {
-                    differences[n++] = d;
-                }
-            }
-        }
-        return n == 0 ? 0 : robust(Arrays.copyOf(differences, n)).sigma() / Math.sqrt(2);
-    }
-
     private static int gcd(int a, int b) {
         return b == 0 ? a : gcd(b, a % b);
     }

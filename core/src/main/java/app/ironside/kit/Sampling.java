@@ -26,9 +26,4 @@ public final class Sampling {
     public static double criticalFocusUm(double focalRatio) {
         return 2 * GREEN_UM * focalRatio * focalRatio;
     }
-
-    /** Longest exposure on a fixed tripod by the 500 rule (common practice), seconds. */
-    public static double untrackedSeconds(double focalLengthMm, double cropFactor) {
-        return 500 / Check.positive("focalLengthMm", focalLengthMm) / Check.positive("cropFactor", cropFactor);
-    }
 }

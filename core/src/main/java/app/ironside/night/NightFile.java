@@ -159,11 +159,6 @@ public record NightFile(Site site, Kit kit, Program program, JsonNode observator
                 .position();
     }
 
-    /** The same with another program, for shortened rehearsals. */
-    public NightFile withProgram(Program other) {
-        return new NightFile(site, kit, other, observatory, text);
-    }
-
     /**
      * The observatory's settings as a record of the simulator's.
      *

@@ -42,22 +42,6 @@ public record Program(
         Check.inRange("minimumAltitudeDeg", minimumAltitudeDeg, 0, 85);
     }
 
-    /** The same with whole frames for so many subs after each start or flip. */
-    public Program withFullFramesPerLeg(int subs) {
-        return new Program(
-                date,
-                targets,
-                coolToC,
-                ditherEvery,
-                ditherArcsec,
-                refocusAfterC,
-                centreWithinArcsec,
-                recentreBeyondArcsec,
-                minimumAltitudeDeg,
-                calibrations,
-                Optional.of(subs));
-    }
-
     /** The longest sub, which sets what the mount must hold. */
     public double longestSubSeconds() {
         return targets.stream().mapToDouble(TargetPlan::subSeconds).max().orElseThrow();

@@ -55,18 +55,6 @@ public record Wcs(
         return cd11 * cd22 - cd12 * cd21 > 0;
     }
 
-    /** The same sky on a picture whose pixels are {@code factor} times as wide, as after binning. */
-    public Wcs binned(double factor) {
-        return new Wcs(
-                reference,
-                (crpixX - 0.5) / factor + 0.5,
-                (crpixY - 0.5) / factor + 0.5,
-                cd11 * factor,
-                cd12 * factor,
-                cd21 * factor,
-                cd22 * factor);
-    }
-
     /** The FITS keywords of this WCS. */
     public Map<String, Object> toKeywords() {
         Map<String, Object> cards = new LinkedHashMap<>();

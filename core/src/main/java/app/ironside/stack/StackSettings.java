@@ -14,8 +14,4 @@ public record StackSettings(Rejection rejection, boolean keepAll, long maxMemory
     public StackSettings {
         Check.inRange("maxMemoryBytes", maxMemoryBytes, 1 << 20, Long.MAX_VALUE);
     }
-
-    public StackSettings withRejection(Rejection other) {
-        return new StackSettings(other, keepAll, maxMemoryBytes);
-    }
 }

@@ -19,15 +19,7 @@ public record DetectSettings(double thresholdSigma, double kernelSigmaPx, int mi
         Check.atLeast("minAreaPx", minAreaPx, 1);
     }
 
-    public DetectSettings withThresholdSigma(double sigma) {
-        return new DetectSettings(sigma, kernelSigmaPx, minAreaPx, saturationAdu);
-    }
-
     public DetectSettings withKernelSigmaPx(double sigmaPx) {
         return new DetectSettings(thresholdSigma, sigmaPx, minAreaPx, saturationAdu);
-    }
-
-    public DetectSettings withSaturationAdu(double adu) {
-        return new DetectSettings(thresholdSigma, kernelSigmaPx, minAreaPx, adu);
     }
 }

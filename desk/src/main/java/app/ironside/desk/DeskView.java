@@ -229,7 +229,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         Moment at = moment();
         rail.show(RailState.of(at, logbook.nights().size()), station);
         ribbon.show(ribbonState, at, model.events(), chosen);
-        reckoning.show(reckoner.of(station, at, chosen));
+        reckoning.show(reckoner.of(station, at, chosen), Cautions.of(station));
         clock.setText(Words.clock(at.time(), file.site().zone()));
         boolean held = rehearsal.map(s -> s.clock().isHeld()).orElse(false);
         hold.setText(held ? "Go on" : "Hold");

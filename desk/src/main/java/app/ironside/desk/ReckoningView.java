@@ -21,6 +21,7 @@ final class ReckoningView extends VBox {
     private final Label working = styled(new Label(), "working");
     private final Button showWorking = new Button("Show the working");
     private final VBox schools = new VBox(6);
+    private final Label caution = styled(new Label(), "caution");
     private ReckoningState state;
 
     ReckoningView() {
@@ -41,7 +42,8 @@ final class ReckoningView extends VBox {
         scroll.setFitToWidth(true);
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        getChildren().addAll(verdict, sentence, scroll);
+        caution.setMinHeight(Region.USE_PREF_SIZE);
+        getChildren().addAll(verdict, sentence, scroll, caution);
     }
 
     private static Label styled(Label label, String style) {
@@ -56,7 +58,13 @@ final class ReckoningView extends VBox {
         showWorking.setText(open ? "Hide the working" : "Show the working");
     }
 
-    void show(ReckoningState next) {
+    /**
+     * @param warning one line about what can hurt somebody here, or empty
+     */
+    void show(ReckoningState next, String warning) {
+        caution.setText(warning);
+        caution.setVisible(!warning.isEmpty());
+        caution.setManaged(!warning.isEmpty());
         if (next.equals(state)) {
             return;
         }

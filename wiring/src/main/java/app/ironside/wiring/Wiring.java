@@ -97,14 +97,6 @@ public final class Wiring {
         return assemble(file, entry, journal, running, observatory.devices(), watcher, Optional.of(observatory));
     }
 
-    /** A real night with the devices of a driver. */
-    public NightRun realNight(
-            NightFile file, Logbook logbook, NightEntry entry, DeviceDriver driver, NightWatcher watcher) {
-        NightClock clock = new SystemClock();
-        Devices devices = driver.connect(file.site(), file.kit(), clock);
-        return assemble(file, entry, logbook.journal(entry), clock, devices, watcher, Optional.empty());
-    }
-
     private NightRun assemble(
             NightFile file,
             NightEntry entry,
