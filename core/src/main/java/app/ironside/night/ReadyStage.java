@@ -126,7 +126,7 @@ final class ReadyStage {
     private Optional<String> frame(Camera camera, boolean main) throws InterruptedException {
         Frame frame = camera.expose(
                 night.clock(),
-                Camera.Exposure.light(Duration.ofMillis(main ? 0 : 500))
+                Camera.Exposure.light(Duration.ofMillis(main ? 0 : 5))
                         .ofKind(main ? Camera.FrameKind.BIAS : Camera.FrameKind.LIGHT));
         record.frame(Stage.READY, main ? "First frame" : "First guide frame", frame, Optional.empty());
         Statistics.Spread spread = Statistics.robust(Statistics.sample(frame, 20_000));

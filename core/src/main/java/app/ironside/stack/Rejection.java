@@ -25,6 +25,12 @@ public enum Rejection {
 
     private static final int ROUNDS = 6;
 
+    /** Of fewer values than this none can be 3 sample deviations from their mean: (n − 1) / √n. */
+    private static final int FEW = 12;
+
+    /** A deviation from so few values is itself uncertain; 4.5 of them drop one good value in a hundred sets of eight. */
+    private static final double KAPPA_OF_FEW = 4.5;
+
     /** Distance of a Gaussian's quartiles in standard deviations. */
     private static final double QUARTILES_OF_GAUSSIAN = 1.349;
 
@@ -78,6 +84,13 @@ public enum Rejection {
     private float clip(float[] sorted, int n, int[] kept) {
         int low = 0;
         int high = n;
+        // Among few values one outlier lifts their deviation so much that it cannot stand out: it is held against the
+        // others.
+        if (n < FEW && sorted[n - 1] - sorted[n - 2] > sorted[1] - sorted[0]) {
+            high -= standsOut(sorted[n - 1], sorted, 0, n - 1) ? 1 : 0;
+        } else if (n < FEW) {
+            low += standsOut(sorted[0], sorted, 1, n) ? 1 : 0;
+        }
         for (int round = 0; round < ROUNDS; round++) {
             double centre = (sorted[(low + high - 1) / 2] + sorted[(low + high) / 2]) / 2.0;
             double sigma = this == WINSORIZED ? winsorizedSigma(sorted, low, high, centre) : sigma(sorted, low, high);
@@ -97,6 +110,14 @@ public enum Rejection {
             high = newHigh;
         }
         return mean(sorted, low, high, kept);
+    }
+
+    private static boolean standsOut(float value, float[] sorted, int from, int to) {
+        double mean = 0;
+        for (int i = from; i < to; i++) {
+            mean += sorted[i] / (to - from);
+        }
+        return Math.abs(value - mean) > KAPPA_OF_FEW * sigma(sorted, from, to);
     }
 
     private static double sigma(float[] values, int low, int high) {

@@ -156,6 +156,13 @@ class StackTest {
         }
     }
 
+    /** By hand: among six values no one can be 3 sample deviations off, yet a satellite over one of six is left out. */
+    @Test
+    void aSatelliteOverOneOfSixIsLeftOut() {
+        float[] values = {1004, 998, 1001, 3000, 996, 1003};
+        assertThat(Rejection.SIGMA.combine(values, 6, new int[1])).isCloseTo(1000.4f, within(0.01f));
+    }
+
     @Test
     void nothingGivesNoData() {
         int[] kept = new int[1];

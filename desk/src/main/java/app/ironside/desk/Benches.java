@@ -3,6 +3,7 @@ package app.ironside.desk;
 import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
 import app.ironside.night.Stage;
+import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -289,6 +290,7 @@ final class Benches {
         public void show(Look look) {
             List<NightEvent> events = look.moment().events().stream()
                     .filter(e -> List.of(kinds).contains(e.kind()))
+                    .sorted(Comparator.comparingInt(e -> List.of(kinds).indexOf(e.kind())))
                     .toList();
             if (!list.getItems().equals(events)) {
                 filling = true;

@@ -36,6 +36,8 @@ final class PicturePane extends StackPane {
             readout.setVisible(!text.isEmpty());
         });
         caption.setVisible(false);
+        caption.setWrapText(true);
+        caption.setMaxHeight(USE_PREF_SIZE);
         getChildren().addAll(view, empty, caption, readout);
         setMinSize(120, 120);
     }

@@ -41,6 +41,14 @@ final class Plot extends DrawnPane {
 
         /** The name of an x axis in hours that go on past midnight, labelled as a clock. */
         static final String CLOCK = "local time";
+
+        /** The name of a y axis whose values are decimal logarithms of arcseconds. */
+        static final String LOG_ARCSEC = "arcseconds, tenfold steps";
+
+        /** An x axis that counts things has no tenths. */
+        boolean counts() {
+            return xName.equals("sub") || xName.equals("solve");
+        }
     }
 
     /** A marked place. */
@@ -127,16 +135,19 @@ final class Plot extends DrawnPane {
     }
 
     private void axes(GraphicsContext g, double width, double height) {
-        double yStep = step((y1 - y0) / Math.max(2, (height - TOP - BOTTOM) / 48));
+        boolean log = state.yName().equals(State.LOG_ARCSEC);
+        double yStep = log ? 1 : step((y1 - y0) / Math.max(2, (height - TOP - BOTTOM) / 48));
         boolean clock = state.xName().equals(State.CLOCK);
-        double xStep = clock ? 2 : step((x1 - x0) / Math.max(2, (width - LEFT - RIGHT) / 90));
+        double xStep = clock
+                ? 2
+                : Math.max(state.counts() ? 1 : 0, step((x1 - x0) / Math.max(2, (width - LEFT - RIGHT) / 90)));
         g.setLineWidth(1);
         g.setTextAlign(TextAlignment.RIGHT);
         for (double v = Math.ceil(y0 / yStep) * yStep; v <= y1; v += yStep) {
             g.setStroke(line());
             g.strokeLine(LEFT, py(v, height), width - RIGHT, py(v, height));
             g.setFill(dim());
-            g.fillText(number(v, yStep), LEFT - 7, py(v, height) + 4);
+            g.fillText(log ? number(Math.pow(10, v), 1) : number(v, yStep), LEFT - 7, py(v, height) + 4);
         }
         g.setTextAlign(TextAlignment.CENTER);
         for (double v = Math.ceil(x0 / xStep) * xStep; v <= x1; v += xStep) {

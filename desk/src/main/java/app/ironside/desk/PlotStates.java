@@ -142,7 +142,7 @@ final class PlotStates {
         return new Plot.State(
                 "Distance from the middle, each solve",
                 "solve",
-                "log₁₀ arcseconds",
+                Plot.State.LOG_ARCSEC,
                 List.of(new Curve("", points, Ink.ACCENT, Style.BOTH)),
                 List.of(),
                 false);

@@ -99,13 +99,12 @@ final class Reckoner {
             return ReckoningState.waiting("Not begun.", "Each device is brought up alone and proven before the next.");
         }
         long failed = steps.stream().filter(e -> !e.isTrue("proven")).count();
-        List<Row> rows = steps.stream()
-                .map(e -> new Row(
-                        e.text("device").orElse(""),
-                        e.isTrue("proven")
-                                ? e.text("measured").filter(m -> !m.isEmpty()).orElse("proven")
-                                : "not proven"))
-                .toList();
+        List<Row> rows = new ArrayList<>();
+        rows.add(new Row("proven", (steps.size() - failed) + " of " + steps.size()));
+        steps.stream()
+                .filter(e -> !e.isTrue("proven"))
+                .forEach(e -> rows.add(new Row(e.text("device").orElse(""), "not proven")));
+        moment.lastGate(Stage.READY).ifPresent(g -> rows.add(new Row("done at", Words.clock(g.time(), zone))));
         return new ReckoningState(
                 failed == 0 ? "Every device is proven." : failed + " not proven.",
                 failed == 0
