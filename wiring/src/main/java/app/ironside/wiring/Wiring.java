@@ -88,13 +88,25 @@ public final class Wiring {
                 running,
                 sunset,
                 workers);
-        // The base stands as it was left: knob turns of the journal are turned again.
-        before.stream()
-                .filter(e -> e.kind() == EventKind.KNOBS)
-                .forEach(e -> observatory.moveAxis(
-                        e.number("altitudeTurns").orElse(0) * settings.altitudeKnobArcmin(),
-                        e.number("azimuthTurns").orElse(0) * settings.azimuthKnobArcmin()));
+        leaveBaseAsItWas(observatory, settings, before);
         return assemble(file, entry, journal, running, observatory.devices(), watcher, Optional.of(observatory));
+    }
+
+    /** The polar axis of a rehearsal that goes on: where it was measured last, with the knobs turned since. */
+    private static void leaveBaseAsItWas(
+            SimulatedObservatory observatory, SimSettings settings, List<NightEvent> before) {
+        for (NightEvent event : before) {
+            if (event.kind() == EventKind.POLAR) {
+                double[] now = observatory.polarErrorArcmin();
+                observatory.moveAxis(
+                        event.number("altitudeErrorArcmin").orElse(now[0]) - now[0],
+                        event.number("azimuthErrorArcmin").orElse(now[1]) - now[1]);
+            } else if (event.kind() == EventKind.KNOBS) {
+                observatory.moveAxis(
+                        event.number("altitudeTurns").orElse(0) * settings.altitudeKnobArcmin(),
+                        event.number("azimuthTurns").orElse(0) * settings.azimuthKnobArcmin());
+            }
+        }
     }
 
     private NightRun assemble(
