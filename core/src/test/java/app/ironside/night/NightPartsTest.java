@@ -1,0 +1,262 @@
+package app.ironside.night;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.ArgumentMatchers.anyInt;
+import static org.mockito.Mockito.doThrow;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.verify;
+import static org.mockito.Mockito.when;
+
+import app.ironside.Workers;
+import app.ironside.device.AlignmentHands;
+import app.ironside.device.Camera;
+import app.ironside.device.DeviceException;
+import app.ironside.device.Devices;
+import app.ironside.device.FilterWheel;
+import app.ironside.device.FlatPanel;
+import app.ironside.device.Focuser;
+import app.ironside.device.Mount;
+import app.ironside.device.NightClock;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.image.Header;
+import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.Equatorial;
+import app.ironside.solve.PlateSolver;
+import app.ironside.star.Star;
+import app.ironside.star.StarField;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Judgement of subs, the folder of a night, and what happens when a device fails its proof. */
+class NightPartsTest {
+    @TempDir
+    Path folder;
+
+    private final List<NightEvent> events = new ArrayList<>();
+    private final Journal journal = new Journal() {
+        @Override
+        public void append(NightEvent event) {
+            events.add(event);
+        }
+
+        @Override
+        public List<NightEvent> events() {
+            return List.copyOf(events);
+        }
+    };
+
+    private static StarField field(int count, double hfr, double eccentricity, double sky) {
+        Star star = new Star(50, 50, 9000, 1500, hfr, 2 * hfr, eccentricity, 10, 80, false);
+        return new StarField(100, 100, Collections.nCopies(count, star), sky, 20);
+    }
+
+    @Test
+    void subsAreJudgedAgainstTheFirstOfTheirSet() {
+        SubJudge judge = new SubJudge(500);
+        assertThat(judge.judge("M 33 L", field(900, 1.2, 0.3, 1400)).reason()).isEqualTo("first of its set");
+        assertThat(judge.judge("M 33 L", field(850, 1.25, 0.3, 1450)).keep()).isTrue();
+        assertThat(judge.judge("M 33 L", field(300, 1.2, 0.3, 1400)).reason())
+                .isEqualTo("stars down to 300 from 900: cloud");
+        assertThat(judge.judge("M 33 L", field(900, 1.9, 0.3, 1400)).reason())
+                .isEqualTo("soft, 1.90 px against 1.20: focus or dew");
+        assertThat(judge.judge("M 33 L", field(900, 1.2, 0.3, 3500)).reason())
+                .isEqualTo("sky 3000 ADU against 900: Moon, dawn or light");
+        assertThat(judge.judge("M 33 L", field(900, 1.2, 0.9, 1400)).reason())
+                .isEqualTo("trailed, eccentricity 0.90: guiding, wind or a cable");
+        assertThat(judge.judge("M 33 L", field(3, 1.2, 0.3, 1400)).reason())
+                .isEqualTo("only 3 stars: cloud, cap or focus");
+    }
+
+    @Test
+    void aBadFirstSubIsNoReference() {
+        SubJudge judge = new SubJudge(500);
+        assertThat(judge.judge("NGC 891 L", field(900, 1.2, 0.95, 1400)).keep()).isFalse();
+        assertThat(judge.judge("NGC 891 L", field(400, 1.6, 0.3, 1400)).reason())
+                .isEqualTo("first of its set");
+    }
+
+    private static Frame small(float level) {
+        float[] pixels = new float[16];
+        java.util.Arrays.fill(pixels, level);
+        return new Frame(4, 4, pixels, Header.EMPTY);
+    }
+
+    @Test
+    void framesGetNumbersAndAreNeverOverwritten() throws IOException {
+        FrameArchive archive = new FrameArchive(folder.resolve("night"));
+        String first = archive.save("lights/M_33/L", "M_33_L_180s", small(1));
+        String second = archive.save("lights/M_33/L", "M_33_L_180s", small(2));
+        assertThat(first).isEqualTo("lights/M_33/L/M_33_L_180s_0001.fits");
+        assertThat(second).isEqualTo("lights/M_33/L/M_33_L_180s_0002.fits");
+        Files.delete(archive.resolve(first));
+        String third = archive.save("lights/M_33/L", "M_33_L_180s", small(3));
+        assertThat(third).isNotEqualTo(second);
+        assertThat(FitsFiles.read(archive.resolve(second)).pixels()[0]).isEqualTo(2f);
+        assertThat(archive.lights()).containsExactly(second, third);
+        assertThat(FrameArchive.plainName("NGC 2403 / a:b")).isEqualTo("NGC_2403_a_b");
+    }
+
+    @Test
+    void halfWrittenFilesAreSweptAwayAndNothingElse() throws IOException {
+        FrameArchive archive = new FrameArchive(folder.resolve("night"));
+        String whole = archive.save("lights/M_33/L", "sub", small(1));
+        Files.writeString(archive.resolve("lights/M_33/L/sub_0002.fits.part"), "half");
+        assertThat(archive.removeUnfinished()).containsExactly("lights/M_33/L/sub_0002.fits.part");
+        assertThat(archive.lights()).containsExactly(whole);
+        assertThat(archive.removeUnfinished()).isEmpty();
+    }
+
+    /** Time that jumps when somebody waits. */
+    private static final class Jumping implements NightClock {
+        private Instant now = Instant.parse("2026-11-14T16:10:00Z");
+
+        @Override
+        public Instant now() {
+            return now;
+        }
+
+        @Override
+        public void await(Duration time) {
+            now = now.plus(time);
+        }
+    }
+
+    private Devices devices;
+
+    /** A night whose devices all answer well. */
+    private NightContext night() throws Exception {
+        Jumping clock = new Jumping();
+        Mount mount = mock(Mount.class);
+        when(mount.remaining()).thenReturn(Duration.ofSeconds(2));
+        when(mount.pointing()).thenReturn(new Equatorial(10, 40), new Equatorial(14, 40));
+        Camera camera = camera();
+        when(camera.sensorTemperatureC()).thenReturn(12.0, 4.0, -6.0, -10.0);
+        Focuser focuser = mock(Focuser.class);
+        when(focuser.maxSteps()).thenReturn(5000);
+        when(focuser.positionSteps()).thenReturn(2600, 2610);
+        FilterWheel wheel = mock(FilterWheel.class);
+        when(wheel.remaining()).thenReturn(Duration.ZERO);
+        devices =
+                new Devices(mount, camera, camera(), focuser, wheel, mock(FlatPanel.class), mock(AlignmentHands.class));
+        NightFile file = NightFile.parse(
+                Files.readString(Path.of("..", "examples", "colle-sorbo.json")),
+                "colle-sorbo.json",
+                DeepSkyCatalogue.load());
+        return new NightContext(
+                file.site(),
+                file.kit(),
+                file.program(),
+                devices,
+                clock,
+                new FrameArchive(folder.resolve("night")),
+                new NightRecord(journal, clock, NightWatcher.NONE),
+                mock(PlateSolver.class),
+                Workers.SERIAL);
+    }
+
+    private static Camera camera() throws InterruptedException {
+        Camera camera = mock(Camera.class);
+        float[] noise = new float[10_000];
+        for (int i = 0; i < noise.length; i++) {
+            noise[i] = 500 + i % 7;
+        }
+        when(camera.expose(any(), any())).thenReturn(new Frame(100, 100, noise, Header.EMPTY));
+        return camera;
+    }
+
+    @Test
+    void everyDeviceIsProvenOneAtATime() throws Exception {
+        assertThat(new ReadyStage(night()).run(20)).isTrue();
+        assertThat(events.stream().filter(e -> e.kind() == EventKind.DEVICE).map(e -> e.text("device")
+                        .orElseThrow()))
+                .containsExactly(
+                        "disk", "mount", "camera", "guide camera", "focuser", "filter wheel", "flat panel", "cooler");
+        assertThat(events).filteredOn(e -> e.kind() == EventKind.DEVICE).allMatch(e -> e.isTrue("proven"));
+        verify(devices.mount()).unpark();
+        verify(devices.camera()).coolTo(-10);
+    }
+
+    @Test
+    void aMountThatDoesNotMoveFailsItsProofAndTheRestGoesOn() throws Exception {
+        NightContext night = night();
+        when(devices.mount().pointing()).thenReturn(new Equatorial(10, 40));
+        assertThat(new ReadyStage(night).run(20)).isFalse();
+        assertThat(events).anyMatch(e -> e.text().equals("mount: a commanded turn happens: not proven."));
+        assertThat(events.get(events.size() - 1).text()).isEqualTo("1 of 8 steps are not proven: see the list.");
+    }
+
+    @Test
+    void aFocuserAtItsEndHasLostItsZero() throws Exception {
+        NightContext night = night();
+        when(devices.focuser().positionSteps()).thenReturn(0);
+        assertThat(new ReadyStage(night).run(20)).isFalse();
+        assertThat(events).anyMatch(e -> e.text().equals("focuser: it answers and moves: not proven."));
+    }
+
+    @Test
+    void aDeviceThatIsGoneIsAFaultWithItsRemedy() throws Exception {
+        NightContext night = night();
+        doThrow(new DeviceException("filter wheel", "it does not answer", "Check its cable."))
+                .when(devices.wheel())
+                .select(anyInt());
+        assertThat(new ReadyStage(night).run(20)).isFalse();
+        assertThat(events)
+                .anyMatch(e -> e.kind() == EventKind.FAULT
+                        && e.text().equals("filter wheel: it does not answer. Check its cable."));
+    }
+
+    @Test
+    void aCoolerThatStaysWarmIsNamed() throws Exception {
+        NightContext night = night();
+        when(devices.camera().sensorTemperatureC()).thenReturn(3.0);
+        assertThat(new ReadyStage(night).run(20)).isFalse();
+        assertThat(events).anyMatch(e -> e.text()
+                .equals("The cooler stands at 3.0 °C and should be at -10: choose a warmer set point."));
+    }
+
+    @Test
+    void aPlanThatDoesNotFitTheDiskIsRefusedBeforeTheNight() throws Exception {
+        NightContext night = night();
+        NightContext whole = new NightContext(
+                night.site(),
+                night.kit(),
+                NightFile.parse(
+                                Files.readString(Path.of("..", "examples", "colle-sorbo.json"))
+                                        .replace(",\n    \"fullFramesPerLeg\": 16", ""),
+                                "x",
+                                DeepSkyCatalogue.load())
+                        .program(),
+                night.devices(),
+                night.clock(),
+                night.archive(),
+                night.record(),
+                night.solver(),
+                night.workers());
+        assertThat(new ReadyStage(whole).run(2_000_000)).isFalse();
+        assertThat(events)
+                .anyMatch(e -> e.kind() == EventKind.FAULT && e.text().contains("free some space before the night"));
+    }
+
+    @Test
+    void factsOfAnEventCannotBeChanged() {
+        NightEvent event =
+                new NightEvent(Instant.EPOCH, EventKind.SUB, "", NightRecord.facts("a", 1, "b", "two", "c", true));
+        assertThat(event.number("a")).hasValue(1);
+        assertThat(event.number("b")).isEmpty();
+        assertThat(event.text("b")).contains("two");
+        assertThat(event.isTrue("c")).isTrue();
+        assertThat(event.isTrue("missing")).isFalse();
+        assertThatThrownBy(() -> event.facts().put("d", 4)).isInstanceOf(RuntimeException.class);
+    }
+}
