@@ -172,12 +172,12 @@ public final class NightEngine {
         record.doing(Stage.CALIBRATE, "The camera warms up", WARMING);
         night.clock().await(WARMING);
         record.event(
-                EventKind.DEVICE,
+                EventKind.PARKED,
                 String.format(
                         Locale.ROOT,
-                        "camera: warmed up, %.1f °C.",
+                        "The camera has warmed up to %.1f °C.",
                         night.devices().camera().sensorTemperatureC()),
-                facts("device", "camera", "step", "warmed up", "measured", "", "proven", true));
+                Map.of());
         new StackStage(night, before).run();
         record.stage(Stage.LOGBOOK);
         List<NightEvent> events = record.events();

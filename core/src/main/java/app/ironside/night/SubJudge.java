@@ -1,5 +1,7 @@
 package app.ironside.night;
 
+import app.ironside.image.Statistics;
+import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.util.HashMap;
 import java.util.Locale;
@@ -13,10 +15,18 @@ final class SubJudge {
     private static final double BRIGHT_FACTOR = 3;
     private static final int FEWEST_STARS = 8;
 
+    /** Low in the sky air alone takes a third of the light; what takes half is no air. */
+    private static final double DIMMED_SHARE = 0.5;
+
+    /** Bright stars by rank: the first few may be saturated, the later ones come and go. */
+    private static final int RANK_FROM = 5;
+
+    private static final int RANK_TO = 45;
+
     /** What was measured and what follows. */
     record Verdict(boolean keep, String reason) {}
 
-    private record Reference(double hfrPx, int stars, double skyAdu) {}
+    private record Reference(double hfrPx, int stars, double skyAdu, double starFluxAdu) {}
 
     private final double offsetAdu;
     private final Map<String, Reference> references = new HashMap<>();
@@ -45,7 +55,7 @@ final class SubJudge {
         }
         Reference reference = references.get(set);
         if (reference == null) {
-            references.put(set, new Reference(hfr, field.stars().size(), sky));
+            references.put(set, new Reference(hfr, field.stars().size(), sky, brightFlux(field)));
             return new Verdict(true, "first of its set");
         }
         if (hfr > SOFT_FACTOR * reference.hfrPx()) {
@@ -57,6 +67,10 @@ final class SubJudge {
             return new Verdict(
                     false, "stars down to " + field.stars().size() + " from " + reference.stars() + ": cloud");
         }
+        double light = brightFlux(field) / reference.starFluxAdu();
+        if (light < DIMMED_SHARE) {
+            return new Verdict(false, String.format(Locale.ROOT, "stars dimmed to %.0f %%: cloud or dew", 100 * light));
+        }
         if (sky > BRIGHT_FACTOR * reference.skyAdu()) {
             return new Verdict(
                     false,
@@ -64,5 +78,14 @@ final class SubJudge {
                             Locale.ROOT, "sky %.0f ADU against %.0f: Moon, dawn or light", sky, reference.skyAdu()));
         }
         return new Verdict(true, "good");
+    }
+
+    /** Median flux of the bright stars, by which thin cloud shows long before stars go missing. */
+    private static double brightFlux(StarField field) {
+        int from = Math.min(RANK_FROM, field.stars().size() - 1);
+        int to = Math.min(RANK_TO, field.stars().size());
+        return Statistics.median(field.stars().subList(from, to).stream()
+                .mapToDouble(Star::fluxAdu)
+                .toArray());
     }
 }

@@ -78,6 +78,16 @@ class NightPartsTest {
                 .isEqualTo("only 3 stars: cloud, cap or focus");
     }
 
+    /** Thin cloud takes light from all stars before it takes stars: 25 % of the flux, the same number of stars. */
+    @Test
+    void thinCloudDimsStarsThatAreStillThere() {
+        SubJudge judge = new SubJudge(500);
+        judge.judge("M 33 L", field(900, 1.2, 0.3, 1400));
+        Star dim = new Star(50, 50, 2250, 375, 1.2, 2.4, 0.3, 10, 60, false);
+        StarField veiled = new StarField(100, 100, Collections.nCopies(850, dim), 1300, 20);
+        assertThat(judge.judge("M 33 L", veiled).reason()).isEqualTo("stars dimmed to 25 %: cloud or dew");
+    }
+
     @Test
     void aBadFirstSubIsNoReference() {
         SubJudge judge = new SubJudge(500);
