@@ -1,23 +1,109 @@
 package app.ironside.kit;
 
 import app.ironside.BadInputException;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Optional;
+import java.util.function.ToDoubleFunction;
 
-/** One optical train with its mount, camera, filters, guider and focuser. */
+/**
+ * One optical train with its mount, camera, filters, guider and focuser.
+ *
+ * @param motorFocuser empty where focus is set by hand
+ * @param guideOptics empty where nothing guides; for an off-axis guider its focal length is the telescope's
+ */
 public record Kit(
         String name,
         Optics optics,
         Sensor sensor,
         List<FilterSpec> filters,
-        FocuserSpec focuser,
+        Optional<FocuserSpec> motorFocuser,
         MountSpec mount,
-        GuiderSpec guider) {
+        Optional<GuiderSpec> guideOptics,
+        Equipment equipment) {
+    /** A kit with all motors, of which nothing more is known. */
+    public Kit(
+            String name,
+            Optics optics,
+            Sensor sensor,
+            List<FilterSpec> filters,
+            FocuserSpec focuser,
+            MountSpec mount,
+            GuiderSpec guider) {
+        this(name, optics, sensor, filters, Optional.of(focuser), mount, Optional.of(guider), Equipment.UNKNOWN);
+    }
+
     public Kit {
         filters = List.copyOf(filters);
         if (filters.isEmpty()) {
             throw new IllegalArgumentException(
                     "kit " + name + " has no filter; expected at least one, \"none\" if open");
         }
+    }
+
+    /**
+     * The motor focuser.
+     *
+     * @throws BadInputException if focus is set by hand
+     */
+    public FocuserSpec focuser() {
+        return motorFocuser.orElseThrow(
+                () -> new BadInputException("kit " + name, "has no motor focuser", "a kit whose focuser has a motor"));
+    }
+
+    /**
+     * The guide camera and its optics.
+     *
+     * @throws BadInputException if nothing guides
+     */
+    public GuiderSpec guider() {
+        return guideOptics.orElseThrow(
+                () -> new BadInputException("kit " + name, "has no guider", "a kit with a guide camera"));
+    }
+
+    /** How far past the meridian (west positive) a target may be followed before the telescope changes sides, degrees. */
+    public double contactHourAngleDeg(double declinationDeg) {
+        return contact(declinationDeg, Equipment.ContactLimit::beforeFlipDeg, mount.contactHourAngleDeg());
+    }
+
+    /** The hour angle from which the side after the flip is free, degrees; 0 if nothing else is known. */
+    public double freeAfterFlipDeg(double declinationDeg) {
+        return contact(declinationDeg, Equipment.ContactLimit::afterFlipDeg, 0);
+    }
+
+    private double contact(
+            double declinationDeg, ToDoubleFunction<Equipment.ContactLimit> hourAngle, double otherwise) {
+        List<Equipment.ContactLimit> limits = equipment.contacts().stream()
+                .sorted(Comparator.comparingDouble(Equipment.ContactLimit::declinationDeg))
+                .toList();
+        if (limits.isEmpty()) {
+            return otherwise;
+        }
+        Equipment.ContactLimit below = limits.get(0);
+        for (Equipment.ContactLimit above : limits) {
+            if (above.declinationDeg() >= declinationDeg) {
+                double gap = above.declinationDeg() - below.declinationDeg();
+                double share = gap == 0 ? 0 : (declinationDeg - below.declinationDeg()) / gap;
+                return hourAngle.applyAsDouble(below)
+                        + share * (hourAngle.applyAsDouble(above) - hourAngle.applyAsDouble(below));
+            }
+            below = above;
+        }
+        return hourAngle.applyAsDouble(below);
+    }
+
+    /** Width and height of the main camera's field, degrees. */
+    public double fieldWidthDeg() {
+        return fieldDeg(sensor.widthPx());
+    }
+
+    public double fieldHeightDeg() {
+        return fieldDeg(sensor.heightPx());
+    }
+
+    private double fieldDeg(int pixels) {
+        double halfMm = pixels * sensor.pixelUm() / 2000;
+        return 2 * Math.toDegrees(Math.atan(halfMm / optics.focalLengthMm()));
     }
 
     /** Image scale of the main camera, arcseconds per pixel. */

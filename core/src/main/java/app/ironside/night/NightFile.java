@@ -1,27 +1,20 @@
 package app.ironside.night;
 
 import app.ironside.BadInputException;
+import app.ironside.JsonText;
 import app.ironside.kit.Kit;
+import app.ironside.kit.KitFile;
 import app.ironside.plan.Calibrations;
 import app.ironside.plan.Program;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
-import app.ironside.sky.Horizon;
-import app.ironside.sky.Horizontal;
 import app.ironside.sky.Site;
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.databind.DeserializationFeature;
+import app.ironside.sky.SiteFile;
 import com.fasterxml.jackson.databind.JsonNode;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import com.fasterxml.jackson.databind.json.JsonMapper;
-import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
-import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
-import java.time.DateTimeException;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.time.LocalDate;
 import java.time.LocalTime;
-import java.time.ZoneId;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
@@ -32,21 +25,7 @@ import java.util.Optional;
  * @param text the file as it was read
  */
 public record NightFile(Site site, Kit kit, Program program, JsonNode observatory, String text) {
-    private static final ObjectMapper JSON = JsonMapper.builder()
-            .addModule(new Jdk8Module())
-            .addModule(new JavaTimeModule())
-            .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
-            .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
-            .build();
-
-    private record SiteEntry(
-            String name,
-            double latDeg,
-            double lonDeg,
-            double elevationM,
-            String zone,
-            double skyMagPerArcsec2,
-            double[][] horizon) {}
+    private static final String EXAMPLE = "a night file as in examples/";
 
     private record TargetEntry(
             String name,
@@ -71,7 +50,19 @@ public record NightFile(Site site, Kit kit, Program program, JsonNode observator
             Calibrations calibrations,
             Optional<Integer> fullFramesPerLeg) {}
 
-    private record Entry(LocalDate date, SiteEntry site, Kit kit, ProgramEntry program, JsonNode observatory) {}
+    private record Entry(
+            LocalDate date, SiteFile.Entry site, KitFile.Entry kit, ProgramEntry program, JsonNode observatory) {}
+
+    /** A night put together by the application. */
+    public static NightFile of(Site site, Kit kit, Program program, JsonNode observatory) {
+        ObjectNode tree = JsonText.newObject();
+        tree.put("date", program.date().toString());
+        tree.set("site", SiteFile.tree(site));
+        tree.set("kit", KitFile.tree(kit));
+        tree.set("program", JsonText.tree(entry(program)));
+        tree.set("observatory", observatory);
+        return new NightFile(site, kit, program, observatory, JsonText.write(tree));
+    }
 
     /**
      * Reads a night.
@@ -81,44 +72,31 @@ public record NightFile(Site site, Kit kit, Program program, JsonNode observator
      * @throws BadInputException naming the place in the file that is wrong
      */
     public static NightFile parse(String text, String name, DeepSkyCatalogue objects) {
+        Entry entry = JsonText.read(text, Entry.class, name, EXAMPLE);
+        require(entry.site(), name, "site");
+        require(entry.kit(), name, "kit");
+        require(entry.program(), name, "program");
+        require(entry.date(), name, "date");
+        JsonNode observatory =
+                entry.observatory() == null || entry.observatory().isNull() ? JsonText.newObject() : entry.observatory();
         try {
-            Entry entry = JSON.readValue(text, Entry.class);
-            require(entry.site(), name, "site");
-            require(entry.kit(), name, "kit");
-            require(entry.program(), name, "program");
-            require(entry.date(), name, "date");
-            JsonNode observatory = entry.observatory() == null ? JSON.createObjectNode() : entry.observatory();
-            return new NightFile(site(entry.site()), entry.kit(), program(entry, name, objects), observatory, text);
-        } catch (JsonProcessingException e) {
-            String where = e.getLocation() == null
-                    ? name
-                    : name + " line " + e.getLocation().getLineNr();
-            throw new BadInputException(where, firstLine(e.getOriginalMessage()), "a night file as in examples/", e);
-        } catch (IllegalArgumentException | DateTimeException e) {
-            throw new BadInputException(name, e.getMessage(), "a night file as in examples/", e);
+            Kit kit = entry.kit().kit(name);
+            return new NightFile(
+                    entry.site().site(name), kit, program(entry, kit, name, objects), observatory, text);
+        } catch (IllegalArgumentException e) {
+            throw new BadInputException(name, e.getMessage(), EXAMPLE, e);
         }
     }
 
     private static void require(Object part, String name, String field) {
         if (part == null) {
-            throw new BadInputException(name, "has no \"" + field + "\"", "a night file as in examples/");
+            throw new BadInputException(name, "has no \"" + field + "\"", EXAMPLE);
         }
     }
 
-    private static String firstLine(String message) {
-        return message.lines().findFirst().orElse("is not JSON");
-    }
-
-    private static Site site(SiteEntry s) {
-        double[][] points = s.horizon() == null || s.horizon().length == 0 ? new double[][] {{0, 0}} : s.horizon();
-        Horizon horizon = new Horizon(
-                Arrays.stream(points).map(p -> new Horizontal(p[0], p[1])).toList());
-        return new Site(
-                s.name(), s.latDeg(), s.lonDeg(), s.elevationM(), ZoneId.of(s.zone()), s.skyMagPerArcsec2(), horizon);
-    }
-
-    private static Program program(Entry entry, String name, DeepSkyCatalogue objects) {
+    private static Program program(Entry entry, Kit kit, String name, DeepSkyCatalogue objects) {
         ProgramEntry p = entry.program();
+        require(p.targets(), name, "targets");
         List<TargetPlan> targets = p.targets().stream()
                 .map(t -> new TargetPlan(
                         t.name(),
@@ -131,10 +109,36 @@ public record NightFile(Site site, Kit kit, Program program, JsonNode observator
                         t.mostSubs()))
                 .toList();
         for (TargetPlan target : targets) {
-            target.filters().forEach(entry.kit()::filterSlot);
+            target.filters().forEach(kit::filterSlot);
         }
         return new Program(
                 entry.date(),
+                targets,
+                p.coolToC(),
+                p.ditherEvery(),
+                p.ditherArcsec(),
+                p.refocusAfterC(),
+                p.centreWithinArcsec(),
+                p.recentreBeyondArcsec(),
+                p.minimumAltitudeDeg(),
+                p.calibrations(),
+                p.fullFramesPerLeg());
+    }
+
+    private static ProgramEntry entry(Program p) {
+        List<TargetEntry> targets = p.targets().stream()
+                .map(t -> new TargetEntry(
+                        t.name(),
+                        Optional.of(t.position().raDeg()),
+                        Optional.of(t.position().decDeg()),
+                        t.filters(),
+                        Optional.of(t.subsPerFilter()),
+                        t.subSeconds(),
+                        t.from(),
+                        t.until(),
+                        t.mostSubs()))
+                .toList();
+        return new ProgramEntry(
                 targets,
                 p.coolToC(),
                 p.ditherEvery(),
@@ -165,13 +169,6 @@ public record NightFile(Site site, Kit kit, Program program, JsonNode observator
      * @throws BadInputException if a value is of the wrong kind
      */
     public <T> T observatoryOver(T defaults, Class<T> type) {
-        try {
-            com.fasterxml.jackson.databind.node.ObjectNode merged = JSON.valueToTree(defaults);
-            observatory.fields().forEachRemaining(field -> merged.set(field.getKey(), field.getValue()));
-            return JSON.treeToValue(merged, type);
-        } catch (JsonProcessingException e) {
-            throw new BadInputException(
-                    "observatory", firstLine(e.getOriginalMessage()), "settings as in examples/", e);
-        }
+        return JsonText.overlay(defaults, observatory, type, "observatory");
     }
 }

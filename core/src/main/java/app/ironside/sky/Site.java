@@ -2,6 +2,7 @@ package app.ironside.sky;
 
 import app.ironside.Check;
 import java.time.ZoneId;
+import java.util.Optional;
 
 /**
  * A place to observe from.
@@ -10,6 +11,9 @@ import java.time.ZoneId;
  * @param lonDeg longitude, east positive, −180 to 180
  * @param elevationM above sea level, metres
  * @param skyMagPerArcsec2 zenith brightness of the moonless night sky, V magnitudes per square arcsecond
+ * @param horizon the true skyline
+ * @param marginDeg a target counts as up only this far above the skyline (common practice: 2 to 5)
+ * @param dome the glow of a town, if one side of the sky has it
  */
 public record Site(
         String name,
@@ -18,12 +22,27 @@ public record Site(
         double elevationM,
         ZoneId zone,
         double skyMagPerArcsec2,
-        Horizon horizon) {
+        Horizon horizon,
+        double marginDeg,
+        Optional<LightDome> dome) {
+    /** A site without margin and without a town. */
+    public Site(
+            String name,
+            double latDeg,
+            double lonDeg,
+            double elevationM,
+            ZoneId zone,
+            double skyMagPerArcsec2,
+            Horizon horizon) {
+        this(name, latDeg, lonDeg, elevationM, zone, skyMagPerArcsec2, horizon, 0, Optional.empty());
+    }
+
     public Site {
         Check.inRange("latDeg", latDeg, -90, 90);
         Check.inRange("lonDeg", lonDeg, -180, 180);
         Check.inRange("elevationM", elevationM, -500, 9000);
         Check.inRange("skyMagPerArcsec2", skyMagPerArcsec2, 14, 22.5);
+        Check.inRange("marginDeg", marginDeg, 0, 30);
     }
 
     /** The altitude of the pole that is above the horizon. */

@@ -1,0 +1,153 @@
+package app.ironside.kit;
+
+import app.ironside.Check;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * What planning and setting up must know of a kit beyond the optics and devices that the night's engine drives.
+ *
+ * @param colour whether the sensor carries a colour mosaic
+ * @param deepRedShare share of Hα light that reaches the sensor compared with a sensor without a cutting filter: about 0.25 for an
+ *     unmodified camera (common practice), 1 for an astronomical one
+ * @param gainCurve the camera at its gains, in rising order; empty if only the gain in use is known
+ * @param goTo whether the mount finds a direction by itself
+ * @param needsBalance false for strain-wave mounts
+ * @param payloadLimitKg rating of the mount; empty if unknown
+ * @param periodicErrorArcsec half the swing of the gear's error, 0 if unknown
+ * @param wormSeconds period of that error
+ * @param contacts where something touches, in rising declination; empty if only the mount's one figure is known
+ * @param parts everything that is lifted on or draws current
+ * @param supply what feeds them; empty if nothing electric needs feeding
+ * @param offAxis the pick-off prism of an off-axis guider
+ * @param setUpMinutes from the car to the first star
+ * @param heated whether dew heaters are fitted
+ */
+public record Equipment(
+        boolean colour,
+        double deepRedShare,
+        List<GainPoint> gainCurve,
+        boolean goTo,
+        boolean needsBalance,
+        Optional<Double> payloadLimitKg,
+        double periodicErrorArcsec,
+        double wormSeconds,
+        List<ContactLimit> contacts,
+        List<Part> parts,
+        Optional<Supply> supply,
+        Optional<OffAxis> offAxis,
+        double setUpMinutes,
+        boolean heated) {
+    /** A mono camera on a German mount of which nothing more is known. */
+    public static final Equipment UNKNOWN = new Equipment(
+            false,
+            1,
+            List.of(),
+            true,
+            true,
+            Optional.empty(),
+            0,
+            480,
+            List.of(),
+            List.of(),
+            Optional.empty(),
+            Optional.empty(),
+            30,
+            true);
+
+    public Equipment {
+        Check.inRange("deepRedShare", deepRedShare, 0, 1);
+        Check.inRange("periodicErrorArcsec", periodicErrorArcsec, 0, 600);
+        Check.positive("wormSeconds", wormSeconds);
+        Check.inRange("setUpMinutes", setUpMinutes, 0, 240);
+        payloadLimitKg.ifPresent(kg -> Check.positive("payloadLimitKg", kg));
+        gainCurve = List.copyOf(gainCurve);
+        contacts = List.copyOf(contacts);
+        parts = List.copyOf(parts);
+    }
+
+    /**
+     * The camera at one gain.
+     *
+     * @param setting the number on the camera's own scale, or its ISO
+     */
+    public record GainPoint(
+            double setting, double electronsPerAdu, double readNoiseElectrons, double fullWellElectrons) {
+        public GainPoint {
+            Check.positive("electronsPerAdu", electronsPerAdu);
+            Check.inRange("readNoiseElectrons", readNoiseElectrons, 0, 100);
+            Check.positive("fullWellElectrons", fullWellElectrons);
+        }
+
+        /** Full well over read noise, in stops (powers of two). */
+        public double dynamicRangeStops() {
+            return Math.log(fullWellElectrons / Math.max(0.1, readNoiseElectrons)) / Math.log(2);
+        }
+    }
+
+    /**
+     * Where the telescope touches something at a declination.
+     *
+     * @param beforeFlipDeg hour angle (west positive) to which a target may be followed without changing sides
+     * @param afterFlipDeg hour angle from which the other side may be used; negative: already before the meridian
+     */
+    public record ContactLimit(double declinationDeg, double beforeFlipDeg, double afterFlipDeg) {
+        public ContactLimit {
+            Check.inRange("declinationDeg", declinationDeg, -90, 90);
+            Check.inRange("beforeFlipDeg", beforeFlipDeg, -90, 180);
+            Check.inRange("afterFlipDeg", afterFlipDeg, -180, 90);
+        }
+    }
+
+    /** Something that is lifted onto the mount (mass above 0) or draws current (watts above 0), or both. */
+    public record Part(String name, double massKg, double idleWatts, double peakWatts) {
+        public Part {
+            Check.inRange("massKg of " + name, massKg, 0, 200);
+            Check.inRange("idleWatts of " + name, idleWatts, 0, 500);
+            Check.inRange("peakWatts of " + name, peakWatts, idleWatts, 500);
+        }
+    }
+
+    /**
+     * Power supply or battery.
+     *
+     * @param batteryWattHours at 25 °C; empty on mains
+     */
+    public record Supply(double volts, double amps, Optional<Double> batteryWattHours) {
+        public Supply {
+            Check.inRange("volts", volts, 3, 60);
+            Check.inRange("amps", amps, 0.1, 60);
+            batteryWattHours.ifPresent(wh -> Check.positive("batteryWattHours", wh));
+        }
+
+        public double watts() {
+            return volts * amps;
+        }
+    }
+
+    /**
+     * Where the prism of an off-axis guider takes its light.
+     *
+     * @param offsetMm from the middle of the main sensor to the middle of the guide sensor, in the focal plane
+     * @param angleDeg direction of that, from the sensor's +y axis toward +x
+     */
+    public record OffAxis(double offsetMm, double angleDeg) {
+        public OffAxis {
+            Check.inRange("offsetMm", offsetMm, 1, 80);
+            Check.inRange("angleDeg", angleDeg, -360, 360);
+        }
+    }
+
+    /** Everything lifted onto the mount, kilograms; counterweights do not count. */
+    public double loadKg() {
+        return parts.stream().mapToDouble(Part::massKg).sum();
+    }
+
+    public double idleWatts() {
+        return parts.stream().mapToDouble(Part::idleWatts).sum();
+    }
+
+    public double peakWatts() {
+        return parts.stream().mapToDouble(Part::peakWatts).sum();
+    }
+}
