@@ -12,6 +12,11 @@ public final class Photometry {
 
     private Photometry() {}
 
+    /** Photons of a star of magnitude 0 at 550 nm, per second, cm² and nanometre. */
+    public static double photonsPerSecondCm2Nm() {
+        return PHOTONS_PER_S_CM2_NM;
+    }
+
     /** Electrons a second from a source through a filter, above the atmosphere. */
     public static double electronsPerSecond(double magnitude, Kit kit, FilterSpec filter) {
         return PHOTONS_PER_S_CM2_NM

@@ -64,7 +64,7 @@ public final class NightEngine {
             prepare(plan, before, centering, focusing);
             RunStage run = new RunStage(night, pointing, focusing, guiding);
             for (PlannedBlock block : plan.blocks()) {
-                run.run(block, before.subsOf(block.target().name()));
+                run.run(block, before.subsOf(block.target().name(), block.span()));
             }
         }
         finish(before);

@@ -78,11 +78,12 @@ public record NightFile(Site site, Kit kit, Program program, JsonNode observator
         require(entry.program(), name, "program");
         require(entry.date(), name, "date");
         JsonNode observatory =
-                entry.observatory() == null || entry.observatory().isNull() ? JsonText.newObject() : entry.observatory();
+                entry.observatory() == null || entry.observatory().isNull()
+                        ? JsonText.newObject()
+                        : entry.observatory();
         try {
             Kit kit = entry.kit().kit(name);
-            return new NightFile(
-                    entry.site().site(name), kit, program(entry, kit, name, objects), observatory, text);
+            return new NightFile(entry.site().site(name), kit, program(entry, kit, name, objects), observatory, text);
         } catch (IllegalArgumentException e) {
             throw new BadInputException(name, e.getMessage(), EXAMPLE, e);
         }

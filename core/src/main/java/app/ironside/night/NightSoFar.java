@@ -1,5 +1,7 @@
 package app.ironside.night;
 
+import app.ironside.sky.Interval;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -12,6 +14,7 @@ import java.util.Set;
  * What the journal says has been done, for going on after a stop.
  *
  * @param subs files of finished subs by target, in order
+ * @param subTimes when they ended, by target
  * @param gatesPassed stages whose last gate was passed
  * @param calibrationFrames files by set
  * @param stacksDone sets whose stack is finished
@@ -20,6 +23,7 @@ public record NightSoFar(
         boolean started,
         boolean ended,
         Map<String, List<String>> subs,
+        Map<String, List<Instant>> subTimes,
         Set<Stage> gatesPassed,
         Map<String, List<String>> calibrationFrames,
         Set<String> stacksDone) {
@@ -29,6 +33,7 @@ public record NightSoFar(
         boolean started = false;
         boolean ended = false;
         Map<String, List<String>> subs = new LinkedHashMap<>();
+        Map<String, List<Instant>> times = new LinkedHashMap<>();
         Map<Stage, Boolean> gates = new HashMap<>();
         Map<String, List<String>> calibration = new LinkedHashMap<>();
         Set<String> stacks = new HashSet<>();
@@ -37,8 +42,12 @@ public record NightSoFar(
                 case NIGHT_STARTED -> started = true;
                 case NIGHT_ENDED -> ended = true;
                 case GATE -> gates.put(Stage.valueOf(event.text("stage").orElseThrow()), event.isTrue("passed"));
-                case SUB -> subs.computeIfAbsent(event.text("target").orElseThrow(), t -> new ArrayList<>())
-                        .add(event.text("file").orElseThrow());
+                case SUB -> {
+                    String target = event.text("target").orElseThrow();
+                    subs.computeIfAbsent(target, t -> new ArrayList<>())
+                            .add(event.text("file").orElseThrow());
+                    times.computeIfAbsent(target, t -> new ArrayList<>()).add(event.time());
+                }
                 case CALIBRATION -> calibration
                         .computeIfAbsent(event.text("set").orElseThrow(), t -> new ArrayList<>())
                         .add(event.text("file").orElseThrow());
@@ -54,11 +63,14 @@ public record NightSoFar(
                 passed.add(stage);
             }
         });
-        return new NightSoFar(started, ended, subs, passed, calibration, stacks);
+        return new NightSoFar(started, ended, subs, times, passed, calibration, stacks);
     }
 
-    public int subsOf(String target) {
-        return subs.getOrDefault(target, List.of()).size();
+    /** Subs of a target that were finished within a span: the same target may come twice in a night. */
+    public int subsOf(String target, Interval span) {
+        return (int) subTimes.getOrDefault(target, List.of()).stream()
+                .filter(t -> !t.isBefore(span.from()) && !t.isAfter(span.until()))
+                .count();
     }
 
     public List<String> calibrationSet(String set) {

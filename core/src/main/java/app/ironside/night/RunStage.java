@@ -101,7 +101,7 @@ final class RunStage {
         }
         Horizontal seen = observer.observed(block.target().position(), end);
         return seen.altitudeDeg() < night.program().minimumAltitudeDeg()
-                || !night.site().horizon().clears(seen, 0);
+                || !night.site().horizon().clears(seen, night.site().marginDeg());
     }
 
     private void begin(TargetPlan target) throws InterruptedException {
@@ -125,7 +125,7 @@ final class RunStage {
                 .plusMillis(Math.round(
                         1000 * (target.subSeconds() + night.kit().sensor().readoutSeconds())));
         return observer.hourAngleDeg(target.position(), end)
-                > night.kit().mount().contactHourAngleDeg();
+                > night.kit().contactHourAngleDeg(target.position().decDeg());
     }
 
     private void flip(TargetPlan target) throws InterruptedException {

@@ -42,6 +42,22 @@ public record Program(
         Check.inRange("minimumAltitudeDeg", minimumAltitudeDeg, 0, 85);
     }
 
+    /** The same rules for other targets on another date. */
+    public Program withTargets(LocalDate otherDate, List<TargetPlan> others) {
+        return new Program(
+                otherDate,
+                others,
+                coolToC,
+                ditherEvery,
+                ditherArcsec,
+                refocusAfterC,
+                centreWithinArcsec,
+                recentreBeyondArcsec,
+                minimumAltitudeDeg,
+                calibrations,
+                fullFramesPerLeg);
+    }
+
     /** The longest sub, which sets what the mount must hold. */
     public double longestSubSeconds() {
         return targets.stream().mapToDouble(TargetPlan::subSeconds).max().orElseThrow();

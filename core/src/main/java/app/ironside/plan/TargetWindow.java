@@ -116,7 +116,8 @@ public record TargetWindow(
 
     private static boolean isUp(Equatorial target, Observer observer, Instant time, double minimum) {
         Horizontal seen = observer.observed(target, time);
-        return seen.altitudeDeg() >= minimum && observer.site().horizon().clears(seen, observer.site().marginDeg());
+        return seen.altitudeDeg() >= minimum
+                && observer.site().horizon().clears(seen, observer.site().marginDeg());
     }
 
     private static Instant edge(Equatorial target, Observer observer, Instant a, Instant b, double minimum) {

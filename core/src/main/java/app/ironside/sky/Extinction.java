@@ -21,7 +21,12 @@ public final class Extinction {
         double um = wavelengthNm / 1000;
         double inverse = 1 / (um * um);
         double refractivity = 0.23465 + 107.6 / (146 - inverse) + 0.93161 / (41 - inverse);
-        return 9.4977e-3 * inverse * inverse * refractivity * refractivity * Math.exp(-elevationM / 1000 / MOLECULES_SCALE_KM);
+        return 9.4977e-3
+                * inverse
+                * inverse
+                * refractivity
+                * refractivity
+                * Math.exp(-elevationM / 1000 / MOLECULES_SCALE_KM);
     }
 
     /** By dust at a clean site, magnitudes per airmass. */

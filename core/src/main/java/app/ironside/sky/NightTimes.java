@@ -5,8 +5,11 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.ToDoubleFunction;
 
 /**
  * When a night is dark: the twilights and the Moon, noon to noon of the site's civil time.
@@ -49,16 +52,20 @@ public record NightTimes(
                 evening.atTime(LocalTime.NOON).atZone(site.zone()).toInstant(),
                 evening.plusDays(1).atTime(LocalTime.NOON).atZone(site.zone()).toInstant());
         SunAndMoon bodies = new SunAndMoon(new Observer(site, Atmosphere.NONE));
-        List<Crossing> moon = Crossings.find(night, STEP, t -> moonLimbDeg(bodies, t));
-        List<Interval> dark =
-                Crossings.above(night, STEP, t -> -18 - bodies.sun(t).altitudeDeg());
-        List<Interval> moonDown = Crossings.above(night, STEP, t -> -moonLimbDeg(bodies, t));
+        // Each search walks the same steps: what was computed for one serves the others.
+        Map<Instant, Double> sunAltitudes = new HashMap<>();
+        ToDoubleFunction<Instant> sunDeg =
+                t -> sunAltitudes.computeIfAbsent(t, u -> bodies.sun(u).altitudeDeg());
+        Map<Instant, Double> moonLimbs = new HashMap<>();
+        ToDoubleFunction<Instant> moonDeg = t -> moonLimbs.computeIfAbsent(t, u -> moonLimbDeg(bodies, u));
+        List<Crossing> moon = Crossings.find(night, STEP, moonDeg);
+        List<Interval> dark = Crossings.above(night, STEP, t -> -18 - sunDeg.applyAsDouble(t));
+        List<Interval> moonDown = Crossings.above(night, STEP, t -> -moonDeg.applyAsDouble(t));
         Instant midnight = evening.plusDays(1).atStartOfDay(site.zone()).toInstant();
-        List<Crossing> sun = Crossings.find(night, STEP, t -> bodies.sun(t).altitudeDeg() - SUNSET_ALTITUDE_DEG);
-        List<Crossing> civil = Crossings.find(night, STEP, t -> bodies.sun(t).altitudeDeg() + 6);
-        List<Crossing> nautical = Crossings.find(night, STEP, t -> bodies.sun(t).altitudeDeg() + 12);
-        List<Crossing> astronomical =
-                Crossings.find(night, STEP, t -> bodies.sun(t).altitudeDeg() + 18);
+        List<Crossing> sun = Crossings.find(night, STEP, t -> sunDeg.applyAsDouble(t) - SUNSET_ALTITUDE_DEG);
+        List<Crossing> civil = Crossings.find(night, STEP, t -> sunDeg.applyAsDouble(t) + 6);
+        List<Crossing> nautical = Crossings.find(night, STEP, t -> sunDeg.applyAsDouble(t) + 12);
+        List<Crossing> astronomical = Crossings.find(night, STEP, t -> sunDeg.applyAsDouble(t) + 18);
         return new NightTimes(
                 night,
                 first(sun, false),

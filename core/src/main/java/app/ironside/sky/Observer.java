@@ -15,7 +15,9 @@ import org.jastronomy.jsofa.JSOFAException;
  */
 public final class Observer {
     private static final long BUCKET_SECONDS = 600;
-    private static final int BUCKETS_KEPT = 64;
+
+    /** Two days: whoever walks through a night more than once finds it as it was left. */
+    private static final int BUCKETS_KEPT = 288;
 
     private final Site site;
     private final Atmosphere atmosphere;

@@ -13,6 +13,7 @@ import app.ironside.night.NightRecord;
 import app.ironside.night.NightSoFar;
 import app.ironside.night.Stage;
 import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.Interval;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -82,8 +83,11 @@ class LogbookTest {
         NightSoFar soFar = NightSoFar.of(journal.events());
         assertThat(soFar.started()).isTrue();
         assertThat(soFar.ended()).isFalse();
-        assertThat(soFar.subsOf("M 33")).isEqualTo(2);
-        assertThat(soFar.subsOf("NGC 2403")).isZero();
+        Interval always = new Interval(Instant.EPOCH, Instant.parse("2099-01-01T00:00:00Z"));
+        assertThat(soFar.subsOf("M 33", always)).isEqualTo(2);
+        assertThat(soFar.subsOf("M 33", new Interval(Instant.EPOCH, Instant.EPOCH.plusSeconds(1))))
+                .isZero();
+        assertThat(soFar.subsOf("NGC 2403", always)).isZero();
         assertThat(soFar.gatesPassed()).containsExactly(Stage.POLAR);
         assertThat(soFar.calibrationSet("bias")).containsExactly("c.fits");
     }

@@ -5,13 +5,14 @@ import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
+import app.ironside.sky.StarSource;
 import java.util.ArrayList;
 import java.util.List;
 
 /**
  * What shines: the catalogue's stars, and fainter ones invented for each patch of sky, always the same for the same patch.
  */
-public final class SkySource {
+public final class SkySource implements StarSource {
     private static final double CELL_DEG = 0.5;
     private static final double INVENTED_FROM = 8.7;
     private static final long STAR_SEED = 20_261_114;
@@ -36,7 +37,8 @@ public final class SkySource {
     }
 
     /** Stars of a circle down to a magnitude, catalogue and invented. */
-    List<CatalogueStar> stars(Equatorial centre, double radiusDeg, double faintest) {
+    @Override
+    public List<CatalogueStar> stars(Equatorial centre, double radiusDeg, double faintest) {
         List<CatalogueStar> stars = new ArrayList<>();
         for (CatalogueStar star : catalogue.within(centre, radiusDeg)) {
             if (star.magnitude() <= faintest) {

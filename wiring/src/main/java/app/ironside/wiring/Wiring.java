@@ -21,6 +21,7 @@ import app.ironside.sim.SkySource;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.NightTimes;
 import app.ironside.sky.StarCatalogue;
+import app.ironside.sky.StarSource;
 import app.ironside.solve.PlateSolver;
 import java.time.Duration;
 import java.time.Instant;
@@ -50,6 +51,11 @@ public final class Wiring {
 
     public StarCatalogue stars() {
         return stars;
+    }
+
+    /** The catalogue's stars, with invented ones below its reach. */
+    public StarSource starSource() {
+        return new SkySource(stars, objects);
     }
 
     /** Drivers of real devices found beside the application. */

@@ -1,0 +1,117 @@
+package app.ironside.plan;
+
+import app.ironside.BadInputException;
+import app.ironside.sky.Interval;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.time.DateTimeException;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeMap;
+
+/**
+ * Cloud hour by hour: for each given time the share of the sky that is covered, straight between them.
+ *
+ * <p>A share of the sky covered is read as the share of the time that a target stands behind cloud (common practice).
+ */
+public final class CloudForecast {
+    /** Nothing is known of clouds: the sky counts as clear. */
+    public static final CloudForecast CLEAR = new CloudForecast(Map.of());
+
+    /** A sky with more cover than this is not worth starting for. */
+    private static final double USABLE_COVER = 0.3;
+
+    private static final Duration STEP = Duration.ofMinutes(10);
+
+    private final TreeMap<Instant, Double> cover;
+
+    /**
+     * @param cover share of the sky covered, 0 to 1, by time
+     */
+    public CloudForecast(Map<Instant, Double> cover) {
+        this.cover = new TreeMap<>(cover);
+    }
+
+    public boolean isKnown() {
+        return !cover.isEmpty();
+    }
+
+    /** Share of the sky covered, 0 to 1; before the first and after the last given time, as there. */
+    public double coverAt(Instant time) {
+        if (cover.isEmpty()) {
+            return 0;
+        }
+        Map.Entry<Instant, Double> before = cover.floorEntry(time);
+        Map.Entry<Instant, Double> after = cover.ceilingEntry(time);
+        if (before == null) {
+            return after.getValue();
+        }
+        if (after == null || after.getKey().equals(before.getKey())) {
+            return before.getValue();
+        }
+        double share = (double) Duration.between(before.getKey(), time).toMillis()
+                / Duration.between(before.getKey(), after.getKey()).toMillis();
+        return before.getValue() + share * (after.getValue() - before.getValue());
+    }
+
+    /** The stretches of a span with at most three tenths of the sky covered. */
+    public List<Interval> usable(Interval span) {
+        List<Interval> stretches = new ArrayList<>();
+        Instant since = null;
+        for (Instant t = span.from(); t.isBefore(span.until()); t = t.plus(STEP)) {
+            boolean clear = coverAt(t) <= USABLE_COVER;
+            if (clear && since == null) {
+                since = t;
+            } else if (!clear && since != null) {
+                stretches.add(new Interval(since, t));
+                since = null;
+            }
+        }
+        if (since != null) {
+            stretches.add(new Interval(since, span.until()));
+        }
+        return stretches;
+    }
+
+    /**
+     * Reads {@code time,cover} lines: ISO-8601 with an offset, and the share of the sky covered in percent, 0 to 100. A heading and
+     * {@code #} comments are passed over.
+     *
+     * @param reader is left open
+     * @param name for messages
+     * @throws BadInputException naming the line
+     */
+    public static CloudForecast parse(BufferedReader reader, String name) throws IOException {
+        TreeMap<Instant, Double> cover = new TreeMap<>();
+        int number = 0;
+        for (String line = reader.readLine(); line != null; line = reader.readLine()) {
+            number++;
+            String facts = line.replaceFirst("#.*", "").strip();
+            if (facts.isEmpty() || number == 1 && facts.startsWith("time")) {
+                continue;
+            }
+            String[] pair = facts.split("[,;]", -1);
+            try {
+                double percent = Double.parseDouble(pair[1].strip());
+                if (!(percent >= 0 && percent <= 100)) {
+                    throw new NumberFormatException(pair[1]);
+                }
+                cover.put(OffsetDateTime.parse(pair[0].strip()).toInstant(), percent / 100);
+            } catch (DateTimeException | NumberFormatException | ArrayIndexOutOfBoundsException e) {
+                throw new BadInputException(
+                        name + " line " + number,
+                        "\"" + line + "\" is not a forecast",
+                        "time with offset and cover in percent, as 2026-11-14T21:00:00+01:00,35",
+                        e);
+            }
+        }
+        if (cover.isEmpty()) {
+            throw new BadInputException(name, "no forecast in it", "one time and cover in percent a line");
+        }
+        return new CloudForecast(cover);
+    }
+}

@@ -1,0 +1,322 @@
+package app.ironside.plan;
+
+import app.ironside.kit.Equipment;
+import app.ironside.kit.Kit;
+import app.ironside.sky.Interval;
+import app.ironside.sky.Site;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/**
+ * What a night costs besides clear sky: time, disk, current, and visits in the cold.
+ *
+ * @param setUpFrom when to begin carrying things out
+ * @param lightUntil end of the last sub
+ * @param calibrationUntil end of flats, bias and darks
+ * @param bedtime when the last thing that needs hands is done
+ * @param files that will be written
+ * @param gigabytes of them, stacks and masters included
+ * @param power against the supply; empty if the kit does not tell
+ * @param load against the mount's rating; empty if the kit does not tell
+ * @param dew by hour of the forecast
+ * @param visits what needs hands, grouped into as few walks as possible
+ * @param warnings what will go wrong, each in a sentence with its remedy
+ */
+public record NightBudget(
+        Instant setUpFrom,
+        Instant lightUntil,
+        Instant calibrationUntil,
+        Instant bedtime,
+        int files,
+        double gigabytes,
+        Optional<Power> power,
+        Optional<Load> load,
+        List<DewHour> dew,
+        List<Visit> visits,
+        List<String> warnings) {
+    private static final double SECONDS_PER_FLAT = 6;
+    private static final double SECONDS_PER_BIAS = 3;
+    private static final Duration WARM_UP = Duration.ofMinutes(12);
+
+    /** Jobs whose windows overlap are done in one walk. */
+    private static final double PEAK_RESERVE = 0.8;
+
+    /**
+     * Current.
+     *
+     * @param batteryHours at the mean draw and the night's coldest temperature; empty on mains
+     */
+    public record Power(double idleWatts, double peakWatts, double supplyWatts, Optional<Double> batteryHours) {
+        /** A supply should not be asked for more than four fifths of its rating for hours (common practice). */
+        public boolean enough() {
+            return peakWatts <= PEAK_RESERVE * supplyWatts;
+        }
+    }
+
+    /** Mass on the mount. */
+    public record Load(double kg, double limitKg) {
+        /** Imaging wants a third of the rating in reserve (common practice). */
+        public boolean comfortable() {
+            return kg <= limitKg * 2 / 3;
+        }
+    }
+
+    /** Risk for unheated glass in an hour. */
+    public record DewHour(Instant time, double temperatureC, double dewPointC, Dew.Risk risk) {}
+
+    /**
+     * A walk to the telescope.
+     *
+     * @param at when
+     * @param jobs what to do there
+     */
+    public record Visit(Instant at, List<String> jobs) {
+        public Visit {
+            jobs = List.copyOf(jobs);
+        }
+    }
+
+    /** Something that needs hands within a window. */
+    public record Job(String what, Interval window) {}
+
+    /**
+     * What the budget is made from.
+     *
+     * @param freeGigabytes where the frames will go
+     */
+    public record Given(
+            Site site, Kit kit, NightPlan plan, Program program, WeatherForecast weather, double freeGigabytes) {}
+
+    /** Adds everything up. */
+    public static NightBudget of(Given given) {
+        Instant dusk = given.plan()
+                .times()
+                .nauticalDusk()
+                .orElse(given.plan().times().night().from());
+        Instant setUp =
+                dusk.minusSeconds(Math.round(60 * given.kit().equipment().setUpMinutes()));
+        Instant lightUntil = given.plan().blocks().stream()
+                .map(b -> b.span().until())
+                .max(Comparator.naturalOrder())
+                .orElse(dusk);
+        Instant calibrated = lightUntil.plus(calibrationTime(given));
+        Instant bed = calibrated.plus(given.kit().sensor().cooled() ? WARM_UP : Duration.ZERO);
+        List<WeatherForecast.Hour> hours =
+                bed.isAfter(setUp) ? given.weather().hours(new Interval(setUp, bed)) : List.of();
+        List<DewHour> dew = hours.stream()
+                .map(h -> new DewHour(
+                        h.time(),
+                        h.temperatureC(),
+                        Dew.pointC(h.temperatureC(), Math.max(0.05, h.relativeHumidity())),
+                        Dew.risk(h.temperatureC(), Math.max(0.05, h.relativeHumidity()))))
+                .toList();
+        double coldest = hours.stream()
+                .mapToDouble(WeatherForecast.Hour::temperatureC)
+                .min()
+                .orElse(15);
+        Optional<Power> power = power(given.kit().equipment(), coldest);
+        Optional<Load> load = given.kit()
+                .equipment()
+                .payloadLimitKg()
+                .map(limit -> new Load(given.kit().equipment().loadKg(), limit));
+        int files = files(given);
+        double frameBytes =
+                2.0 * given.kit().sensor().widthPx() * given.kit().sensor().heightPx();
+        double gigabytes = (files + 24) * frameBytes / 1e9;
+        NightBudget draft = new NightBudget(
+                setUp,
+                lightUntil,
+                calibrated,
+                bed,
+                files,
+                gigabytes,
+                power,
+                load,
+                dew,
+                visits(jobs(given, setUp, lightUntil, bed)),
+                List.of());
+        return draft.withWarnings(given);
+    }
+
+    private static Duration calibrationTime(Given given) {
+        Calibrations c = given.program().calibrations();
+        double read = given.kit().sensor().readoutSeconds();
+        long lengths = given.program().targets().stream()
+                .mapToDouble(TargetPlan::subSeconds)
+                .distinct()
+                .count();
+        double darks = c.darks()
+                / Math.max(1.0, lengths)
+                * given.program().targets().stream()
+                        .mapToDouble(TargetPlan::subSeconds)
+                        .distinct()
+                        .map(t -> t + read)
+                        .sum();
+        double flats = c.flatsPerFilter() * filters(given) * (SECONDS_PER_FLAT + read);
+        return Duration.ofSeconds(Math.round(darks + flats + c.bias() * (SECONDS_PER_BIAS + read)));
+    }
+
+    private static long filters(Given given) {
+        return given.program().targets().stream()
+                .flatMap(t -> t.filters().stream())
+                .distinct()
+                .count();
+    }
+
+    private static int files(Given given) {
+        Calibrations c = given.program().calibrations();
+        return given.plan().subs() + c.darks() + c.bias() + (int) (c.flatsPerFilter() * filters(given));
+    }
+
+    /**
+     * A battery gives its rated charge at 25 °C and loses about 0.8 % for each kelvin below, and a fifth is left in it to spare it
+     * (common practice for lithium iron phosphate).
+     */
+    static double usableWattHours(double ratedWattHours, double temperatureC) {
+        double cold = Math.max(0.4, 1 - 0.008 * Math.max(0, 25 - temperatureC));
+        return 0.8 * ratedWattHours * cold;
+    }
+
+    private static Optional<Power> power(Equipment equipment, double coldestC) {
+        return equipment.supply().map(supply -> {
+            double mean = (equipment.idleWatts() + equipment.peakWatts()) / 2;
+            return new Power(
+                    equipment.idleWatts(),
+                    equipment.peakWatts(),
+                    supply.watts(),
+                    supply.batteryWattHours().map(wh -> usableWattHours(wh, coldestC) / Math.max(0.1, mean)));
+        });
+    }
+
+    // ---- visits
+    // ------------------------------------------------------------------------------------------------------
+
+    private static List<Job> jobs(Given given, Instant setUp, Instant lightUntil, Instant bed) {
+        Instant dusk = given.plan().times().nauticalDusk().orElse(setUp);
+        List<Job> jobs = new ArrayList<>();
+        Interval early = new Interval(setUp, dusk.isAfter(setUp) ? dusk : setUp);
+        jobs.add(new Job("carry out, level, mount, balance", new Interval(setUp, setUp)));
+        jobs.add(new Job("cables through the whole travel, then caps off", early));
+        jobs.add(new Job("turn the knobs of the base at polar alignment", new Interval(dusk, dusk.plusSeconds(1800))));
+        if (given.kit().motorFocuser().isEmpty()) {
+            jobs.add(new Job(
+                    "focus by hand with the mask, lock, check again", new Interval(dusk, dusk.plusSeconds(2400))));
+        }
+        for (PlannedBlock block : given.plan().blocks()) {
+            if (!given.kit().equipment().goTo()) {
+                jobs.add(new Job(
+                        "turn to " + block.target().name(),
+                        new Interval(block.span().from(), block.span().from().plusSeconds(600))));
+            }
+            block.flip()
+                    .ifPresent(f -> jobs.add(new Job(
+                            "be there for the flip of " + block.target().name() + " the first time with new cables",
+                            new Interval(f.minusSeconds(300), f.plusSeconds(900)))));
+        }
+        if (given.program().calibrations().flatsPerFilter() > 0) {
+            jobs.add(new Job(
+                    "flat panel on, focus and angle untouched",
+                    new Interval(lightUntil, lightUntil.plusSeconds(3600))));
+        }
+        jobs.add(new Job("caps on, power off after the warm-up, carry in", new Interval(bed, bed.plusSeconds(3600))));
+        return jobs;
+    }
+
+    /**
+     * The fewest walks that meet every window: sort by the windows' ends, walk at the end of the first that is not met yet, and take along
+     * all that are open then.
+     *
+     * @see "Kleinberg and Tardos 2005, Algorithm Design, chapter 4 (interval stabbing by earliest end, exact)"
+     */
+    static List<Visit> visits(List<Job> jobs) {
+        List<Job> left = new ArrayList<>(jobs);
+        left.sort(Comparator.comparing((Job j) -> j.window().until()));
+        List<Visit> visits = new ArrayList<>();
+        while (!left.isEmpty()) {
+            Instant at = left.get(0).window().until();
+            List<Job> now =
+                    left.stream().filter(j -> !j.window().from().isAfter(at)).toList();
+            // Walking when the last of them opens is as good and leaves time in hand.
+            Instant walk = now.stream()
+                    .map(j -> j.window().from())
+                    .max(Comparator.naturalOrder())
+                    .orElse(at);
+            visits.add(new Visit(walk, now.stream().map(Job::what).toList()));
+            left.removeAll(now);
+        }
+        return visits;
+    }
+
+    // ---- warnings
+    // ----------------------------------------------------------------------------------------------------
+
+    private NightBudget withWarnings(Given given) {
+        List<String> found = new ArrayList<>();
+        if (given.freeGigabytes() < gigabytes) {
+            found.add(say(
+                    "The disk has %.1f GB free and the night needs %.1f: free some first.",
+                    given.freeGigabytes(), gigabytes));
+        }
+        power.filter(p -> !p.enough())
+                .ifPresent(p -> found.add(say(
+                        "Peak draw is %.0f W; the supply gives %.0f W, and four fifths of that for hours: use a larger one or two.",
+                        p.peakWatts(), p.supplyWatts())));
+        double nightHours = Duration.between(setUpFrom, bedtime).toMinutes() / 60.0;
+        power.flatMap(Power::batteryHours)
+                .filter(h -> h < nightHours)
+                .ifPresent(h -> found.add(say(
+                        "The battery lasts %.1f h in this cold and the night takes %.1f h: bring a second, or stop earlier.",
+                        h, nightHours)));
+        load.filter(l -> l.kg() > l.limitKg())
+                .ifPresent(l -> found.add(
+                        say("%.1f kg are on a mount rated for %.1f kg: take something off.", l.kg(), l.limitKg())));
+        load.filter(l -> l.kg() <= l.limitKg() && !l.comfortable())
+                .ifPresent(l -> found.add(say(
+                        "%.1f kg of %.1f kg: more than two thirds; expect wider guiding in wind.",
+                        l.kg(), l.limitKg())));
+        dew.stream()
+                .filter(d -> d.risk() == Dew.Risk.DEW || d.risk() == Dew.Risk.FROST)
+                .findFirst()
+                .ifPresent(d -> found.add(
+                        given.kit().equipment().heated()
+                                ? say(
+                                        "%s on unheated glass from %s: heaters on before then.",
+                                        capital(d.risk().words()), clock(given, d.time()))
+                                : say(
+                                        "%s from %s, and this kit has no heater: hood and hand warmer, or stop then.",
+                                        capital(d.risk().words()), clock(given, d.time()))));
+        if (given.plan().blocks().isEmpty()) {
+            found.add("No target is up in the dark: choose another, or another night.");
+        }
+        return new NightBudget(
+                setUpFrom,
+                lightUntil,
+                calibrationUntil,
+                bedtime,
+                files,
+                gigabytes,
+                power,
+                load,
+                dew,
+                visits,
+                List.copyOf(found));
+    }
+
+    private static String clock(Given given, Instant time) {
+        return java.time.format.DateTimeFormatter.ofPattern("HH:mm")
+                .format(time.atZone(given.site().zone()));
+    }
+
+    private static String capital(String words) {
+        return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
+    }
+
+    private static String say(String pattern, Object... values) {
+        return String.format(Locale.ROOT, pattern, values);
+    }
+}
