@@ -1,6 +1,12 @@
 package app.ironside.device;
 
-/** All devices of one kit. */
+import java.util.Optional;
+
+/**
+ * All devices of one kit.
+ *
+ * @param power empty where nothing measures the current
+ */
 public record Devices(
         Mount mount,
         Camera camera,
@@ -8,4 +14,5 @@ public record Devices(
         Focuser focuser,
         FilterWheel wheel,
         FlatPanel panel,
-        AlignmentHands hands) {}
+        Hands hands,
+        Optional<PowerBox> power) {}

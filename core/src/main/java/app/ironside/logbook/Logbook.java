@@ -1,11 +1,13 @@
 package app.ironside.logbook;
 
 import app.ironside.BadInputException;
+import app.ironside.night.EventKind;
 import app.ironside.night.Journal;
 import app.ironside.night.NightEvent;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.flywaydb.core.Flyway;
@@ -97,14 +99,37 @@ public final class Logbook {
             return Optional.empty();
         }
         NightEntry last = nights.get(nights.size() - 1);
-        boolean ended =
-                journal(last).events().stream().anyMatch(e -> e.kind() == app.ironside.night.EventKind.NIGHT_ENDED);
+        boolean ended = journal(last).events().stream().anyMatch(e -> e.kind() == EventKind.NIGHT_ENDED);
         return ended ? Optional.empty() : Optional.of(last);
     }
 
     /** The journal of a night. */
     public Journal journal(NightEntry night) {
         return new SqliteJournal(jdbi, night.id());
+    }
+
+    /**
+     * Best positions of the accepted focus runs of a kit on other nights, the last of each night.
+     *
+     * @param except the night under way
+     */
+    public List<Double> focusPositions(String kit, NightEntry except) {
+        List<Double> positions = new ArrayList<>();
+        for (NightEntry night : nights()) {
+            List<NightEvent> events =
+                    night.id() == except.id() ? List.of() : journal(night).events();
+            boolean sameKit = events.stream()
+                    .anyMatch(e -> e.kind() == EventKind.NIGHT_STARTED
+                            && e.text("kit").orElse("").equals(kit));
+            if (sameKit) {
+                events.stream()
+                        .filter(e -> e.kind() == EventKind.FOCUS && e.isTrue("accepted"))
+                        .flatMap(e -> e.number("bestPosition").stream().boxed())
+                        .reduce((a, b) -> b)
+                        .ifPresent(positions::add);
+            }
+        }
+        return positions;
     }
 
     /** Copies events into a night in one transaction, for nights that were recorded elsewhere. */

@@ -10,8 +10,14 @@ import app.ironside.sky.Site;
 import app.ironside.solve.PlateSolver;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
+import java.util.List;
 
-/** Everything that the stages of one night share. */
+/**
+ * Everything that the stages of one night share.
+ *
+ * @param readyList the steps by which the kit is brought up
+ * @param earlierFocusSteps where the kit focused on other nights
+ */
 public record NightContext(
         Site site,
         Kit kit,
@@ -21,7 +27,9 @@ public record NightContext(
         FrameArchive archive,
         NightRecord record,
         PlateSolver solver,
-        Workers workers) {
+        Workers workers,
+        ReadyList readyList,
+        List<Double> earlierFocusSteps) {
     StarFinder finder() {
         return new StarFinder(DetectSettings.DEFAULT, workers);
     }

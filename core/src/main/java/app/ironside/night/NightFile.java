@@ -21,10 +21,11 @@ import java.util.Optional;
 /**
  * A night as an open JSON file: site, kit, program, and for rehearsals the truth of the observatory.
  *
+ * @param lessons steps that earlier nights taught
  * @param observatory settings of a simulated observatory, as they stand in the file; empty object if absent
  * @param text the file as it was read
  */
-public record NightFile(Site site, Kit kit, Program program, JsonNode observatory, String text) {
+public record NightFile(Site site, Kit kit, Program program, List<String> lessons, JsonNode observatory, String text) {
     private static final String EXAMPLE = "a night file as in examples/";
 
     private record TargetEntry(
@@ -51,17 +52,25 @@ public record NightFile(Site site, Kit kit, Program program, JsonNode observator
             Optional<Integer> fullFramesPerLeg) {}
 
     private record Entry(
-            LocalDate date, SiteFile.Entry site, KitFile.Entry kit, ProgramEntry program, JsonNode observatory) {}
+            LocalDate date,
+            SiteFile.Entry site,
+            KitFile.Entry kit,
+            ProgramEntry program,
+            Optional<List<String>> lessons,
+            JsonNode observatory) {}
 
     /** A night put together by the application. */
-    public static NightFile of(Site site, Kit kit, Program program, JsonNode observatory) {
+    public static NightFile of(Site site, Kit kit, Program program, List<String> lessons, JsonNode observatory) {
         ObjectNode tree = JsonText.newObject();
         tree.put("date", program.date().toString());
         tree.set("site", SiteFile.tree(site));
         tree.set("kit", KitFile.tree(kit));
         tree.set("program", JsonText.tree(entry(program)));
+        if (!lessons.isEmpty()) {
+            lessons.forEach(tree.putArray("lessons")::add);
+        }
         tree.set("observatory", observatory);
-        return new NightFile(site, kit, program, observatory, JsonText.write(tree));
+        return new NightFile(site, kit, program, List.copyOf(lessons), observatory, JsonText.write(tree));
     }
 
     /**
@@ -83,7 +92,13 @@ public record NightFile(Site site, Kit kit, Program program, JsonNode observator
                         : entry.observatory();
         try {
             Kit kit = entry.kit().kit(name);
-            return new NightFile(entry.site().site(name), kit, program(entry, kit, name, objects), observatory, text);
+            return new NightFile(
+                    entry.site().site(name),
+                    kit,
+                    program(entry, kit, name, objects),
+                    entry.lessons().orElse(List.of()),
+                    observatory,
+                    text);
         } catch (IllegalArgumentException e) {
             throw new BadInputException(name, e.getMessage(), EXAMPLE, e);
         }

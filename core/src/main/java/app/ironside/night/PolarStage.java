@@ -35,6 +35,9 @@ final class PolarStage {
     private static final int SIGHTS = 3;
     private static final int MOST_ADJUSTMENTS = 8;
 
+    /** More than a bad first setting-down of the base, less than an hour of the sky's turn. */
+    private static final double CLOCK_AND_PLACE_DEG = 6;
+
     private final NightContext night;
     private final Centering centering;
     private final AxisFinder finder;
@@ -122,6 +125,9 @@ final class PolarStage {
                         frames.add(saved(caption, frame, result));
                         middles.add(frame.header().middle().orElse(night.clock().now()));
                     });
+            if (adjustment == 0 && k == 0) {
+                proveClockAndPlace(solution);
+            }
             sights.add(new AxisSight(solution.centre(), middles.get(middles.size() - 1)));
             rms = Math.max(rms, solution.rmsArcsec() / Math.sqrt(solution.matchedStars()));
         }
@@ -152,6 +158,35 @@ final class PolarStage {
                                 "advice", measured.advice().sentence(),
                                 "frames", frames));
         return measured;
+    }
+
+    /** A wrong hour or a wrong place shows as the mount's idea of the sky being degrees from the solved one. */
+    private void proveClockAndPlace(PlateSolution solution) {
+        double apart = night.devices().mount().pointing().separationDeg(solution.centre());
+        boolean proven = apart < CLOCK_AND_PLACE_DEG;
+        String measured = String.format(Locale.ROOT, "the mount is %.1f° from the solved sky", apart);
+        night.record()
+                .event(
+                        EventKind.DEVICE,
+                        "clock and place: they agree with the sky, " + measured + ".",
+                        facts(
+                                "device",
+                                "clock and place",
+                                "step",
+                                "they agree with the solved sky",
+                                "measured",
+                                measured,
+                                "proven",
+                                proven));
+        if (!proven) {
+            night.record()
+                    .fault(
+                            Stage.POLAR,
+                            String.format(
+                                    Locale.ROOT,
+                                    "The sky is %.0f° from where clock and place put it: look at date, hour, time zone and coordinates.",
+                                    apart));
+        }
     }
 
     private Map<String, Object> saved(

@@ -4,13 +4,13 @@ import static app.ironside.night.NightRecord.facts;
 
 import app.ironside.device.Camera;
 import app.ironside.device.Devices;
-import app.ironside.device.NightClock;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
 import app.ironside.sky.Equatorial;
 import java.io.File;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -19,6 +19,10 @@ final class ReadyStage {
     private static final Duration COOLING_LIMIT = Duration.ofMinutes(25);
     private static final double COOLING_WITHIN_C = 0.5;
     private static final double PROOF_TURN_DEG = 4;
+    private static final int ENOUGH_NIGHTS = 3;
+
+    /** Temperature and reassembly move focus by a few hundredths of the travel, a lost zero by far more. */
+    private static final double FOCUS_REACH = 0.25;
 
     private final NightContext night;
     private final NightRecord record;
@@ -40,24 +44,16 @@ final class ReadyStage {
     boolean run(int plannedSubs) throws InterruptedException {
         record.stage(Stage.READY);
         Devices devices = night.devices();
-        NightClock clock = night.clock();
-        prove("disk", "room for the plan", () -> freeSpace(plannedSubs));
-        prove("mount", "a commanded turn happens", this::mountMoves);
-        prove("camera", "a frame arrives", () -> frame(devices.camera(), true));
-        prove("guide camera", "a frame arrives", () -> frame(devices.guideCamera(), false));
-        prove("focuser", "it answers and moves", this::focuserMoves);
-        prove("filter wheel", "the filter asked for is in place", () -> {
-            devices.wheel().select(0);
-            clock.await(devices.wheel().remaining());
-            return devices.wheel().slot() == 0
-                    ? Optional.of(night.kit().filters().get(0).name())
-                    : Optional.empty();
-        });
-        prove("flat panel", "it opens", () -> {
-            devices.panel().open();
-            return Optional.of("open");
-        });
-        prove("cooler", "the set point is reached and held", this::cools);
+        for (ReadyStep step : night.readyList().steps()) {
+            if (step.measured()) {
+                prove(step, proof(step.subject(), plannedSubs));
+            } else {
+                prove(step, () -> {
+                    devices.hands().confirm(step.subject() + ": " + step.what());
+                    return Optional.of("confirmed");
+                });
+            }
+        }
         return record.gate(new Gate(
                 Stage.READY,
                 proven,
@@ -69,7 +65,29 @@ final class ReadyStage {
                         : (steps - proven) + " of " + steps + " steps are not proven: see the list."));
     }
 
-    private void prove(String device, String what, Proof proof) throws InterruptedException {
+    private Proof proof(String subject, int plannedSubs) {
+        Devices devices = night.devices();
+        return switch (subject) {
+            case "disk" -> () -> freeSpace(plannedSubs);
+            case "supply" -> this::supplyHolds;
+            case "mount" -> this::mountMoves;
+            case "camera" -> () -> frame(devices.camera(), true);
+            case "guide camera" -> () -> frame(devices.guideCamera(), false);
+            case "focuser" -> this::focuserMoves;
+            case "filter wheel" -> this::wheelTurns;
+            case "flat panel" -> () -> {
+                devices.panel().open();
+                return Optional.of("open");
+            };
+            case "heaters" -> this::heatersDraw;
+            case "cooler" -> this::cools;
+            default -> throw new IllegalStateException("no proof for the step " + subject);
+        };
+    }
+
+    private void prove(ReadyStep step, Proof proof) throws InterruptedException {
+        String device = step.subject();
+        String what = step.what();
         steps++;
         record.doing(Stage.READY, device + ": " + what, Duration.ofSeconds(20));
         Optional<String> measured;
@@ -84,6 +102,41 @@ final class ReadyStage {
                 EventKind.DEVICE,
                 device + ": " + what + measured.map(m -> ", " + m + ".").orElse(": not proven."),
                 facts("device", device, "step", what, "measured", measured.orElse(""), "proven", measured.isPresent()));
+    }
+
+    private Optional<String> supplyHolds() {
+        double peak = night.kit().equipment().peakWatts();
+        double rated = night.kit().equipment().supply().orElseThrow().watts();
+        String now = night.devices()
+                .power()
+                .map(p -> String.format(Locale.ROOT, "%.1f V, %.0f W now, ", p.volts(), p.watts()))
+                .orElse("");
+        if (peak > rated) {
+            record.fault(
+                    Stage.READY,
+                    String.format(
+                            Locale.ROOT,
+                            "The kit draws up to %.0f W and the supply gives %.0f W: use a larger one, or feed a part separately.",
+                            peak,
+                            rated));
+            return Optional.empty();
+        }
+        return Optional.of(String.format(Locale.ROOT, "%speak %.0f of %.0f W", now, peak, rated));
+    }
+
+    private Optional<String> heatersDraw() {
+        return night.devices().power().flatMap(p -> {
+            p.heat(true);
+            double watts = p.heaterWatts();
+            return watts > 0.5 ? Optional.of(String.format(Locale.ROOT, "%.0f W", watts)) : Optional.empty();
+        });
+    }
+
+    private Optional<String> wheelTurns() throws InterruptedException {
+        var wheel = night.devices().wheel();
+        wheel.select(0);
+        night.clock().await(wheel.remaining());
+        return wheel.slot() == 0 ? Optional.of(night.kit().filters().get(0).name()) : Optional.empty();
     }
 
     private Optional<String> freeSpace(int plannedSubs) {
@@ -146,7 +199,28 @@ final class ReadyStage {
         focuser.moveAndWait(night.clock(), aside);
         boolean moved = focuser.positionSteps() == aside;
         focuser.moveAndWait(night.clock(), at);
-        return moved ? Optional.of("at " + at + " of " + focuser.maxSteps()) : Optional.empty();
+        return moved && whereItUsedToBe(at) ? Optional.of("at " + at + " of " + focuser.maxSteps()) : Optional.empty();
+    }
+
+    /** A focuser that lost its zero stands far from where it focused on other nights. */
+    private boolean whereItUsedToBe(int at) {
+        List<Double> earlier = night.earlierFocusSteps();
+        if (earlier.size() < ENOUGH_NIGHTS) {
+            return true;
+        }
+        double middle = earlier.stream().sorted().toList().get(earlier.size() / 2);
+        double reach = FOCUS_REACH * night.kit().focuser().maxSteps();
+        if (Math.abs(at - middle) <= reach) {
+            return true;
+        }
+        record.fault(
+                Stage.READY,
+                String.format(
+                        Locale.ROOT,
+                        "The focuser says %d, and other nights it focused near %.0f: it may have lost its zero. Run it to both ends.",
+                        at,
+                        middle));
+        return false;
     }
 
     private Optional<String> cools() throws InterruptedException {

@@ -9,16 +9,18 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
+import app.ironside.Examples;
 import app.ironside.Workers;
-import app.ironside.device.AlignmentHands;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Devices;
 import app.ironside.device.FilterWheel;
 import app.ironside.device.FlatPanel;
 import app.ironside.device.Focuser;
+import app.ironside.device.Hands;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
+import app.ironside.device.PowerBox;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
@@ -35,6 +37,8 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -157,8 +161,10 @@ class NightPartsTest {
         when(focuser.positionSteps()).thenReturn(2600, 2610);
         FilterWheel wheel = mock(FilterWheel.class);
         when(wheel.remaining()).thenReturn(Duration.ZERO);
-        devices =
-                new Devices(mount, camera, camera(), focuser, wheel, mock(FlatPanel.class), mock(AlignmentHands.class));
+        PowerBox power = mock(PowerBox.class);
+        when(power.heaterWatts()).thenReturn(14.0);
+        devices = new Devices(
+                mount, camera, camera(), focuser, wheel, mock(FlatPanel.class), mock(Hands.class), Optional.of(power));
         NightFile file = NightFile.parse(
                 Files.readString(Path.of("..", "examples", "colle-sorbo.json")),
                 "colle-sorbo.json",
@@ -172,7 +178,9 @@ class NightPartsTest {
                 new FrameArchive(folder.resolve("night")),
                 new NightRecord(journal, clock, NightWatcher.NONE),
                 mock(PlateSolver.class),
-                Workers.SERIAL);
+                Workers.SERIAL,
+                ReadyList.of(file.site(), file.kit(), file.program(), List.of("the dew strap is on the right plug")),
+                List.of());
     }
 
     private static Camera camera() throws InterruptedException {
@@ -191,7 +199,26 @@ class NightPartsTest {
         assertThat(events.stream().filter(e -> e.kind() == EventKind.DEVICE).map(e -> e.text("device")
                         .orElseThrow()))
                 .containsExactly(
-                        "disk", "mount", "camera", "guide camera", "focuser", "filter wheel", "flat panel", "cooler");
+                        "tripod",
+                        "base",
+                        "clutches",
+                        "load",
+                        "balance",
+                        "filters",
+                        "disk",
+                        "supply",
+                        "mount",
+                        "camera",
+                        "guide camera",
+                        "focuser",
+                        "filter wheel",
+                        "flat panel",
+                        "heaters",
+                        "cooler",
+                        "cables",
+                        "caps",
+                        "lesson");
+        verify(devices.hands()).confirm("lesson: the dew strap is on the right plug");
         assertThat(events).filteredOn(e -> e.kind() == EventKind.DEVICE).allMatch(e -> e.isTrue("proven"));
         verify(devices.mount()).unpark();
         verify(devices.camera()).coolTo(-10);
@@ -203,7 +230,7 @@ class NightPartsTest {
         when(devices.mount().pointing()).thenReturn(new Equatorial(10, 40));
         assertThat(new ReadyStage(night).run(20)).isFalse();
         assertThat(events).anyMatch(e -> e.text().equals("mount: a commanded turn happens: not proven."));
-        assertThat(events.get(events.size() - 1).text()).isEqualTo("1 of 8 steps are not proven: see the list.");
+        assertThat(events.get(events.size() - 1).text()).isEqualTo("1 of 19 steps are not proven: see the list.");
     }
 
     @Test
@@ -211,7 +238,63 @@ class NightPartsTest {
         NightContext night = night();
         when(devices.focuser().positionSteps()).thenReturn(0);
         assertThat(new ReadyStage(night).run(20)).isFalse();
-        assertThat(events).anyMatch(e -> e.text().equals("focuser: it answers and moves: not proven."));
+        assertThat(events)
+                .anyMatch(e -> e.text().equals("focuser: it answers, moves, and stands where it should: not proven."));
+    }
+
+    /** Common practice: a focuser far from where it focused on other nights has lost its zero. */
+    @Test
+    void aFocuserFarFromItsHistoryHasLostItsZero() throws Exception {
+        NightContext night = night();
+        NightContext known = new NightContext(
+                night.site(),
+                night.kit(),
+                night.program(),
+                night.devices(),
+                night.clock(),
+                night.archive(),
+                night.record(),
+                night.solver(),
+                night.workers(),
+                night.readyList(),
+                List.of(4100.0, 4120.0, 4135.0));
+        assertThat(new ReadyStage(known).run(20)).isFalse();
+        assertThat(events).anyMatch(e -> e.text()
+                .equals(
+                        "The focuser says 2600, and other nights it focused near 4120: it may have lost its zero. Run it"
+                                + " to both ends."));
+    }
+
+    // ---- the written order of steps
+    // --------------------------------------------------------------------------------------
+
+    private static List<String> subjects(ReadyList list) {
+        return list.steps().stream().map(ReadyStep::subject).toList();
+    }
+
+    /** Common practice: level, balance with all gear, then alignment; a tracker has its own list; strain-wave mounts need no balance. */
+    @Test
+    void eachKitHasItsOwnList() throws Exception {
+        NightContext night = night();
+        ReadyList tracker = ReadyList.of(night.site(), Examples.kit("lark"), night.program(), List.of());
+        assertThat(subjects(tracker)).contains("camera settings", "pole star", "focus", "balance");
+        assertThat(subjects(tracker)).doesNotContain("mount", "focuser", "guide camera", "cooler", "cables", "supply");
+        assertThat(subjects(tracker).indexOf("balance"))
+                .isLessThan(subjects(tracker).indexOf("pole star"));
+        ReadyList wave = ReadyList.of(night.site(), Examples.kit("heron"), night.program(), List.of());
+        assertThat(subjects(wave)).doesNotContain("balance");
+    }
+
+    @Test
+    void orderIsEnforcedWithItsReason() throws Exception {
+        ReadyList list = night().readyList();
+        ReadyStep balance = list.steps().get(subjects(list).indexOf("balance"));
+        assertThat(list.against(balance, Set.of())).contains("First load: anything added later upsets it.");
+        assertThat(list.against(balance, Set.of("load"))).isEmpty();
+        assertThat(list.next(Set.of()).orElseThrow().subject()).isEqualTo("tripod");
+        assertThat(list.next(Set.of("tripod", "base")).orElseThrow().subject()).isEqualTo("clutches");
+        assertThatThrownBy(() -> new ReadyList(List.of(balance)))
+                .hasMessage("step balance stands before load; expected after it: anything added later upsets it");
     }
 
     @Test
@@ -252,7 +335,9 @@ class NightPartsTest {
                 night.archive(),
                 night.record(),
                 night.solver(),
-                night.workers());
+                night.workers(),
+                night.readyList(),
+                List.of());
         assertThat(new ReadyStage(whole).run(2_000_000)).isFalse();
         assertThat(events)
                 .anyMatch(e -> e.kind() == EventKind.FAULT && e.text().contains("free some space before the night"));

@@ -1,12 +1,14 @@
 package app.ironside.sim;
 
-import app.ironside.device.AlignmentHands;
+import app.ironside.device.Hands;
 import app.ironside.device.NightClock;
 import java.time.Duration;
 
 /** Hands that turn the knobs nearly as asked. */
-final class SimHands implements AlignmentHands {
+final class SimHands implements Hands {
     private static final Duration TAKES = Duration.ofSeconds(35);
+
+    private static final Duration LOOK = Duration.ofSeconds(20);
 
     /** A hand misses the asked turn by this share. */
     private static final double CLUMSINESS = 0.06;
@@ -30,6 +32,11 @@ final class SimHands implements AlignmentHands {
         mount.moveAxis(
                 done(altitudeTurns * settings.altitudeKnobArcmin()), done(azimuthTurns * settings.azimuthKnobArcmin()));
         clock.await(TAKES);
+    }
+
+    @Override
+    public void confirm(String what) throws InterruptedException {
+        clock.await(LOOK);
     }
 
     private double done(double arcmin) {

@@ -11,6 +11,7 @@ import app.ironside.sky.Equatorial;
 import app.ironside.sky.Site;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 
 /** A whole observatory that is not there, with the truth about it. */
 public final class SimulatedObservatory {
@@ -76,8 +77,15 @@ public final class SimulatedObservatory {
                         guide, new SensorTruth(guide.sensor(), settings.seed() + 1), sky, FAINTEST_GUIDE, 0, workers),
                 GUIDE_ANGLE_DEG,
                 settings.seed() + 1);
-        this.devices =
-                new Devices(mount, camera, guideCamera, focuser, wheel, panel, new SimHands(mount, settings, clock));
+        this.devices = new Devices(
+                mount,
+                camera,
+                guideCamera,
+                focuser,
+                wheel,
+                panel,
+                new SimHands(mount, settings, clock),
+                Optional.of(new SimPowerBox(kit.equipment())));
     }
 
     private static Kit guideKit(Kit kit) {

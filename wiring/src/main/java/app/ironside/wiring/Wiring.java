@@ -15,7 +15,10 @@ import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.NightRecord;
 import app.ironside.night.NightWatcher;
+import app.ironside.night.ReadyList;
+import app.ironside.plan.WeatherForecast;
 import app.ironside.sim.SimSettings;
+import app.ironside.sim.SimWeather;
 import app.ironside.sim.SimulatedObservatory;
 import app.ironside.sim.SkySource;
 import app.ironside.sky.DeepSkyCatalogue;
@@ -58,6 +61,15 @@ public final class Wiring {
         return new SkySource(stars, objects);
     }
 
+    /** The weather service of a night: the simulated one. */
+    public WeatherForecast weather(NightFile file) {
+        NightTimes times = NightTimes.of(file.site(), file.program().date());
+        return new SimWeather(
+                file.site(),
+                file.observatoryOver(SimSettings.DEFAULT, SimSettings.class),
+                times.sunset().orElse(times.night().from()));
+    }
+
     /** Drivers of real devices found beside the application. */
     public List<DeviceDriver> drivers() {
         return ServiceLoader.load(DeviceDriver.class).stream()
@@ -95,7 +107,15 @@ public final class Wiring {
                 sunset,
                 workers);
         leaveBaseAsItWas(observatory, settings, before);
-        return assemble(file, entry, journal, running, observatory.devices(), watcher, Optional.of(observatory));
+        return assemble(
+                file,
+                entry,
+                journal,
+                running,
+                observatory.devices(),
+                watcher,
+                logbook.focusPositions(file.kit().name(), entry),
+                Optional.of(observatory));
     }
 
     /** The polar axis of a rehearsal that goes on: where it was measured last, with the knobs turned since. */
@@ -122,6 +142,7 @@ public final class Wiring {
             NightClock clock,
             Devices devices,
             NightWatcher watcher,
+            List<Double> earlierFocus,
             Optional<SimulatedObservatory> observatory) {
         FrameArchive archive = new FrameArchive(entry.folder());
         NightContext context = new NightContext(
@@ -133,7 +154,9 @@ public final class Wiring {
                 archive,
                 new NightRecord(journal, clock, watcher),
                 new PlateSolver(stars),
-                workers);
+                workers,
+                ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
+                earlierFocus);
         return new NightRun(file, entry, new NightEngine(context), clock, journal, archive, observatory);
     }
 }

@@ -1,0 +1,74 @@
+package app.ironside.logbook;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import app.ironside.Examples;
+import app.ironside.JsonText;
+import app.ironside.kit.Kit;
+import app.ironside.kit.Optics;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class ProfilesTest {
+    @TempDir
+    Path folder;
+
+    @Test
+    void whatIsSavedIsThereNextTime() {
+        Profiles profiles = new Profiles(folder);
+        assertThat(profiles.kits()).isEmpty();
+        profiles.save(Examples.kit("wren"));
+        profiles.save(Examples.kit("lark"));
+        profiles.save(Examples.site());
+        Profiles next = new Profiles(folder);
+        assertThat(next.kits()).extracting(Kit::name).containsExactly("Lark", "Wren");
+        assertThat(next.kit("Wren")).contains(Examples.kit("wren"));
+        assertThat(next.site("Colle Sorbo")).isPresent();
+        assertThat(folder.resolve("kits/wren.json")).exists();
+    }
+
+    /** A value changed for one night only is told, so that it is not forgotten. */
+    @Test
+    void aChangedValueIsFlagged() {
+        Profiles profiles = new Profiles(folder);
+        Kit wren = Examples.kit("wren");
+        profiles.save(wren);
+        assertThat(profiles.differences(wren)).isEmpty();
+        Optics reduced = new Optics(90, 396, 0, 0.9, 3.6);
+        Kit changed = new Kit(
+                wren.name(),
+                reduced,
+                wren.sensor(),
+                wren.filters(),
+                wren.motorFocuser(),
+                wren.mount(),
+                wren.guideOptics(),
+                wren.equipment());
+        assertThat(profiles.differences(changed))
+                .containsExactly(new JsonText.Difference("optics.focalLengthMm", "432.0", "396.0"));
+        assertThat(profiles.differences(Examples.kit("heron"))).isEmpty();
+    }
+
+    @Test
+    void aBrokenProfileIsNamed() throws Exception {
+        Profiles profiles = new Profiles(folder);
+        profiles.save(Examples.kit("wren"));
+        Path file = folder.resolve("kits/wren.json");
+        Files.writeString(file, Files.readString(file).replace("\"apertureMm\" : 90.0", "\"apertureMm\" : -90.0"));
+        assertThatThrownBy(profiles::kits)
+                .hasMessageContaining("kits/wren.json")
+                .hasMessageContaining("apertureMm is -90.0");
+    }
+
+    @Test
+    void lessonsStay() {
+        Profiles profiles = new Profiles(folder);
+        assertThat(profiles.lessons()).isEmpty();
+        profiles.saveLessons(List.of("heater lead on the second plug"));
+        assertThat(new Profiles(folder).lessons()).containsExactly("heater lead on the second plug");
+    }
+}
