@@ -15,12 +15,14 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.stream.Stream;
 
 /** Sites, kits and lessons as open JSON files in the data folder: the one truth that a night in use is compared with. */
 public final class Profiles {
     private static final String LESSONS = "lessons.json";
+    private static final String SET_ASIDE = "set-aside.json";
 
     private final Path folder;
 
@@ -33,6 +35,8 @@ public final class Profiles {
 
     /** Lessons as they stand in their file. */
     private record Lessons(List<String> lessons) {}
+
+    private record SetAside(List<String> setAside) {}
 
     public List<Site> sites() {
         return all("sites", SiteFile::parse);
@@ -84,6 +88,22 @@ public final class Profiles {
 
     public void saveLessons(List<String> lessons) {
         write(folder.resolve(LESSONS), JsonText.write(JsonText.tree(new Lessons(lessons))));
+    }
+
+    /** Catalogue numbers of targets that are done with or not wanted, and so are not proposed. */
+    public Set<String> setAside() {
+        Path file = folder.resolve(SET_ASIDE);
+        if (!Files.exists(file)) {
+            return Set.of();
+        }
+        return Set.copyOf(JsonText.read(text(file), SetAside.class, SET_ASIDE, "{\"setAside\": [\"NGC 891\"]}")
+                .setAside());
+    }
+
+    public void saveSetAside(Set<String> ids) {
+        write(
+                folder.resolve(SET_ASIDE),
+                JsonText.write(JsonText.tree(new SetAside(ids.stream().sorted().toList()))));
     }
 
     private static String fileName(String name) {

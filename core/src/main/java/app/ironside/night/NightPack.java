@@ -72,6 +72,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                 .append("</p>\n");
         budget.warnings()
                 .forEach(w -> h.append("<p class=\"warn\">! ").append(escape(w)).append("</p>\n"));
+        budget.reminders().forEach(w -> h.append("<p>").append(escape(w)).append("</p>\n"));
         program(h);
         visits(h);
         steps(h);

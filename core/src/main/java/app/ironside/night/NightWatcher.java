@@ -22,6 +22,9 @@ public interface NightWatcher {
     /** Something began that takes a while. */
     default void doing(Stage stage, String what, Instant since, Duration about) {}
 
+    /** Something is to be done or looked at by hand; returns when that may be taken as done. The one call that may wait. */
+    default void confirm(String what) throws InterruptedException {}
+
     /** Guiding since the last sub began. */
     default void guiding(List<GuideSample> recent) {}
 }

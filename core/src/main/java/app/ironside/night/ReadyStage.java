@@ -49,7 +49,9 @@ final class ReadyStage {
                 prove(step, proof(step.subject(), plannedSubs));
             } else {
                 prove(step, () -> {
-                    devices.hands().confirm(step.subject() + ": " + step.what());
+                    String what = step.subject() + ": " + step.what();
+                    record.confirm(what);
+                    devices.hands().confirm(what);
                     return Optional.of("confirmed");
                 });
             }

@@ -99,13 +99,18 @@ public record Candidate(
             return words;
         }
 
-        /** By surface brightness and size (common practice: large, bright, common objects first). */
-        static Level of(OptionalDouble surfaceBrightness, double longAxisArcmin) {
+        /**
+         * By surface brightness and size (common practice: large, bright, common objects first). Where no brightness is known, a nebula
+         * with a proper name or an old catalogue number is within reach of practice.
+         */
+        static Level of(DeepSkyObject object, OptionalDouble surfaceBrightness) {
             if (surfaceBrightness.isEmpty()) {
-                return EXPERT;
+                boolean old =
+                        object.id().matches("(M|NGC|IC) .*") || !object.name().isEmpty();
+                return old ? PRACTISED : EXPERT;
             }
             double mu = surfaceBrightness.getAsDouble();
-            return mu < 22.8 && longAxisArcmin >= 4 ? FIRST : mu < 24.2 ? PRACTISED : EXPERT;
+            return mu < 22.8 && object.longAxisArcmin() >= 4 ? FIRST : mu < 24.2 ? PRACTISED : EXPERT;
         }
     }
 

@@ -137,13 +137,14 @@ public final class CandidateSearch {
         double pixels = object.longAxisArcmin() * 60 / kit.arcsecPerPixel();
         Candidate.Fit fit = Candidate.Fit.of(share, pixels, CROP_MARGIN);
         OptionalDouble surface = surfaceBrightness(object);
-        Candidate.Level level = Candidate.Level.of(surface, object.longAxisArcmin());
+        Candidate.Level level = Candidate.Level.of(object, surface);
         OptionalDouble star = brightStar(direction, kit.fieldRadiusDeg());
         double suits = fit.factor()
                 * levelFactor(level, wish.level())
                 * (TargetLight.of(object.kind()).seenBy(kit) ? 1 : 0.4)
                 * (star.isPresent() && star.getAsDouble() < 3.5 ? 0.7 : 1)
-                * size(pixels);
+                * size(pixels)
+                * known(object);
         return new Candidate(
                 object,
                 time.usable(),
@@ -165,16 +166,29 @@ public final class CandidateSearch {
         return 0.4 + 0.6 * Math.min(1, pixels / 600);
     }
 
+    /** Common objects first: what has a name or a number in the old catalogues has been seen to be worth it. */
+    private static double known(DeepSkyObject object) {
+        if (object.id().startsWith("M ") || !object.name().isEmpty()) {
+            return 1;
+        }
+        return object.id().startsWith("NGC ") || object.id().startsWith("IC ") ? 0.8 : 0.4;
+    }
+
     private static double levelFactor(Candidate.Level level, Candidate.Level wanted) {
         int beyond = level.ordinal() - wanted.ordinal();
         return beyond <= 0 ? 1 : beyond == 1 ? 0.35 : 0.1;
     }
 
-    /** Magnitude spread over the ellipse of the catalogue's axes: the mean surface brightness. */
+    /**
+     * Magnitude spread over the ellipse of the catalogue's axes: the mean surface brightness. Empty for nebulae that shine by others'
+     * light or hide it: the catalogue's figure is then a star's or a class of opacity.
+     */
     static OptionalDouble surfaceBrightness(DeepSkyObject object) {
         double a = object.longAxisArcmin();
         double b = object.shortAxisArcmin() > 0 ? object.shortAxisArcmin() : a;
-        if (object.magnitude().isEmpty() || a <= 0) {
+        boolean ofItself = object.kind() != DeepSkyObject.Kind.DARK_NEBULA
+                && object.kind() != DeepSkyObject.Kind.REFLECTION_NEBULA;
+        if (object.magnitude().isEmpty() || a <= 0 || !ofItself) {
             return OptionalDouble.empty();
         }
         double area = Math.PI / 4 * a * b * ARCSEC2_PER_ARCMIN2;

@@ -26,6 +26,7 @@ import java.util.Optional;
  * @param dew by hour of the forecast
  * @param visits what needs hands, grouped into as few walks as possible
  * @param warnings what will go wrong, each in a sentence with its remedy
+ * @param reminders what must not be forgotten
  */
 public record NightBudget(
         Instant setUpFrom,
@@ -38,7 +39,8 @@ public record NightBudget(
         Optional<Load> load,
         List<DewHour> dew,
         List<Visit> visits,
-        List<String> warnings) {
+        List<String> warnings,
+        List<String> reminders) {
     private static final double SECONDS_PER_FLAT = 6;
     private static final double SECONDS_PER_BIAS = 3;
     private static final Duration WARM_UP = Duration.ofMinutes(12);
@@ -139,6 +141,7 @@ public record NightBudget(
                 load,
                 dew,
                 visits(jobs(given, setUp, lightUntil, bed)),
+                List.of(),
                 List.of());
         return draft.withWarnings(given);
     }
@@ -257,6 +260,7 @@ public record NightBudget(
 
     private NightBudget withWarnings(Given given) {
         List<String> found = new ArrayList<>();
+        List<String> reminded = new ArrayList<>();
         if (given.freeGigabytes() < gigabytes) {
             found.add(say(
                     "The disk has %.1f GB free and the night needs %.1f: free some first.",
@@ -276,13 +280,14 @@ public record NightBudget(
                 .ifPresent(l -> found.add(
                         say("%.1f kg are on a mount rated for %.1f kg: take something off.", l.kg(), l.limitKg())));
         load.filter(l -> l.kg() <= l.limitKg() && !l.comfortable())
-                .ifPresent(l -> found.add(say(
+                .ifPresent(l -> reminded.add(say(
                         "%.1f kg of %.1f kg: more than two thirds; expect wider guiding in wind.",
                         l.kg(), l.limitKg())));
+        List<String> wet = given.kit().equipment().heated() ? reminded : found;
         dew.stream()
                 .filter(d -> d.risk() == Dew.Risk.DEW || d.risk() == Dew.Risk.FROST)
                 .findFirst()
-                .ifPresent(d -> found.add(
+                .ifPresent(d -> wet.add(
                         given.kit().equipment().heated()
                                 ? say(
                                         "%s on unheated glass from %s: heaters on before then.",
@@ -304,7 +309,8 @@ public record NightBudget(
                 load,
                 dew,
                 visits,
-                List.copyOf(found));
+                List.copyOf(found),
+                List.copyOf(reminded));
     }
 
     private static String clock(Given given, Instant time) {

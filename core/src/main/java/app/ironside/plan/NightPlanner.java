@@ -1,6 +1,7 @@
 package app.ironside.plan;
 
 import app.ironside.kit.Kit;
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
 import app.ironside.sky.NightTimes;
 import app.ironside.sky.Observer;
@@ -10,20 +11,45 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
 
 /** Lays a program's targets into the night, one after the other, each from when it is up until it sinks or the next is due. */
 public final class NightPlanner {
     private NightPlanner() {}
 
+    /**
+     * What is known of a night and does not change while its program does.
+     *
+     * @param windows of targets by their position
+     */
+    public record Outlook(NightTimes times, Function<Equatorial, TargetWindow> windows) {
+        /** Computes each window when it is first asked for, and keeps it. Thread-safe. */
+        public static Outlook of(Site site, LocalDate date, double minimumAltitudeDeg) {
+            Observer observer = Observer.at(site);
+            NightTimes times = NightTimes.of(site, date);
+            Map<Equatorial, TargetWindow> known = new ConcurrentHashMap<>();
+            return new Outlook(
+                    times,
+                    target -> known.computeIfAbsent(
+                            target, t -> TargetWindow.of(t, observer, times, minimumAltitudeDeg)));
+        }
+    }
+
     public static NightPlan plan(Site site, Kit kit, Program program) {
-        Observer observer = Observer.at(site);
-        NightTimes times = NightTimes.of(site, program.date());
+        return plan(site, kit, program, Outlook.of(site, program.date(), program.minimumAltitudeDeg()));
+    }
+
+    /** As above, for a program that is changed again and again on the same night. */
+    public static NightPlan plan(Site site, Kit kit, Program program, Outlook outlook) {
+        NightTimes times = outlook.times();
         Overheads overheads = Overheads.of(kit);
         List<PlannedBlock> blocks = new ArrayList<>();
         Instant free = times.night().from();
         for (TargetPlan target : program.targets()) {
-            TargetWindow window = TargetWindow.of(target.position(), observer, times, program.minimumAltitudeDeg());
+            TargetWindow window = outlook.windows().apply(target.position());
             Optional<Interval> span = span(window, wanted(target, times, site, program.date()), free);
             if (span.isEmpty()) {
                 continue;

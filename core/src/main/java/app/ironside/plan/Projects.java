@@ -20,8 +20,16 @@ public final class Projects {
     /** Sub lengths in use, seconds (common practice). */
     private static final double[] LADDER = {15, 30, 60, 90, 120, 180, 240, 300, 420, 600};
 
-    /** Read noise may raise the noise of a sub by this share. */
-    private static final double READ_NOISE_SHARE = 0.05;
+    /** Gusts, trails and stumbles an hour that each cost the sub they fall into (common practice: one sub in twenty of 180 s). */
+    private static final double SPOILS_PER_HOUR = 1.2;
+
+    /** To register and integrate a sub of six megapixels on two cores, of the order measured. */
+    private static final double STACK_SECONDS_PER_SUB = 1.1;
+
+    /** So many that a remainder shorter than a sub does not weigh. */
+    private static final double ENOUGH_HOURS = 1000;
+
+    private static final int USUAL_DITHER = 2;
 
     private static final double LONGEST_BROAD = 300;
 
@@ -52,22 +60,45 @@ public final class Projects {
         return new Project(object.id(), object.position(), 1, seconds, goals);
     }
 
-    /** The shortest length of the ladder at which read noise costs at most a twentieth, no longer than the mount holds. */
+    /**
+     * The length of the ladder whose stack is quietest in the same hours, no longer than the mount holds: short subs lose to read noise
+     * and to the time between them, long ones to each gust. Of lengths that differ by less than a two-hundredth the shorter.
+     */
     public static double subSeconds(Kit kit, Site site, FilterSpec filter) {
-        double background = background(kit, site, filter);
-        double wanted = Exposure.skyLimitedSeconds(kit.sensor().readNoiseElectrons(), background, READ_NOISE_SHARE);
         double held = kit.guideOptics().isPresent() ? LADDER[LADDER.length - 1] : Exposure.unguidedSeconds(kit, 2);
         double limit = Math.min(held, filter.narrow() ? LADDER[LADDER.length - 1] : LONGEST_BROAD);
-        double chosen = LADDER[0];
-        for (double step : LADDER) {
-            if (step <= limit) {
-                chosen = step;
-                if (step >= wanted) {
-                    break;
-                }
-            }
-        }
-        return chosen;
+        List<Exposure.Way> ways = ways(kit, site, filter, new Spending(ENOUGH_HOURS, USUAL_DITHER), LADDER).stream()
+                .filter(w -> w.seconds() <= limit)
+                .toList();
+        double least = ways.stream().mapToDouble(Exposure.Way::noise).min().orElse(1);
+        return ways.stream()
+                .filter(w -> w.noise() <= least * 1.005)
+                .mapToDouble(Exposure.Way::seconds)
+                .min()
+                .orElse(LADDER[0]);
+    }
+
+    /**
+     * Time to spend on subs.
+     *
+     * @param ditherEvery so many subs
+     */
+    public record Spending(double hours, int ditherEvery) {}
+
+    /** What each sub length would give in the same hours behind a filter. */
+    public static List<Exposure.Way> ways(
+            Kit kit, Site site, FilterSpec filter, Spending spending, double[] lengthsSeconds) {
+        Overheads overheads = Overheads.of(kit);
+        double between = overheads.perSub() + overheads.perDither() / spending.ditherEvery();
+        return Exposure.ways(
+                kit,
+                new Exposure.Conditions(
+                        spending.hours(),
+                        background(kit, site, filter),
+                        between,
+                        SPOILS_PER_HOUR,
+                        STACK_SECONDS_PER_SUB),
+                lengthsSeconds);
     }
 
     /** Sky and dark current behind a filter, electrons a second and pixel. */

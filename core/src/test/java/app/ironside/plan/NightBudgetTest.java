@@ -76,7 +76,7 @@ class NightBudgetTest {
         assertThat(budget.warnings())
                 .contains(
                         "Peak draw is 109 W; the supply gives 60 W, and four fifths of that for hours: use a larger one or two.");
-        assertThat(budget.warnings()).anySatisfy(w -> assertThat(w).contains("more than two thirds"));
+        assertThat(budget.reminders()).anySatisfy(w -> assertThat(w).contains("more than two thirds"));
     }
 
     /** By hand: 1000 Wh at −5 °C: 1 − 0.008 × 30 = 0.76, a fifth left in it: 608 Wh. 1300 Wh at −12 °C: 732.2; mean draw 55.5 W: 13.19 h. */
@@ -91,7 +91,7 @@ class NightBudgetTest {
 
     @Test
     void dewIsToldWithItsHour() {
-        assertThat(budget(FILE.kit(), weather(4, 0.97), 500).warnings()).anySatisfy(w -> assertThat(w)
+        assertThat(budget(FILE.kit(), weather(4, 0.97), 500).reminders()).anySatisfy(w -> assertThat(w)
                 .matches("Dew on unheated glass from \\d\\d:\\d\\d: heaters on before then\\."));
         assertThat(budget(Examples.kit("lark"), weather(4, 0.97), 500).warnings())
                 .anySatisfy(w -> assertThat(w).contains("this kit has no heater"));

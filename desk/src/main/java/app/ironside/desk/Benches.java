@@ -9,12 +9,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
-import javafx.geometry.Insets;
 import javafx.scene.Node;
-import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
-import javafx.scene.control.ScrollPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -30,10 +27,10 @@ final class Benches {
      * @param onEvent told when an event is picked from a list
      * @param nights of the logbook
      */
-    static Map<Stage, Bench> all(Consumer<NightEvent> onEvent, LogbookPane nights) {
+    static Map<Stage, Bench> all(Consumer<NightEvent> onEvent, LogbookPane nights, PlanBench plan, ReadyBench ready) {
         Map<Stage, Bench> benches = new EnumMap<>(Stage.class);
-        benches.put(Stage.PLAN, new PlanBench());
-        benches.put(Stage.READY, new ReadyBench());
+        benches.put(Stage.PLAN, plan);
+        benches.put(Stage.READY, ready);
         benches.put(Stage.POLAR, new PolarBench());
         benches.put(Stage.POINT, new PointBench());
         benches.put(Stage.FOCUS, new FocusBench());
@@ -64,68 +61,6 @@ final class Benches {
             grow(r);
         }
         return new HBox(GAP, a, b);
-    }
-
-    private static final class PlanBench implements Bench {
-        private final Plot plot = new Plot();
-
-        @Override
-        public Node node() {
-            return plot;
-        }
-
-        @Override
-        public void show(Look look) {
-            plot.show(PlotStates.altitudes(look.ribbon()));
-        }
-    }
-
-    private static final class ReadyBench implements Bench {
-        private final VBox steps = new VBox();
-        private final ScrollPane scroll = new ScrollPane(steps);
-        private int shown = -1;
-
-        ReadyBench() {
-            scroll.setFitToWidth(true);
-            steps.setPadding(new Insets(6));
-        }
-
-        @Override
-        public Node node() {
-            return scroll;
-        }
-
-        @Override
-        public void show(Look look) {
-            List<NightEvent> events = look.moment().of(EventKind.DEVICE);
-            if (events.size() == shown) {
-                return;
-            }
-            shown = events.size();
-            steps.getChildren().setAll(events.stream().map(ReadyBench::step).toList());
-            if (events.isEmpty()) {
-                Label label = new Label("The devices are brought up at sunset, one at a time.");
-                label.getStyleClass().add("dim");
-                steps.getChildren().add(label);
-            }
-        }
-
-        private static HBox step(NightEvent e) {
-            StandingMark mark = new StandingMark();
-            mark.show(e.isTrue("proven") ? RailState.Standing.PASSED : RailState.Standing.FAILED);
-            Label device = new Label(e.text("device").orElse(""));
-            device.setMinWidth(130);
-            device.getStyleClass().add("bench-title");
-            Label what = new Label(e.text("step").orElse(""));
-            what.getStyleClass().add("dim");
-            Region gap = new Region();
-            HBox.setHgrow(gap, Priority.ALWAYS);
-            Label measured = new Label(e.text("measured").orElse(""));
-            measured.getStyleClass().add("step-value");
-            HBox row = new HBox(mark, device, what, gap, measured);
-            row.getStyleClass().add("step");
-            return row;
-        }
     }
 
     private static final class PolarBench implements Bench {

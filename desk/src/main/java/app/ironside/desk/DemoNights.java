@@ -1,9 +1,12 @@
 package app.ironside.desk;
 
+import app.ironside.kit.KitFile;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
+import app.ironside.logbook.Profiles;
 import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
+import app.ironside.sky.SiteFile;
 import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -17,6 +20,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.zip.GZIPInputStream;
 
 /** The invented night of the demo, and the three before it, which were rehearsed beforehand and whose journals ship. */
@@ -24,11 +28,68 @@ final class DemoNights {
     private static final ObjectMapper JSON = new ObjectMapper();
     private static final TypeReference<Map<String, Object>> FACTS = new TypeReference<>() {};
 
+    /** What the demo's imager has pictures of already. */
+    private static final Set<String> ALREADY_TAKEN = Set.of(
+            "M 8",
+            "M 16",
+            "M 17",
+            "M 20",
+            "M 27",
+            "M 31",
+            "M 32",
+            "M 42",
+            "M 43",
+            "M 45",
+            "M 51",
+            "M 57",
+            "M 65",
+            "M 66",
+            "M 78",
+            "M 81",
+            "M 82",
+            "M 101",
+            "M 106",
+            "M 110",
+            "IC 405",
+            "IC 410",
+            "IC 434",
+            "IC 1805",
+            "IC 1848",
+            "IC 5070",
+            "NGC 1499",
+            "NGC 1976",
+            "NGC 1982",
+            "NGC 2024",
+            "NGC 2237",
+            "NGC 2244",
+            "NGC 2264",
+            "NGC 3372",
+            "NGC 3628",
+            "NGC 5566",
+            "NGC 6960",
+            "NGC 6992",
+            "NGC 6995",
+            "NGC 7000",
+            "NGC 7023");
+
     private DemoNights() {}
 
     /** The demo's night as a night file. */
     static String tonight() {
-        try (InputStream in = DemoNights.class.getResourceAsStream("demo/colle-sorbo.json")) {
+        return text("demo/colle-sorbo.json");
+    }
+
+    /** The invented kits and the site, as they ship. */
+    static void importProfiles(Profiles profiles) {
+        for (String kit : new String[] {"wren", "lark", "heron"}) {
+            profiles.save(KitFile.parse(text("demo/kits/" + kit + ".json"), kit + ".json"));
+        }
+        profiles.save(SiteFile.parse(text("demo/sites/colle-sorbo.json"), "colle-sorbo.json"));
+        profiles.saveSetAside(ALREADY_TAKEN);
+    }
+
+    private static String text(String resource) {
+        try (InputStream in = DemoNights.class.getResourceAsStream(resource)) {
             return new String(in.readAllBytes(), StandardCharsets.UTF_8);
         } catch (IOException e) {
             throw new UncheckedIOException("the demo inside the application cannot be read", e);

@@ -2,10 +2,12 @@ package app.ironside.desk;
 
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
+import app.ironside.logbook.Profiles;
 import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.Stage;
+import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.wiring.Wiring;
@@ -22,6 +24,7 @@ import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
@@ -57,17 +60,26 @@ final class DeskView extends StackPane implements AutoCloseable {
     private final Button palette = new Button();
     private final VBox keys = keyList();
     private final LogbookPane logbookPane = new LogbookPane(this::openNight, this::pick);
-    private final Map<Stage, Bench> benches = Benches.all(this::pick, logbookPane);
+    private final PlanDesk planDesk;
+    private final PlanBench planBench;
+    private final PlanReckoner planReckoner;
+    private final ReadyBench readyBench;
+    private final Map<Stage, Bench> benches;
     private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(200), e -> refresh()));
 
     private NightFile file;
-    private NightEntry entry;
+    private Optional<NightEntry> entry = Optional.empty();
     private NightPlan plan;
     private RibbonState ribbonState;
     private Reckoner reckoner;
     private Optional<Rehearsal> rehearsal = Optional.empty();
     private Optional<NightEvent> chosen = Optional.empty();
     private Optional<Instant> moment = Optional.empty();
+    private boolean planStale = true;
+    private boolean following;
+    private Optional<Stage> followed = Optional.empty();
+    private ReckoningState planReckoning = ReckoningState.waiting("", "");
+    private RibbonState planRibbon;
     private Stage station;
     private Palette look;
     private double rate;
@@ -78,6 +90,12 @@ final class DeskView extends StackPane implements AutoCloseable {
         this.station = settings.station();
         this.look = settings.palette();
         this.rate = settings.rate();
+        Profiles profiles = new Profiles(logbook.folder());
+        this.planDesk = new PlanDesk(wiring, profiles, logbook.folder(), this::planChanged, this::rehearsePlan);
+        this.planBench = new PlanBench(planDesk);
+        this.planReckoner = new PlanReckoner(planDesk);
+        this.readyBench = new ReadyBench(model, profiles);
+        this.benches = Benches.all(this::pick, logbookPane, planBench, readyBench);
         getStylesheets().add(DeskView.class.getResource("desk.css").toExternalForm());
         getStyleClass().add("root");
         BorderPane desk = new BorderPane();
@@ -97,6 +115,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         ribbon.setOnTime(this::goTo);
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         setPalette(look);
+        setStation(station);
         ticking.setCycleCount(Animation.INDEFINITE);
     }
 
@@ -138,6 +157,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     private static VBox keyList() {
         VBox box = new VBox();
         box.getStyleClass().add("keys");
+        box.setMaxHeight(Region.USE_PREF_SIZE);
         Label heading = new Label("Keys");
         heading.getStyleClass().add("verdict");
         box.getChildren().add(heading);
@@ -150,6 +170,7 @@ final class DeskView extends StackPane implements AutoCloseable {
                 "F   fit the picture",
                 "S   ring the measured stars",
                 "+ −   zoom the picture",
+                "Ctrl Z, Ctrl Y   take back a change of the plan, do it again",
                 "?   this list, and away with it")) {
             box.getChildren().add(new Label(line));
         }
@@ -163,7 +184,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     void openNight(NightEntry night) {
         boolean running = rehearsal.map(s -> s.run().entry().id() == night.id()).orElse(false);
         NightFile parsed = NightFile.parse(night.document(), night.title(), wiring.objects());
-        setNight(parsed, night);
+        setNight(parsed, Optional.of(night));
         if (!running) {
             model.load(logbook.journal(night).events());
             moment = model.events().stream().map(NightEvent::time).reduce((a, b) -> b);
@@ -174,10 +195,18 @@ final class DeskView extends StackPane implements AutoCloseable {
         refresh();
     }
 
+    /** Shows a night that is only planned. */
+    void plan(NightFile night) {
+        setNight(night, Optional.empty());
+        model.load(List.of());
+        moment = Optional.empty();
+        choose(Stage.PLAN);
+    }
+
     /** Runs a rehearsal of a night, from its start or from where it was left. */
     void rehearse(NightFile night, NightEntry where) {
         rehearsal.ifPresent(Rehearsal::close);
-        setNight(night, where);
+        setNight(night, Optional.of(where));
         moment = Optional.empty();
         Rehearsal next = new Rehearsal(wiring, night, logbook, where, model, rate);
         rehearsal = Optional.of(next);
@@ -186,7 +215,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         refresh();
     }
 
-    private void setNight(NightFile night, NightEntry where) {
+    private void setNight(NightFile night, Optional<NightEntry> where) {
         file = night;
         entry = where;
         plan = NightPlanner.plan(night.site(), night.kit(), night.program());
@@ -194,6 +223,8 @@ final class DeskView extends StackPane implements AutoCloseable {
         reckoner = new Reckoner(night, plan);
         chosen = Optional.empty();
         loader.clear();
+        readyBench.setFile(night);
+        planDesk.open(night);
         title.setText(night.site().name() + "   " + night.kit().name()
                 + Words.format("   %.0f mm", night.kit().optics().focalLengthMm()) + "   "
                 + night.program().date());
@@ -210,14 +241,15 @@ final class DeskView extends StackPane implements AutoCloseable {
         }
     }
 
+    private boolean isShown(Rehearsal running) {
+        return entry.filter(e -> e.id() == running.run().entry().id()).isPresent();
+    }
+
     private Moment moment() {
-        Instant live = rehearsal
-                .filter(s -> s.run().entry().id() == entry.id())
-                .map(s -> s.clock().now())
-                .orElseGet(() -> model.events().stream()
-                        .map(NightEvent::time)
-                        .reduce((a, b) -> b)
-                        .orElse(plan.times().night().from()));
+        Instant live = rehearsal.filter(this::isShown).map(s -> s.clock().now()).orElseGet(() -> model.events().stream()
+                .map(NightEvent::time)
+                .reduce((a, b) -> b)
+                .orElse(plan.times().night().from()));
         return Moment.at(moment.orElse(live), moment.isEmpty(), model.events());
     }
 
@@ -227,9 +259,17 @@ final class DeskView extends StackPane implements AutoCloseable {
             return;
         }
         Moment at = moment();
-        rail.show(RailState.of(at, logbook.nights().size()), station);
-        ribbon.show(ribbonState, at, model.events(), chosen);
-        reckoning.show(reckoner.of(station, at, chosen), Cautions.of(station));
+        follow(at);
+        RailState stations = RailState.of(at, logbook.nights().size());
+        boolean onlyPlanned = at.events().isEmpty() && planDesk.isOpen();
+        rail.show(onlyPlanned ? stations.planning(planDesk.draft().plan().subs()) : stations, station);
+        if (station == Stage.PLAN) {
+            refreshPlan();
+            ribbon.show(planRibbon, at, List.of(), Optional.empty());
+        } else {
+            ribbon.show(ribbonState, at, model.events(), chosen);
+        }
+        reckoning.show(station == Stage.PLAN ? planReckoning : reckoner.of(station, at, chosen), Cautions.of(station));
         clock.setText(Words.clock(at.time(), file.site().zone()));
         boolean held = rehearsal.map(s -> s.clock().isHeld()).orElse(false);
         hold.setText(held ? "Go on" : "Hold");
@@ -242,6 +282,59 @@ final class DeskView extends StackPane implements AutoCloseable {
         }
         wantPicture(at);
         bench.show(new Look(at, chosen, ribbonState, loader.picture()));
+    }
+
+    private void planChanged() {
+        planStale = true;
+        if (station == Stage.PLAN) {
+            refresh();
+        }
+    }
+
+    /** The plan is copied to its views only when it changed: it does not move with the night. */
+    private void refreshPlan() {
+        if (!planStale) {
+            return;
+        }
+        planStale = false;
+        NightBudget budget = planDesk.budget();
+        planRibbon = planDesk.ribbon();
+        planBench.refresh(budget);
+        planReckoning = planReckoner.of(budget, planBench.filter());
+    }
+
+    private void rehearsePlan(NightFile night) {
+        NightEntry next = logbook.begin(
+                night.program().date() + "  " + night.site().name() + ", "
+                        + night.program().targets().get(0).name(),
+                "night-" + night.program().date() + "-" + (logbook.nights().size() + 1),
+                night.text());
+        rehearse(NightFile.parse(night.text(), next.title(), wiring.objects()), next);
+        following = true;
+        choose(Stage.READY);
+    }
+
+    /** While nobody has chosen a station, the desk goes along with the night. */
+    private void follow(Moment at) {
+        if (!following || !at.live()) {
+            return;
+        }
+        Optional<Stage> stage = at.stage();
+        if (stage.isPresent() && !stage.equals(followed)) {
+            followed = stage;
+            setStation(stage.get());
+        }
+    }
+
+    /** Goes along with the night from station to station until the person chooses one. */
+    void followTheNight() {
+        following = true;
+    }
+
+    private void setStation(Stage next) {
+        station = next;
+        planStale |= next == Stage.PLAN;
+        ribbon.setPlanner(next == Stage.PLAN ? Optional.of(planDesk) : Optional.empty());
     }
 
     private String statusText(Moment at) {
@@ -309,7 +402,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     private void load(String relative, String caption) {
-        loader.load(entry.folder().resolve(relative), caption);
+        entry.ifPresent(e -> loader.load(e.folder().resolve(relative), caption));
     }
 
     // ---- what the person does
@@ -317,7 +410,8 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Goes to a station. */
     void choose(Stage next) {
-        station = next;
+        following = false;
+        setStation(next);
         if (chosen.isPresent() && Moment.stationOf(chosen.get()) != next) {
             chosen = Optional.empty();
         }
@@ -328,7 +422,8 @@ final class DeskView extends StackPane implements AutoCloseable {
     void pick(NightEvent event) {
         chosen = Optional.of(event);
         moment = Optional.of(event.time());
-        station = Moment.stationOf(event);
+        following = false;
+        setStation(Moment.stationOf(event));
         refresh();
     }
 
@@ -341,7 +436,7 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     void backToNow() {
         chosen = Optional.empty();
-        moment = rehearsal.isPresent() && rehearsal.get().run().entry().id() == entry.id()
+        moment = rehearsal.filter(this::isShown).isPresent()
                 ? Optional.empty()
                 : model.events().stream().map(NightEvent::time).reduce((a, b) -> b);
         refresh();
@@ -376,6 +471,19 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     private void key(KeyEvent e) {
+        if (e.getTarget() instanceof TextInputControl) {
+            return;
+        }
+        if (e.isShortcutDown() && station == Stage.PLAN && planDesk.isOpen()) {
+            if (e.getCode() == KeyCode.Z) {
+                planDesk.undo();
+                e.consume();
+            } else if (e.getCode() == KeyCode.Y) {
+                planDesk.redo();
+                e.consume();
+            }
+            return;
+        }
         if ("?".equals(e.getText()) || e.getCode() == KeyCode.QUOTE && e.isShiftDown() || e.getCode() == KeyCode.F1) {
             keys.setVisible(!keys.isVisible());
             e.consume();
@@ -438,6 +546,14 @@ final class DeskView extends StackPane implements AutoCloseable {
         return rehearsal;
     }
 
+    PlanDesk planDesk() {
+        return planDesk;
+    }
+
+    PlanBench planBench() {
+        return planBench;
+    }
+
     Ribbon ribbon() {
         return ribbon;
     }
@@ -452,5 +568,6 @@ final class DeskView extends StackPane implements AutoCloseable {
         ticking.stop();
         rehearsal.ifPresent(Rehearsal::close);
         loader.close();
+        planDesk.close();
     }
 }

@@ -4,6 +4,7 @@ import app.ironside.logbook.NightEntry;
 import app.ironside.night.NightEvent;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -65,10 +66,11 @@ final class LogbookPane implements Bench {
         return new VBox(6, label, list);
     }
 
-    void setNights(List<NightEntry> all, NightEntry shown) {
+    void setNights(List<NightEntry> all, Optional<NightEntry> shown) {
         filling = true;
         nights.getItems().setAll(all);
-        nights.getSelectionModel().select(shown);
+        shown.ifPresentOrElse(night -> nights.getSelectionModel().select(night), () -> nights.getSelectionModel()
+                .clearSelection());
         filling = false;
     }
 

@@ -27,6 +27,8 @@ final class NightModel implements NightWatcher {
     private final Map<Stage, Shown> latest = new EnumMap<>(Stage.class);
     private Doing doing;
     private int frames;
+    private boolean ownHands;
+    private String asked = "";
 
     /**
      * @param changed called on the night's thread after each change; must return at once
@@ -61,6 +63,42 @@ final class NightModel implements NightWatcher {
             doing = new Doing(stage, what, since, about);
         }
         changed.run();
+    }
+
+    @Override
+    public void confirm(String what) throws InterruptedException {
+        synchronized (this) {
+            asked = ownHands ? what : "";
+        }
+        changed.run();
+        synchronized (this) {
+            while (!asked.isEmpty()) {
+                wait();
+            }
+        }
+    }
+
+    /** Whether the person confirms the steps that no device can prove; else the simulated hands do. */
+    synchronized void setOwnHands(boolean own) {
+        ownHands = own;
+        if (!own) {
+            confirmed();
+        }
+    }
+
+    synchronized boolean hasOwnHands() {
+        return ownHands;
+    }
+
+    /** What the night waits for the person to confirm; empty if nothing. */
+    synchronized String asked() {
+        return asked;
+    }
+
+    /** The person says that it is done. */
+    synchronized void confirmed() {
+        asked = "";
+        notifyAll();
     }
 
     @Override

@@ -3,6 +3,7 @@ package app.ironside.desk;
 import app.ironside.BadInputException;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
+import app.ironside.logbook.Profiles;
 import app.ironside.night.NightFile;
 import app.ironside.wiring.Wiring;
 import java.io.File;
@@ -31,6 +32,7 @@ final class Opening {
     void demo() {
         if (logbook.nights().isEmpty()) {
             DemoNights.importInto(logbook);
+            DemoNights.importProfiles(new Profiles(logbook.folder()));
         }
         Optional<NightEntry> left = logbook.unfinished();
         if (left.isEmpty()) {
@@ -58,6 +60,7 @@ final class Opening {
             desk.openNight(night);
             choices.add(new StartPane.Choice("go-on", "Go on with the night that was left", () -> goOn(night)));
         });
+        choices.add(new StartPane.Choice("plan-night", "Plan a night", this::plan));
         choices.add(new StartPane.Choice("open-night", "Rehearse a night file…", this::chooseFile));
         choices.add(new StartPane.Choice("rehearse-example", "Rehearse the example night", this::beginDemo));
         if (left.isEmpty() && !logbook.nights().isEmpty()) {
@@ -72,6 +75,16 @@ final class Opening {
                                 ", ",
                                 wiring.drivers().stream().map(d -> d.name()).toList()) + ".";
         ask(left.isPresent() ? "A night was left under way." : "Good evening.", drivers, choices);
+    }
+
+    /** From the last night, or from the example where there is none. */
+    private void plan() {
+        dismiss();
+        List<NightEntry> nights = logbook.nights();
+        String text = nights.isEmpty()
+                ? DemoNights.tonight()
+                : nights.get(nights.size() - 1).document();
+        desk.plan(NightFile.parse(text, "the last night", wiring.objects()));
     }
 
     private void chooseFile() {
@@ -102,6 +115,7 @@ final class Opening {
                 text);
         dismiss();
         desk.rehearse(night, entry);
+        desk.followTheNight();
     }
 
     private void goOn(NightEntry left) {

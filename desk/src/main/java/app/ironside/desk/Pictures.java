@@ -3,6 +3,7 @@ package app.ironside.desk;
 import app.ironside.Workers;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
+import app.ironside.logbook.Profiles;
 import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
@@ -71,6 +72,7 @@ final class Pictures {
             Wiring wiring = new Wiring(Workers.ALL_CORES);
             Logbook logbook = Logbook.open(data);
             DemoNights.importInto(logbook);
+            DemoNights.importProfiles(new Profiles(logbook.folder()));
             NightFile night = NightFile.parse(DemoNights.tonight(), "demo night", wiring.objects());
             NightEntry entry = logbook.begin(
                     night.program().date() + "  " + night.site().name() + ", M 33", "tonight", night.text());

@@ -64,6 +64,7 @@ final class Plot extends DrawnPane {
     private double x1;
     private double y0;
     private double y1;
+    private boolean crowded;
 
     Plot() {
         getStyleClass().add("plot");
@@ -85,7 +86,10 @@ final class Plot extends DrawnPane {
         g.fillText(state.title(), 16, 24);
         g.setFont(Font.font("IBM Plex Sans", 13));
         g.setFill(dim());
-        g.fillText(state.yName(), 16 + titleWidth(), 24);
+        crowded = titleWidth() + widthOf(state.yName(), 13) + legendWidth() + 32 > width;
+        if (16 + titleWidth() + widthOf(state.yName(), 13) < width - RIGHT) {
+            g.fillText(state.yName(), 16 + titleWidth(), 24);
+        }
         if (state.curves().stream().allMatch(c -> c.points().isEmpty())) {
             return;
         }
@@ -101,6 +105,24 @@ final class Plot extends DrawnPane {
         Text measure = new Text(state.title());
         measure.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 15));
         return measure.getLayoutBounds().getWidth() + 10;
+    }
+
+    private static double widthOf(String words, double size) {
+        Text measure = new Text(words);
+        measure.setFont(Font.font("IBM Plex Sans", size));
+        return measure.getLayoutBounds().getWidth();
+    }
+
+    private double legendWidth() {
+        return state.curves().stream()
+                .filter(c -> !c.name().isEmpty())
+                .mapToDouble(c -> widthOf(c.name(), 13) + 44)
+                .sum();
+    }
+
+    /** A legend that does not fit beside the title takes a line of its own. */
+    private double top() {
+        return crowded ? TOP + 22 : TOP;
     }
 
     private void range() {
@@ -131,16 +153,16 @@ final class Plot extends DrawnPane {
     }
 
     private double py(double y, double height) {
-        return height - BOTTOM - (y - y0) / (y1 - y0) * (height - TOP - BOTTOM);
+        return height - BOTTOM - (y - y0) / (y1 - y0) * (height - top() - BOTTOM);
     }
 
     private void axes(GraphicsContext g, double width, double height) {
         boolean log = state.yName().equals(State.LOG_ARCSEC);
-        double yStep = log ? 1 : step((y1 - y0) / Math.max(2, (height - TOP - BOTTOM) / 48));
+        double yStep = log ? 1 : step((y1 - y0) / Math.max(2, (height - top() - BOTTOM) / 48));
         boolean clock = state.xName().equals(State.CLOCK);
         double xStep = clock
                 ? 2
-                : Math.max(state.counts() ? 1 : 0, step((x1 - x0) / Math.max(2, (width - LEFT - RIGHT) / 90)));
+                : Math.max(state.counts() ? 1 : 0, step((x1 - x0) / Math.max(2, (width - LEFT - RIGHT) / 64)));
         g.setLineWidth(1);
         g.setTextAlign(TextAlignment.RIGHT);
         for (double v = Math.ceil(y0 / yStep) * yStep; v <= y1; v += yStep) {
@@ -158,11 +180,11 @@ final class Plot extends DrawnPane {
         for (Mark mark : state.vertical()) {
             g.setStroke(accent());
             g.setLineDashes(4, 4);
-            g.strokeLine(px(mark.x(), width), TOP, px(mark.x(), width), height - BOTTOM);
+            g.strokeLine(px(mark.x(), width), top(), px(mark.x(), width), height - BOTTOM);
             g.setLineDashes();
             g.setFill(accent());
             g.setTextAlign(px(mark.x(), width) > width * 0.7 ? TextAlignment.RIGHT : TextAlignment.LEFT);
-            g.fillText(" " + mark.name() + " ", px(mark.x(), width), TOP + 18);
+            g.fillText(" " + mark.name() + " ", px(mark.x(), width), top() + 14);
         }
     }
 
@@ -205,23 +227,22 @@ final class Plot extends DrawnPane {
 
     private void legend(GraphicsContext g, double width) {
         double x = width - RIGHT;
+        double y = crowded ? 46 : 24;
         g.setTextAlign(TextAlignment.RIGHT);
         for (int i = state.curves().size() - 1; i >= 0; i--) {
             Curve curve = state.curves().get(i);
             if (!curve.name().isEmpty()) {
                 Color color = colour(curve.ink());
                 g.setFill(text());
-                g.fillText(curve.name(), x, 24);
-                Text measure = new Text(curve.name());
-                measure.setFont(g.getFont());
-                x -= measure.getLayoutBounds().getWidth() + 8;
+                g.fillText(curve.name(), x, y);
+                x -= widthOf(curve.name(), 13) + 8;
                 g.setFill(color);
                 g.setStroke(color);
                 g.setLineWidth(2.4);
                 if (curve.style() == Style.DOTS) {
-                    g.fillOval(x - 9, 15, 9, 9);
+                    g.fillOval(x - 9, y - 9, 9, 9);
                 } else {
-                    g.strokeLine(x - 16, 19, x, 19);
+                    g.strokeLine(x - 16, y - 5, x, y - 5);
                 }
                 x -= 36;
             }

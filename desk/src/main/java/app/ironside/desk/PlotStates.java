@@ -18,30 +18,6 @@ import java.util.Optional;
 final class PlotStates {
     private PlotStates() {}
 
-    /** Altitudes of the targets and of the skyline under them, against local hours counted on past midnight. */
-    static Plot.State altitudes(RibbonState ribbon) {
-        List<Curve> curves = new ArrayList<>();
-        List<Mark> marks = new ArrayList<>();
-        Ink[] inks = {Ink.ACCENT, Ink.COOL, Ink.SECOND};
-        for (int i = 0; i < ribbon.curves().size(); i++) {
-            RibbonState.Curve curve = ribbon.curves().get(i);
-            List<double[]> points = curve.points().stream()
-                    .filter(p -> p.altitudeDeg() > 0)
-                    .map(p -> new double[] {hours(p.time(), ribbon.zone()), p.altitudeDeg()})
-                    .toList();
-            List<double[]> skyline = curve.points().stream()
-                    .filter(p -> curve.block().contains(p.time()))
-                    .map(p -> new double[] {hours(p.time(), ribbon.zone()), p.skylineDeg()})
-                    .toList();
-            curves.add(new Curve(curve.name(), points, inks[i % inks.length], Style.LINE));
-            curves.add(new Curve(i == 0 ? "skyline" : "", skyline, Ink.DIM, Style.LINE));
-            curve.flip()
-                    .ifPresent(
-                            f -> marks.add(new Mark(hours(f, ribbon.zone()), "flip " + Words.clock(f, ribbon.zone()))));
-        }
-        return new Plot.State("Altitude through the night", Plot.State.CLOCK, "degrees", curves, marks, true);
-    }
-
     /** Local time in hours; after midnight 24 is added, so that a night is one stretch. */
     static double hours(Instant time, ZoneId zone) {
         double hour = time.atZone(zone).toLocalTime().toSecondOfDay() / 3600.0;

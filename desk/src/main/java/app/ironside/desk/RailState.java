@@ -28,6 +28,16 @@ record RailState(List<Station> stations) {
         return new RailState(stations);
     }
 
+    /** While a night is planned that has not begun, the rail says what the plan holds. */
+    RailState planning(int subs) {
+        List<Station> next = new ArrayList<>(stations);
+        Standing standing = subs > 0 ? Standing.PASSED : Standing.FAILED;
+        next.set(
+                Stage.PLAN.ordinal(),
+                new Station(Stage.PLAN, standing, subs > 0 ? Words.format("%d subs fit", subs) : "nothing is up"));
+        return new RailState(next);
+    }
+
     private static Station station(Stage stage, Moment moment, Optional<Stage> now, int nights) {
         Optional<NightEvent> gate = moment.lastGate(stage);
         boolean working = now.isPresent() && now.get() == stage;

@@ -9,7 +9,6 @@ import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.Stage;
 import app.ironside.plan.NightPlan;
-import app.ironside.plan.PlannedBlock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -32,7 +31,7 @@ final class Reckoner {
     /** The reckoning of a station. */
     ReckoningState of(Stage stage, Moment moment, Optional<NightEvent> chosen) {
         return switch (stage) {
-            case PLAN -> plan();
+            case PLAN -> throw new IllegalArgumentException("the plan reckons for itself");
             case READY -> ready(moment);
             case POLAR -> polar(moment, chosen);
             case POINT -> point(moment, chosen);
@@ -47,50 +46,6 @@ final class Reckoner {
 
     private static Optional<NightEvent> evidence(Moment moment, Optional<NightEvent> chosen, EventKind kind) {
         return chosen.filter(e -> e.kind() == kind).or(() -> moment.last(kind));
-    }
-
-    private ReckoningState plan() {
-        List<Row> rows = new ArrayList<>();
-        rows.add(new Row("darkness", Words.format("%.1f h", plan.times().darkHours())));
-        rows.add(new Row("without the Moon", Words.format("%.1f h", plan.times().moonlessDarkHours())));
-        rows.add(new Row("Moon lit", Words.format("%.0f %%", 100 * plan.times().moonIlluminatedFraction())));
-        for (PlannedBlock block : plan.blocks()) {
-            String name = block.target().name();
-            rows.add(new Row(
-                    name,
-                    Words.clock(block.span().from(), zone) + " to "
-                            + Words.clock(block.span().until(), zone)));
-            rows.add(new Row(
-                    name + " highest",
-                    Words.format(
-                            "%.0f° at %s",
-                            block.window().transitAltitudeDeg(),
-                            Words.clock(block.window().transit(), zone))));
-            rows.add(new Row(
-                    name + " subs",
-                    Words.format("%d of %.0f s", block.subs(), block.target().subSeconds())));
-            rows.add(new Row(
-                    name + " worth",
-                    Words.format(
-                            "%.1f of %.1f h",
-                            block.window().effectiveHours(), block.window().usableHours())));
-        }
-        String first =
-                plan.blocks().isEmpty() ? "" : plan.blocks().get(0).target().name();
-        String verdict = plan.blocks().size() > 1
-                ? first + " until " + Words.clock(plan.blocks().get(0).span().until(), zone) + ", then "
-                        + plan.blocks().get(1).target().name() + "."
-                : first + " all night.";
-        return new ReckoningState(
-                verdict,
-                plan.subs() + " subs fit, with read-out, dither, focus runs and flips counted.",
-                false,
-                rows,
-                "An hour is worth (S/S₀)² · B₀/B of an hour at the zenith without the Moon: extinction takes light S, "
-                        + "airmass and the Moon add sky B (Krisciunas and Schaefer 1991).",
-                List.of(
-                        new School("Interleave filters", "A night cut short still holds a balanced set.", true),
-                        new School("One filter at a time", "Fewer changes; the best hour goes to one filter.", false)));
     }
 
     private ReckoningState ready(Moment moment) {

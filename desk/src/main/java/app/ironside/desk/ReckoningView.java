@@ -5,10 +5,12 @@ import javafx.geometry.Insets;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.text.TextAlignment;
 
 /** The right column. */
 final class ReckoningView extends VBox {
@@ -18,6 +20,7 @@ final class ReckoningView extends VBox {
     private final Label verdict = styled(new Label(), "verdict");
     private final Label sentence = styled(new Label(), "sentence");
     private final VBox rows = new VBox();
+    private final VBox actions = new VBox(6);
     private final Label working = styled(new Label(), "working");
     private final Button showWorking = new Button("Show the working");
     private final VBox schools = new VBox(6);
@@ -43,7 +46,7 @@ final class ReckoningView extends VBox {
         scroll.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         caution.setMinHeight(Region.USE_PREF_SIZE);
-        getChildren().addAll(verdict, sentence, scroll, caution);
+        getChildren().addAll(verdict, sentence, scroll, actions, caution);
     }
 
     private static Label styled(Label label, String style) {
@@ -68,6 +71,7 @@ final class ReckoningView extends VBox {
         if (next.equals(state)) {
             return;
         }
+        boolean sameActions = state != null && next.actions().equals(state.actions());
         state = next;
         verdict.setText(next.verdict());
         verdict.pseudoClassStateChanged(ALERT, next.alert());
@@ -76,6 +80,25 @@ final class ReckoningView extends VBox {
         showWorking.setVisible(!next.working().isEmpty());
         showWorking.setManaged(!next.working().isEmpty());
         rows.getChildren().setAll(next.rows().stream().map(ReckoningView::row).toList());
+        if (!sameActions) {
+            HBox lesser = new HBox(6);
+            next.actions().stream()
+                    .filter(a -> !a.chief())
+                    .map(ReckoningView::action)
+                    .forEach(b -> {
+                        HBox.setHgrow(b, Priority.ALWAYS);
+                        b.setPrefWidth(0);
+                        lesser.getChildren().add(b);
+                    });
+            actions.getChildren().clear();
+            if (!lesser.getChildren().isEmpty()) {
+                actions.getChildren().add(lesser);
+            }
+            next.actions().stream()
+                    .filter(ReckoningState.Action::chief)
+                    .map(ReckoningView::action)
+                    .forEach(actions.getChildren()::add);
+        }
         schools.getChildren().clear();
         if (!next.schools().isEmpty()) {
             schools.getChildren().add(styled(new Label("Schools"), "schools-title"));
@@ -87,11 +110,26 @@ final class ReckoningView extends VBox {
         Label name = styled(new Label(row.name()), "row-name");
         Label value = styled(new Label(row.value()), "row-value");
         name.setMinWidth(Region.USE_PREF_SIZE);
+        value.setWrapText(true);
+        value.setTextAlignment(TextAlignment.RIGHT);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox box = new HBox(8, name, gap, value);
         box.getStyleClass().add("row");
         return box;
+    }
+
+    private static Button action(ReckoningState.Action action) {
+        Button button = new Button(action.label());
+        button.setId(action.id());
+        button.setMaxWidth(Double.MAX_VALUE);
+        button.setMinHeight(38);
+        button.setDisable(!action.enabled());
+        if (action.chief()) {
+            button.getStyleClass().add("chief");
+        }
+        button.setOnAction(e -> action.run().run());
+        return button;
     }
 
     private static VBox school(ReckoningState.School school) {
@@ -101,6 +139,18 @@ final class ReckoningView extends VBox {
         VBox box = new VBox(2, name, reason);
         box.getStyleClass().add("school");
         box.pseudoClassStateChanged(OURS, school.ours());
+        school.choice().filter(c -> !school.ours()).ifPresent(choice -> {
+            box.getStyleClass().add("choosable");
+            box.setFocusTraversable(true);
+            box.setOnMouseClicked(e -> choice.run());
+            box.setOnKeyPressed(e -> {
+                if (e.getCode() == KeyCode.ENTER) {
+                    choice.run();
+                    e.consume();
+                }
+            });
+            name.setText(school.name() + " (choose)");
+        });
         return box;
     }
 }

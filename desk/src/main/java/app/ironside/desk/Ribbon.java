@@ -2,6 +2,7 @@ package app.ironside.desk;
 
 import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
+import app.ironside.sky.Interval;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZonedDateTime;
@@ -11,10 +12,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.FontWeight;
+import javafx.scene.text.Text;
 import javafx.scene.text.TextAlignment;
 
 /** The night from before sunset to after sunrise: what is planned, what happened, where we are. Click an event, drag through time. */
@@ -23,6 +26,8 @@ final class Ribbon extends DrawnPane {
 
     private static final double AXIS = 20;
     private static final double TICKS = 16;
+    private static final double PLANNED = 36;
+    private static final double HANDLE = 14;
     private static final double SIGNS = 18;
     private static final double NEAR_PX = 9;
 
@@ -34,15 +39,21 @@ final class Ribbon extends DrawnPane {
     private boolean dragging;
     private Consumer<NightEvent> onEvent = e -> {};
     private Consumer<Instant> onTime = t -> {};
+    private Optional<RibbonPlanner> planner = Optional.empty();
+    private Grip grip;
+
+    /**
+     * What is being dragged in a plan.
+     *
+     * @param edge −1 the start, 1 the end, 0 the whole block
+     */
+    private record Grip(int block, int edge, double fromX, Interval span) {}
 
     Ribbon() {
         getStyleClass().add("ribbon");
         setPrefHeight(168);
         setMinHeight(168);
-        setOnMousePressed(e -> {
-            pressedX = e.getX();
-            dragging = false;
-        });
+        setOnMousePressed(this::pressed);
         setOnMouseDragged(this::dragged);
         setOnMouseReleased(this::released);
     }
@@ -55,6 +66,13 @@ final class Ribbon extends DrawnPane {
         onTime = handler;
     }
 
+    /** While a night is planned the blocks can be moved; otherwise a drag goes through time. */
+    void setPlanner(Optional<RibbonPlanner> next) {
+        planner = next;
+        grip = null;
+        stale();
+    }
+
     void show(RibbonState ribbon, Moment now, List<NightEvent> everything, Optional<NightEvent> picked) {
         state = ribbon;
         moment = now;
@@ -63,7 +81,60 @@ final class Ribbon extends DrawnPane {
         stale();
     }
 
+    private void pressed(MouseEvent e) {
+        pressedX = e.getX();
+        dragging = false;
+        grip = null;
+        if (planner.isEmpty() || state == null) {
+            return;
+        }
+        int block = blockAt(e.getX(), e.getY());
+        planner.get().choose(block);
+        if (block >= 0) {
+            Interval span = state.curves().get(block).block();
+            int edge = e.getX() - xOf(span.from()) < HANDLE ? -1 : xOf(span.until()) - e.getX() < HANDLE ? 1 : 0;
+            grip = new Grip(block, edge, e.getX(), span);
+            if (e.getClickCount() == 2) {
+                grip = null;
+                planner.get().split(block, timeAt(e.getX()));
+            } else if (e.getButton() == MouseButton.SECONDARY) {
+                grip = null;
+                planner.get().remove(block);
+            }
+        }
+    }
+
+    /** The block of the plan under a point; −1 for none. */
+    int blockAt(double x, double y) {
+        if (y < ticksTop() - 2 || y > ticksTop() + ticks() + 4) {
+            return -1;
+        }
+        for (int i = 0; i < state.curves().size(); i++) {
+            Interval span = state.curves().get(i).block();
+            if (x >= xOf(span.from()) - 3 && x <= xOf(span.until()) + 3) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    /** Where the grip would put its block, in whole minutes. */
+    private Interval gripped(double x) {
+        Duration by = Duration.between(timeAt(grip.fromX()), timeAt(x));
+        Duration shift = Duration.ofMinutes(Math.round(by.toSeconds() / 60.0));
+        Instant from =
+                grip.edge() <= 0 ? grip.span().from().plus(shift) : grip.span().from();
+        Instant until =
+                grip.edge() >= 0 ? grip.span().until().plus(shift) : grip.span().until();
+        return from.isBefore(until) ? new Interval(from, until) : grip.span();
+    }
+
     private void dragged(MouseEvent e) {
+        if (grip != null) {
+            dragging = true;
+            planner.orElseThrow().preview(grip.block(), gripped(e.getX()));
+            return;
+        }
         if (state != null && (dragging || Math.abs(e.getX() - pressedX) > 5)) {
             dragging = true;
             onTime.accept(timeAt(e.getX()));
@@ -71,6 +142,18 @@ final class Ribbon extends DrawnPane {
     }
 
     private void released(MouseEvent e) {
+        if (grip != null) {
+            Grip held = grip;
+            Interval span = gripped(e.getX());
+            grip = null;
+            if (dragging) {
+                planner.orElseThrow().settle(held.block(), span);
+            }
+            return;
+        }
+        if (planner.isPresent() && blockAt(e.getX(), e.getY()) >= 0) {
+            return;
+        }
         if (state == null || dragging) {
             return;
         }
@@ -95,7 +178,11 @@ final class Ribbon extends DrawnPane {
                 .min(Comparator.comparingDouble(e -> Math.abs(xOf(e.time()) - x)));
     }
 
-    private double ticksTop() {
+    private double ticks() {
+        return planner.isPresent() ? PLANNED : TICKS;
+    }
+
+    double ticksTop() {
         return getHeight() - AXIS - SIGNS - TICKS - 4;
     }
 
@@ -116,11 +203,107 @@ final class Ribbon extends DrawnPane {
         drawSky(g, width, sky);
         drawMoon(g, width, sky);
         for (int i = 0; i < state.curves().size(); i++) {
-            drawCurve(g, state.curves().get(i), i == 0 ? accent() : cool(), sky);
+            drawCurve(g, state.curves().get(i), colourOf(i), sky);
         }
-        drawProgram(g, height);
+        state.ghost().ifPresent(ghost -> drawGhost(g, ghost, sky));
+        if (planner.isPresent()) {
+            drawPlan(g, height);
+        } else {
+            drawProgram(g, height);
+        }
         drawHours(g, height);
-        drawNow(g, height);
+        if (planner.isEmpty()) {
+            drawNow(g, height);
+        }
+    }
+
+    /** A target has one colour, however often it comes. */
+    private Color colourOf(int curve) {
+        List<String> names =
+                state.curves().stream().map(RibbonState.Curve::name).distinct().toList();
+        List<Color> colours = List.of(accent(), cool(), second(), good(), third());
+        return colours.get(names.indexOf(state.curves().get(curve).name()) % colours.size());
+    }
+
+    private void drawGhost(GraphicsContext g, RibbonState.Curve ghost, double sky) {
+        RibbonState.Point before = null;
+        g.setLineDashes(6, 4);
+        for (RibbonState.Point p : ghost.points()) {
+            if (before != null && p.altitudeDeg() > 0 && before.altitudeDeg() > 0) {
+                g.setStroke(faded(text(), p.altitudeDeg() > p.skylineDeg() ? 0.9 : 0.25));
+                g.setLineWidth(1.8);
+                g.strokeLine(xOf(before.time()), y(before.altitudeDeg(), sky), xOf(p.time()), y(p.altitudeDeg(), sky));
+            }
+            before = p;
+        }
+        g.setLineDashes();
+        ghost.points().stream()
+                .filter(p -> p.altitudeDeg() > p.skylineDeg())
+                .max(Comparator.comparingDouble(RibbonState.Point::altitudeDeg))
+                .ifPresent(p -> {
+                    g.setFill(text());
+                    g.setTextAlign(TextAlignment.CENTER);
+                    double x = Math.max(90, Math.min(getWidth() - 90, xOf(p.time())));
+                    g.fillText(ghost.name(), x, Math.max(14, y(p.altitudeDeg(), sky) - 6));
+                });
+    }
+
+    /** The blocks as they can be taken hold of. */
+    private void drawPlan(GraphicsContext g, double height) {
+        double top = ticksTop();
+        for (int i = 0; i < state.curves().size(); i++) {
+            RibbonState.Curve curve = state.curves().get(i);
+            double x = xOf(curve.block().from());
+            double width = Math.max(4, xOf(curve.block().until()) - x);
+            boolean picked = planner.orElseThrow().chosen() == i;
+            g.setFill(faded(colourOf(i), picked ? 0.45 : 0.22));
+            g.fillRoundRect(x, top, width, PLANNED, 6, 6);
+            g.setStroke(picked ? text() : colourOf(i));
+            g.setLineWidth(picked ? 2 : 1.2);
+            g.strokeRoundRect(x, top, width, PLANNED, 6, 6);
+            g.setLineWidth(1.5);
+            for (double grip : new double[] {x + 5, x + 9, x + width - 9, x + width - 5}) {
+                if (width > 60) {
+                    g.strokeLine(grip, top + 11, grip, top + PLANNED - 11);
+                }
+            }
+            drawBlockName(g, curve, x, width, top);
+            curve.flip().ifPresent(f -> flipMark(g, f, top - 2));
+        }
+        g.setStroke(line());
+        g.strokeLine(MARGIN, height - AXIS, getWidth() - MARGIN, height - AXIS);
+    }
+
+    private void drawBlockName(GraphicsContext g, RibbonState.Curve curve, double x, double width, double top) {
+        String times = Words.clock(curve.block().from(), state.zone()) + " to "
+                + Words.clock(curve.block().until(), state.zone());
+        String full = curve.name() + "   " + curve.subs() + " subs   " + times;
+        String some = curve.name() + "  " + curve.subs();
+        g.setFill(text());
+        g.setTextAlign(TextAlignment.CENTER);
+        double room = width - 28;
+        String fits = widthOf(full) < room
+                ? full
+                : widthOf(some) < room ? some : widthOf(curve.name()) < room ? curve.name() : "";
+        g.fillText(fits, x + width / 2, top + PLANNED / 2 + 5);
+    }
+
+    private static double widthOf(String words) {
+        Text measure = new Text(words);
+        measure.setFont(Font.font("IBM Plex Sans", 13));
+        return measure.getLayoutBounds().getWidth();
+    }
+
+    private void flipMark(GraphicsContext g, Instant flip, double bottom) {
+        g.setStroke(dim());
+        g.setLineDashes(3, 3);
+        g.setLineWidth(1);
+        g.strokeLine(xOf(flip), 8, xOf(flip), bottom);
+        g.setLineDashes();
+        g.setFill(dim());
+        boolean nowIsNear = moment != null && Math.abs(xOf(moment.time()) - xOf(flip) - 30) < 40;
+        g.setTextAlign(nowIsNear ? TextAlignment.RIGHT : TextAlignment.LEFT);
+        g.fillText("flip " + Words.clock(flip, state.zone()), xOf(flip) + (nowIsNear ? -4 : 4), 15);
     }
 
     private void drawSky(GraphicsContext g, double width, double sky) {
@@ -199,16 +382,7 @@ final class Ribbon extends DrawnPane {
             g.setFill(faded(line(), 0.9));
             double x = xOf(curve.block().from());
             g.fillRoundRect(x, top, xOf(curve.block().until()) - x, TICKS, 3, 3);
-            curve.flip().ifPresent(f -> {
-                g.setStroke(dim());
-                g.setLineDashes(3, 3);
-                g.setLineWidth(1);
-                g.strokeLine(xOf(f), 8, xOf(f), top + TICKS);
-                g.setLineDashes();
-                g.setFill(dim());
-                g.setTextAlign(TextAlignment.LEFT);
-                g.fillText("flip " + Words.clock(f, state.zone()), xOf(f) + 4, 15);
-            });
+            curve.flip().ifPresent(f -> flipMark(g, f, top + TICKS));
         }
         Instant now = moment.time();
         for (NightEvent e : all) {

@@ -1,0 +1,141 @@
+package app.ironside.night;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.ironside.Examples;
+import app.ironside.plan.CloudForecast;
+import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.Project;
+import app.ironside.plan.Projects;
+import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.Interval;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class NightDraftTest {
+    private static final DeepSkyCatalogue OBJECTS = DeepSkyCatalogue.load();
+    private static final NightDraft DEMO = NightDraft.of(Examples.night(OBJECTS));
+
+    private static PlannedBlock block(NightDraft draft, int index) {
+        return draft.plan().blocks().get(index);
+    }
+
+    private static void near(Instant a, Instant b) {
+        assertThat(Duration.between(a, b).abs()).isLessThan(Duration.ofSeconds(2));
+    }
+
+    /** Law: a block stretched over the next cuts it back, and the subs follow the time. */
+    @Test
+    void stretchingCutsTheNeighbour() {
+        Interval longer = new Interval(
+                block(DEMO, 0).span().from(), block(DEMO, 0).span().until().plusSeconds(1800));
+        Interval shorter = new Interval(
+                block(DEMO, 0).span().from(), block(DEMO, 0).span().until().minusSeconds(5400));
+        NightDraft cut = DEMO.move(0, shorter);
+        assertThat(cut.plan().blocks()).hasSize(2);
+        assertThat(block(cut, 0).subs()).isLessThan(block(DEMO, 0).subs());
+        near(block(cut, 0).span().until(), shorter.until());
+        NightDraft moved = cut.move(
+                1,
+                new Interval(
+                        shorter.until().minusSeconds(1800),
+                        block(DEMO, 1).span().until()));
+        near(block(moved, 0).span().until(), shorter.until().minusSeconds(1800));
+        assertThat(block(moved, 1).subs()).isGreaterThan(block(cut, 1).subs());
+        assertThat(DEMO.move(0, longer).plan().blocks()).isNotEmpty();
+    }
+
+    /** Law: split and rejoin: two parts of one target in the place of one. */
+    @Test
+    void splitting() {
+        Instant middle = block(DEMO, 0).span().from().plusSeconds(3 * 3600);
+        NightDraft split = DEMO.split(0, middle);
+        assertThat(split.plan().blocks())
+                .extracting(b -> b.target().name())
+                .containsExactly("M 33", "M 33", "NGC 2403");
+        near(block(split, 0).span().until(), middle);
+        near(block(split, 1).span().from(), middle);
+        assertThat(DEMO.split(0, block(DEMO, 0).span().from().plusSeconds(60))).isSameAs(DEMO);
+    }
+
+    @Test
+    void droppingATargetIntoTheNight() {
+        Project project = Projects.of(
+                OBJECTS.find("NGC 891").orElseThrow(),
+                DEMO.file().kit(),
+                DEMO.file().site(),
+                false);
+        var target = new app.ironside.plan.TargetPlan(
+                "NGC 891",
+                project.position(),
+                List.of("L"),
+                2,
+                180,
+                java.util.Optional.empty(),
+                java.util.Optional.empty(),
+                java.util.Optional.empty());
+        Instant from = block(DEMO, 0).span().from().plusSeconds(2 * 3600);
+        NightDraft with = DEMO.add(target, new Interval(from, from.plusSeconds(3600)));
+        assertThat(with.plan().blocks())
+                .extracting(b -> b.target().name())
+                .containsExactly("M 33", "NGC 891", "M 33", "NGC 2403");
+        assertThat(with.remove(1).plan().blocks())
+                .extracting(b -> b.target().name())
+                .doesNotContain("NGC 891");
+        assertThat(NightFile.parse(with.file().text(), "x", OBJECTS).program())
+                .isEqualTo(with.file().program());
+    }
+
+    /** Law: the arranged night is worth at least what the drafted one gives in its order, and fills the dark. */
+    @Test
+    void arranging() {
+        List<Project> projects = List.of(
+                Projects.of(
+                        OBJECTS.find("M 33").orElseThrow(),
+                        DEMO.file().kit(),
+                        DEMO.file().site(),
+                        false),
+                Projects.of(
+                        OBJECTS.find("NGC 2403").orElseThrow(),
+                        DEMO.file().kit(),
+                        DEMO.file().site(),
+                        false));
+        NightDraft.Arranged arranged = DEMO.arrange(projects, CloudForecast.CLEAR, true);
+        assertThat(arranged.schedule().blocks()).hasSize(2);
+        assertThat(arranged.draft().plan().subs()).isGreaterThan(100);
+        assertThat(arranged.schedule().value())
+                .isGreaterThan(0.5 * DEMO.plan().times().darkHours());
+    }
+
+    @Test
+    void anotherDateAnotherKit() {
+        NightDraft spring = DEMO.onDate(LocalDate.of(2027, 3, 4));
+        assertThat(spring.plan().blocks()).extracting(b -> b.target().name()).contains("NGC 2403");
+        assertThat(spring.plan().times().night())
+                .isNotEqualTo(DEMO.plan().times().night());
+        NightDraft lark = DEMO.with(DEMO.file().site(), Examples.kit("lark"));
+        assertThat(lark.file().program().targets().get(0).filters()).containsExactly("none");
+    }
+
+    @Test
+    void changesCanBeTakenBack() {
+        History<String> history = new History<>("a");
+        history.change("b");
+        history.change("b");
+        history.change("c");
+        history.undo();
+        assertThat(history.now()).isEqualTo("b");
+        history.redo();
+        assertThat(history.now()).isEqualTo("c");
+        history.undo();
+        history.undo();
+        history.undo();
+        assertThat(history.now()).isEqualTo("a");
+        assertThat(history.canUndo()).isFalse();
+        history.change("d");
+        assertThat(history.canRedo()).isFalse();
+    }
+}
