@@ -15,6 +15,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.FutureTask;
@@ -91,7 +92,17 @@ final class Pictures {
             }
             List<NightEvent> events = ask(() -> desk.model().events());
             for (Stage stage : Stage.values()) {
-                write(stage.title().toLowerCase(java.util.Locale.ROOT), stage, evidence(stage, events));
+                write(stage.title().toLowerCase(Locale.ROOT), stage, evidence(stage, events));
+            }
+            for (PlanDesk.Tab tab : List.of(
+                    PlanDesk.Tab.FRAMING,
+                    PlanDesk.Tab.SEASON,
+                    PlanDesk.Tab.EXPOSURE,
+                    PlanDesk.Tab.COSTS,
+                    PlanDesk.Tab.PROFILES)) {
+                onToolkit(() -> desk.planDesk().setTab(tab));
+                settle(() -> desk.planDesk().isBusy());
+                write("plan-" + tab.title().toLowerCase(Locale.ROOT).replace(' ', '-'), Stage.PLAN, Optional.empty());
             }
             onToolkit(() -> desk.setPalette(Palette.RED));
             write("run-red", Stage.RUN, evidence(Stage.RUN, events));
@@ -131,15 +142,19 @@ final class Pictures {
                 event.ifPresentOrElse(desk::pick, desk::backToNow);
                 desk.choose(stage);
             });
-            for (int i = 0; i < TRIES && !ask(() -> desk.isPictureReady()); i++) {
-                Thread.sleep(50);
-            }
+            settle(() -> !desk.isPictureReady());
             onToolkit(() -> desk.refresh());
             Thread.sleep(250);
             BufferedImage image = ask(() -> Snapshots.of(scene));
             Path file = folder.resolve(name + ".png");
             app.ironside.image.AtomicFile.write(file, out -> ImageIO.write(image, "png", out));
             System.err.println("ironside: " + file);
+        }
+
+        private static void settle(java.util.concurrent.Callable<Boolean> busy) throws InterruptedException {
+            for (int i = 0; i < TRIES && ask(busy); i++) {
+                Thread.sleep(50);
+            }
         }
 
         private static void onToolkit(Runnable action) throws InterruptedException {

@@ -56,7 +56,8 @@ import org.slf4j.LoggerFactory;
  */
 final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(PlanDesk.class);
-    private static final int SEASON_TARGETS = 9;
+    private static final int SEASON_OF_A_CLASS = 3;
+    private static final int SEASON_ROWS = 10;
     private static final Duration LEAST_BLOCK = Duration.ofMinutes(15);
     private static final double USUAL_FREE_GB = 1e9;
 
@@ -289,21 +290,22 @@ final class PlanDesk implements RibbonPlanner, AutoCloseable {
                 .blocks()
                 .forEach(b -> wiring.objects().find(b.target().name()).ifPresent(targets::add));
         looked.ifPresent(targets::add);
-        candidates.stream()
+        List<DeepSkyObject> proposed = candidates.stream()
                 .map(Candidate::object)
                 .filter(o -> !setAside.contains(o.id()))
-                .limit(SEASON_TARGETS)
-                .forEach(o -> {
-                    if (targets.size() < SEASON_TARGETS) {
-                        targets.add(o);
-                    }
-                });
+                .toList();
+        for (SeasonBoard.ObjectClass of : SeasonBoard.ObjectClass.values()) {
+            proposed.stream()
+                    .filter(o -> SeasonBoard.ObjectClass.of(o.kind()) == of)
+                    .limit(SEASON_OF_A_CLASS)
+                    .forEach(targets::add);
+        }
         LocalDate first = now.file().program().date().withDayOfMonth(1);
         double minimum = now.file().program().minimumAltitudeDeg();
         compute(
                 () -> SeasonBoard.of(
                         now.file().site(),
-                        List.copyOf(targets),
+                        targets.stream().limit(SEASON_ROWS).toList(),
                         first,
                         365,
                         new SeasonBoard.Settings(minimum, Workers.ALL_CORES, Progress.NONE)),

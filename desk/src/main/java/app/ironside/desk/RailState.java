@@ -63,7 +63,12 @@ record RailState(List<Station> stations) {
         double limit = gate.number("limit").orElse(0);
         return switch (stage) {
             case PLAN -> Words.format("%.0f subs fit", measured);
-            case READY -> Words.format("%.0f of %.0f proven", measured, limit);
+            case READY -> {
+                // The sky itself proves clock and place, after the gate.
+                List<NightEvent> told = moment.of(EventKind.DEVICE);
+                long proven = told.stream().filter(e -> e.isTrue("proven")).count();
+                yield Words.format("%d of %d proven", proven, Math.max(told.size(), (int) limit));
+            }
             case POLAR -> Words.format("%.2f′ of %.1f′", measured, limit);
             case POINT -> Words.format("%.0f″ of %.0f″", measured, limit);
             case FOCUS -> moment.last(EventKind.FOCUS)

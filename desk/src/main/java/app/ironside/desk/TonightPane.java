@@ -247,8 +247,8 @@ final class TonightPane extends VBox {
 
     /** One candidate: what it is, what it gives, when, and how it fits. */
     private final class Cell extends ListCell<Candidate> {
-        private final Label id = label("bench-title", 150);
-        private final Label kind = label("dim", 122);
+        private final Label id = label("bench-title", 96);
+        private final Label kind = label("dim", 176);
         private final HourBar bar = new HourBar();
         private final Label span = label("", 104);
         private final Label high = label("", 42);

@@ -2,26 +2,18 @@ package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.ironside.Workers;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.Stage;
-import app.ironside.wiring.Wiring;
 import java.awt.image.BufferedImage;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.Callable;
-import java.util.concurrent.TimeUnit;
-import java.util.function.Predicate;
-import javafx.scene.Scene;
 import javafx.scene.control.Button;
-import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
-import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
@@ -29,76 +21,19 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
 import org.junit.jupiter.api.TestMethodOrder;
 import org.junit.jupiter.api.io.TempDir;
-import org.testfx.api.FxRobot;
-import org.testfx.api.FxToolkit;
 import org.testfx.util.WaitForAsyncUtils;
 
 /** Drives the real desk in a window of the toolkit's offscreen mode, through a short night at full speed. */
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 @TestMethodOrder(MethodOrderer.OrderAnnotation.class)
-class DeskTest {
+class DeskTest extends DeskHarness {
     @TempDir
     static Path folder;
 
-    private final FxRobot robot = new FxRobot();
-    private Wiring wiring;
-    private Logbook logbook;
-    private DeskView desk;
-    private Scene scene;
-
     @BeforeAll
     void openTheDesk() throws Exception {
-        Main.headless();
-        FxToolkit.registerPrimaryStage();
-        wiring = new Wiring(Workers.ALL_CORES);
-        logbook = Logbook.open(folder);
+        openOn(folder);
         open(new DeskSettings(1280, 800, Palette.DUSK, Stage.PLAN, 0));
-    }
-
-    private void open(DeskSettings settings) throws Exception {
-        FxToolkit.setupStage(stage -> {
-            DeskApp.prepareToolkit();
-            desk = new DeskView(wiring, logbook, settings);
-            scene = new Scene(desk, settings.width(), settings.height());
-            stage.setScene(scene);
-            stage.show();
-            desk.requestFocus();
-        });
-    }
-
-    @AfterAll
-    void closeTheDesk() throws Exception {
-        on(() -> {
-            desk.close();
-            return true;
-        });
-        FxToolkit.cleanupStages();
-    }
-
-    private static <T> T on(Callable<T> question) {
-        return WaitForAsyncUtils.waitForAsyncFx(60_000, question);
-    }
-
-    private void until(String what, Predicate<DeskView> condition) throws Exception {
-        try {
-            WaitForAsyncUtils.waitFor(300, TimeUnit.SECONDS, () -> on(() -> condition.test(desk)));
-        } catch (java.util.concurrent.TimeoutException e) {
-            throw new AssertionError("waited in vain for: " + what + "; status: " + text("#status"), e);
-        }
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    private String text(String id) {
-        return on(() -> ((Label) desk.lookup(id)).getText());
-    }
-
-    private void press(KeyCode key) {
-        robot.push(key);
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    private BufferedImage picture() {
-        return on(() -> Snapshots.of(scene));
     }
 
     private long count(EventKind kind) {
@@ -171,7 +106,7 @@ class DeskTest {
                 .filter(e -> e.kind() == EventKind.SUB)
                 .toList());
         NightEvent second = subs.get(1);
-        robot.clickOn("#station-plan");
+        robot.clickOn("#station-run");
         javafx.geometry.Point2D place = on(() -> desk.ribbon()
                 .localToScreen(
                         desk.ribbon().xOf(second.time().minusSeconds(1)),
