@@ -41,6 +41,20 @@ public final class Statistics {
     }
 
     /**
+     * Scatter that outliers hardly move: the scaled median absolute deviation.
+     *
+     * @param samples at least 1, not modified
+     * @return 0 if more than half are equal
+     */
+    public static double noise(double[] samples) {
+        double middle = median(samples);
+        return MAD_TO_SIGMA
+                * median(java.util.Arrays.stream(samples)
+                        .map(v -> Math.abs(v - middle))
+                        .toArray());
+    }
+
+    /**
      * Median and the scaled median absolute deviation: a centre and noise that stars and hot pixels hardly move.
      *
      * @see "Rousseeuw and Croux 1993, J. Am. Stat. Assoc. 88, 1273"

@@ -161,15 +161,35 @@ public final class BackgroundMap {
         int r0 = Math.max(0, Math.min(rows - 2, (int) v));
         int r1 = Math.min(rows - 1, r0 + 1);
         float vertical = (float) (v - r0);
-        float perPixel = (float) columns / width;
-        for (int x = 0; x < width; x++) {
-            float u = (x + 0.5f) * perPixel - 0.5f;
-            int c0 = Math.max(0, Math.min(columns - 2, (int) u));
-            int c1 = Math.min(columns - 1, c0 + 1);
-            float across = u - c0;
-            float upper = level[r0 * columns + c0] * (1 - across) + level[r0 * columns + c1] * across;
-            float lower = level[r1 * columns + c0] * (1 - across) + level[r1 * columns + c1] * across;
-            into[x] = upper * (1 - vertical) + lower * vertical;
+        float[] mesh = new float[columns];
+        for (int c = 0; c < columns; c++) {
+            mesh[c] = level[r0 * columns + c] * (1 - vertical) + level[r1 * columns + c] * vertical;
+        }
+        if (columns == 1) {
+            Arrays.fill(into, 0, width, mesh[0]);
+            return;
+        }
+        double cell = (double) width / columns;
+        for (int c = 0; c < columns - 1; c++) {
+            // From the middle of cell c to that of the next; the outermost lines go on to the edges.
+            int from = c == 0 ? 0 : (int) Math.ceil((c + 0.5) * cell - 0.5);
+            int until = c == columns - 2 ? width : (int) Math.ceil((c + 1.5) * cell - 0.5);
+            float slope = (float) ((mesh[c + 1] - mesh[c]) / cell);
+            float start = (float) (mesh[c] + (0.5 - (c + 0.5) * cell) * slope);
+            for (int x = from; x < until; x++) {
+                into[x] = start + slope * x;
+            }
+        }
+    }
+
+    /** As {@link #sigmaAt} for all pixels of a row. */
+    void sigmaOfRow(int row, int width, int height, float[] into) {
+        int first = Math.min(rows - 1, row * rows / height) * columns;
+        for (int c = 0; c < columns; c++) {
+            // The first pixel of cell c is the least x with x · columns / width = c.
+            int from = (c * width + columns - 1) / columns;
+            int until = c == columns - 1 ? width : ((c + 1) * width + columns - 1) / columns;
+            Arrays.fill(into, from, until, sigma[first + c]);
         }
     }
 

@@ -7,10 +7,10 @@ import java.util.List;
 /** Groups of neighbouring pixels above a level, and their division into the stars that make them up. */
 final class Blobs {
     /** Each step of the search for a split raises the level by this factor. */
-    private static final double LEVEL_STEP = 1.35;
+    private static final double LEVEL_STEP = 1.15;
 
     /** A part is a star of its own if it holds at least this share of the whole blob's light above the splitting level. */
-    private static final double OWN_SHARE = 0.02;
+    private static final double OWN_SHARE = 0.001;
 
     private static final int SMALLEST_TO_SPLIT_PX = 10;
     private static final double PEAK_ABOVE_SADDLE_SIGMAS = 5;
@@ -112,7 +112,7 @@ final class Blobs {
             double above = raised;
             List<int[]> own = parts.stream()
                     .filter(p -> p.length >= 3
-                            && peak(p) - above > Math.max(PEAK_ABOVE_SADDLE_SIGMAS * noise, 0.15 * peak(p))
+                            && peak(p) - above > Math.max(PEAK_ABOVE_SADDLE_SIGMAS * noise, 0.1 * peak(p))
                             && total(p, above) > OWN_SHARE * whole)
                     .toList();
             if (own.size() > 1) {

@@ -1,5 +1,7 @@
 package app.ironside.star;
 
+import java.util.Optional;
+
 /**
  * A measured star.
  *
@@ -13,6 +15,9 @@ package app.ironside.star;
  * @param angleDeg long axis from +x toward +y, −90 to 90
  * @param snr flux over the background noise inside it
  * @param saturated whether a pixel reached the top of the range
+ * @param fluxErrorAdu standard deviation of the flux: background noise over the aperture, and the star's own photons where the header
+ *     tells the gain
+ * @param profile the fitted profile; empty where the fit found none (too few pixels, saturated)
  */
 public record Star(
         double x,
@@ -24,4 +29,6 @@ public record Star(
         double eccentricity,
         double angleDeg,
         double snr,
-        boolean saturated) {}
+        boolean saturated,
+        double fluxErrorAdu,
+        Optional<Moffat> profile) {}

@@ -41,6 +41,15 @@ public record StarField(int width, int height, List<Star> stars, double backgrou
         return median(Star::eccentricity);
     }
 
+    /** Median full width at half maximum of the fitted profiles, pixels. */
+    public OptionalDouble medianProfileFwhmPx() {
+        double[] values = good().stream()
+                .flatMap(s -> s.profile().stream())
+                .mapToDouble(Moffat::fwhmPx)
+                .toArray();
+        return values.length == 0 ? OptionalDouble.empty() : OptionalDouble.of(Statistics.median(values));
+    }
+
     private OptionalDouble median(ToDoubleFunction<Star> measure) {
         double[] values = good().stream().mapToDouble(measure).toArray();
         return values.length == 0 ? OptionalDouble.empty() : OptionalDouble.of(Statistics.median(values));

@@ -39,18 +39,18 @@ public final class StarFinder {
         BackgroundMap background = BackgroundMap.of(frame, workers);
         float[] flat = subtract(frame, background);
         double[] kernel = kernel(settings.kernelSigmaPx());
-        float[] filtered = convolve(flat, width, height, kernel);
         double noiseFactor = Arrays.stream(kernel).map(k -> k * k).sum();
-        int[] above = new int[width * height];
-        int count = 0;
-        for (int row = 0; row < height; row++) {
-            for (int column = 0; column < width; column++) {
-                double sigma = background.sigmaAt(column, row, width, height) * noiseFactor;
-                if (filtered[row * width + column] > settings.thresholdSigma() * sigma && sigma > 0) {
-                    above[count++] = row * width + column;
-                }
-            }
-        }
+        float[] filtered = new float[flat.length];
+        int bands = (height + BAND_ROWS - 1) / BAND_ROWS;
+        int[][] bandAbove = new int[bands][];
+        workers.forEach(bands, band -> {
+            int first = band * BAND_ROWS;
+            int last = Math.min(height, first + BAND_ROWS);
+            convolve(flat, width, height, kernel, first, last, filtered);
+            bandAbove[band] = above(filtered, background, width, height, first, last, noiseFactor);
+        });
+        int[] above = Arrays.stream(bandAbove).flatMapToInt(Arrays::stream).toArray();
+        int count = above.length;
         List<Star> stars = measure(frame, background, flat, filtered, above, count, noiseFactor);
         return new StarField(width, height, stars, background.level(), background.noise());
     }
@@ -66,7 +66,8 @@ public final class StarFinder {
         int width = frame.width();
         int height = frame.height();
         double saturation = frame.header().number("SATURATE").orElse(settings.saturationAdu()) - background.level();
-        StarMeasure measure = new StarMeasure(flat, width, height, saturation);
+        double gain = frame.header().number("EGAIN").orElse(0);
+        StarMeasure measure = new StarMeasure(flat, width, height, saturation, gain);
         Blobs blobs = new Blobs(filtered, width);
         List<int[]> groups = blobs.group(above, count);
         Star[][] found = new Star[groups.size()][];
@@ -107,14 +108,20 @@ public final class StarFinder {
 
     private float[] subtract(Frame frame, BackgroundMap background) {
         int width = frame.width();
-        float[] out = new float[frame.pixels().length];
+        float[] pixels = frame.pixels();
+        float[] out = new float[pixels.length];
         workers.forEach((frame.height() + BAND_ROWS - 1) / BAND_ROWS, band -> {
             float[] level = new float[width];
             for (int row = band * BAND_ROWS; row < Math.min(frame.height(), (band + 1) * BAND_ROWS); row++) {
                 background.levelOfRow(row, width, frame.height(), level);
+                int at = row * width;
                 for (int column = 0; column < width; column++) {
-                    float value = frame.pixels()[row * width + column];
-                    out[row * width + column] = Float.isNaN(value) ? 0 : value - level[column];
+                    out[at + column] = pixels[at + column] - level[column];
+                }
+                for (int i = at; i < at + width; i++) {
+                    if (Float.isNaN(out[i])) {
+                        out[i] = 0;
+                    }
                 }
             }
         });
@@ -136,35 +143,61 @@ public final class StarFinder {
         return kernel;
     }
 
-    private float[] convolve(float[] in, int width, int height, double[] kernel) {
-        int reach = kernel.length / 2;
-        float[] k = new float[kernel.length];
-        for (int i = 0; i < k.length; i++) {
-            k[i] = (float) kernel[i];
-        }
-        float[] out = new float[in.length];
-        workers.forEach((height + BAND_ROWS - 1) / BAND_ROWS, band -> {
-            float[] column = new float[width];
-            for (int row = band * BAND_ROWS; row < Math.min(height, (band + 1) * BAND_ROWS); row++) {
-                Arrays.fill(column, 0);
-                for (int j = -reach; j <= reach; j++) {
-                    int from = Math.min(height - 1, Math.max(0, row + j)) * width;
-                    float weight = k[j + reach];
-                    for (int x = 0; x < width; x++) {
-                        column[x] += weight * in[from + x];
+    /** Pixels of some rows that stand above the threshold, in raster order. */
+    private int[] above(
+            float[] filtered,
+            BackgroundMap background,
+            int width,
+            int height,
+            int first,
+            int last,
+            double noiseFactor) {
+        int[] found = new int[1024];
+        int n = 0;
+        float[] limit = new float[width];
+        for (int row = first; row < last; row++) {
+            background.sigmaOfRow(row, width, height, limit);
+            for (int column = 0; column < width; column++) {
+                limit[column] *= (float) (settings.thresholdSigma() * noiseFactor);
+            }
+            int at = row * width;
+            for (int column = 0; column < width; column++) {
+                if (filtered[at + column] > limit[column] && limit[column] > 0) {
+                    if (n == found.length) {
+                        found = Arrays.copyOf(found, 2 * n);
                     }
-                }
-                int to = row * width;
-                for (int x = 0; x < width; x++) {
-                    float sum = 0;
-                    for (int i = -reach; i <= reach; i++) {
-                        sum += k[i + reach] * column[Math.min(width - 1, Math.max(0, x + i))];
-                    }
-                    out[to + x] = sum;
+                    found[n++] = at + column;
                 }
             }
-        });
-        return out;
+        }
+        return Arrays.copyOf(found, n);
+    }
+
+    /** Filters some rows. The edge pixels go on beyond the edge. */
+    private static void convolve(float[] in, int width, int height, double[] kernel, int first, int last, float[] out) {
+        int reach = kernel.length / 2;
+        float[] padded = new float[width + 2 * reach];
+        float[] sum = new float[width];
+        for (int row = first; row < last; row++) {
+            Arrays.fill(padded, 0);
+            for (int j = -reach; j <= reach; j++) {
+                int from = Math.min(height - 1, Math.max(0, row + j)) * width;
+                float weight = (float) kernel[j + reach];
+                for (int x = 0; x < width; x++) {
+                    padded[x + reach] += weight * in[from + x];
+                }
+            }
+            Arrays.fill(padded, 0, reach, padded[reach]);
+            Arrays.fill(padded, width + reach, padded.length, padded[width + reach - 1]);
+            Arrays.fill(sum, 0);
+            for (int i = 0; i < kernel.length; i++) {
+                float weight = (float) kernel[i];
+                for (int x = 0; x < width; x++) {
+                    sum[x] += weight * padded[x + i];
+                }
+            }
+            System.arraycopy(sum, 0, out, row * width, width);
+        }
     }
 
     private static boolean isMosaic(Header header) {

@@ -14,6 +14,9 @@ final class StarMeasure {
     private static final double LARGEST_RADIUS_PX = 45;
     private static final int CENTROID_ROUNDS = 12;
 
+    /** A wider star has enough pixels inside this for its profile. */
+    private static final double MOST_PROFILE_PX = 12;
+
     /** A star beside another is measured this far toward it, as a share of their distance. */
     private static final double SHARE_OF_GAP = 0.6;
 
@@ -30,12 +33,15 @@ final class StarMeasure {
     private final int width;
     private final int height;
     private final double saturation;
+    private final double gainElectronsPerAdu;
 
     /**
      * @param pixels background subtracted
      * @param saturation as a value above the background
+     * @param gainElectronsPerAdu 0 if it is not known
      */
-    StarMeasure(float[] pixels, int width, int height, double saturation) {
+    StarMeasure(float[] pixels, int width, int height, double saturation, double gainElectronsPerAdu) {
+        this.gainElectronsPerAdu = gainElectronsPerAdu;
         this.pixels = pixels;
         this.width = width;
         this.height = height;
@@ -75,11 +81,12 @@ final class StarMeasure {
             return Optional.empty();
         }
         double[] centre = windowedCentroid(column, row, Math.max(0.7, flux[0] / 1.1774), radius);
-        flux = halfFlux(centre[0], centre[1], Math.min(most, held(4.5 * flux[0])));
+        double aperture = Math.min(most, held(4.5 * flux[0]));
+        flux = halfFlux(centre[0], centre[1], aperture);
         if (flux[1] <= 0 || !inside(centre[0], centre[1])) {
             return Optional.empty();
         }
-        return Optional.of(star(centre, flux, peak, noise));
+        return Optional.of(star(centre, flux, peak, noise, aperture));
     }
 
     /** Middle of a blob's light, column and row. */
@@ -207,7 +214,7 @@ final class StarMeasure {
         return counted;
     }
 
-    private Star star(double[] centre, double[] flux, double peak, double noise) {
+    private Star star(double[] centre, double[] flux, double peak, double noise, double aperture) {
         double hfr = flux[0];
         double window = Math.max(1.0, 1.5 * hfr);
         double[] m = windowedMoments(centre[0], centre[1], window);
@@ -227,7 +234,34 @@ final class StarMeasure {
                 Math.sqrt(1 - Math.min(1, minor / major)),
                 angle,
                 flux[1] / (Math.max(1e-9, noise) * Math.sqrt(discPx)),
-                peak >= saturation);
+                peak >= saturation,
+                fluxError(flux[1], noise, aperture),
+                peak >= saturation ? Optional.empty() : profile(centre[0], centre[1], hfr, aperture));
+    }
+
+    /** Background noise over the aperture and photon noise of the star itself (CCD equation, Howell 2006, 4.4). */
+    private double fluxError(double flux, double noise, double aperture) {
+        double photons = gainElectronsPerAdu > 0 ? Math.max(0, flux) / gainElectronsPerAdu : 0;
+        return Math.sqrt(Math.PI * aperture * aperture * noise * noise + photons);
+    }
+
+    /** The profile, fitted where the star stands above its surroundings. */
+    private Optional<Moffat> profile(double x, double y, double hfr, double aperture) {
+        double radius = Math.min(aperture, Math.min(MOST_PROFILE_PX, 3.2 * hfr + 1));
+        int reach = (int) Math.ceil(radius);
+        float[] squared = new float[(2 * reach + 2) * (2 * reach + 2)];
+        float[] values = new float[squared.length];
+        int n = 0;
+        for (int r = Math.max(0, (int) y - reach); r <= Math.min(height - 1, (int) y + reach + 1); r++) {
+            for (int c = Math.max(0, (int) x - reach); c <= Math.min(width - 1, (int) x + reach + 1); c++) {
+                double d = (c - x) * (c - x) + (r - y) * (r - y);
+                if (d <= radius * radius) {
+                    squared[n] = (float) d;
+                    values[n++] = pixels[r * width + c];
+                }
+            }
+        }
+        return Moffat.fit(squared, values, n, hfr);
     }
 
     /** Second moments xx, yy, xy under a Gaussian window, freed from the window as for a Gaussian star: 1/σ² = 1/m − 1/w². */

@@ -8,6 +8,7 @@ import app.ironside.star.StarField;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.DoubleRange;
@@ -17,7 +18,7 @@ class GuideTest {
     private static final Instant START = Instant.parse("2026-11-14T20:00:00Z");
 
     private static Star star(double x, double y, double flux, boolean saturated) {
-        return new Star(x, y, flux, flux / 6, 1.2, 2.4, 0.2, 0, flux / 100, saturated);
+        return new Star(x, y, flux, flux / 6, 1.2, 2.4, 0.2, 0, flux / 100, saturated, 10, Optional.empty());
     }
 
     /** Law: pixels to axes and back. */

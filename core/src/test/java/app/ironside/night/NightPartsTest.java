@@ -61,7 +61,7 @@ class NightPartsTest {
     };
 
     private static StarField field(int count, double hfr, double eccentricity, double sky) {
-        Star star = new Star(50, 50, 9000, 1500, hfr, 2 * hfr, eccentricity, 10, 80, false);
+        Star star = new Star(50, 50, 9000, 1500, hfr, 2 * hfr, eccentricity, 10, 80, false, 10, Optional.empty());
         return new StarField(100, 100, Collections.nCopies(count, star), sky, 20);
     }
 
@@ -87,7 +87,7 @@ class NightPartsTest {
     void thinCloudDimsStarsThatAreStillThere() {
         SubJudge judge = new SubJudge(500);
         judge.judge("M 33 L", field(900, 1.2, 0.3, 1400));
-        Star dim = new Star(50, 50, 2250, 375, 1.2, 2.4, 0.3, 10, 60, false);
+        Star dim = new Star(50, 50, 2250, 375, 1.2, 2.4, 0.3, 10, 60, false, 10, Optional.empty());
         StarField veiled = new StarField(100, 100, Collections.nCopies(850, dim), 1300, 20);
         assertThat(judge.judge("M 33 L", veiled).reason()).isEqualTo("stars dimmed to 25 %: cloud or dew");
     }

@@ -64,7 +64,19 @@ class PlateSolverTest {
     }
 
     private static Star star(double x, double y, double magnitude) {
-        return new Star(x, y, 1e6 * Math.pow(10, -0.4 * (magnitude - 8)), 1000, 1.2, 2.4, 0.3, 0, 100, false);
+        return new Star(
+                x,
+                y,
+                1e6 * Math.pow(10, -0.4 * (magnitude - 8)),
+                1000,
+                1.2,
+                2.4,
+                0.3,
+                0,
+                100,
+                false,
+                10,
+                Optional.empty());
     }
 
     @ParameterizedTest
