@@ -86,7 +86,7 @@ public class SubBenchmark {
         observatory.devices().focuser().moveAndWait(clock, focus + 60);
         observatory.devices().focuser().moveAndWait(clock, focus);
         camera = observatory.devices().camera();
-        solver = new PlateSolver(stars);
+        solver = new PlateSolver(stars, Workers.ALL_CORES);
         hints = SolveHints.NONE.withNear(M33, 5).withScale(kit.arcsecPerPixel(), 0.02);
         frame = render();
         field = finder.find(frame);

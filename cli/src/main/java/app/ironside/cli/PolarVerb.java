@@ -1,6 +1,7 @@
 package app.ironside.cli;
 
 import app.ironside.BadInputException;
+import app.ironside.Workers;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.polar.AxisFinder;
@@ -11,18 +12,19 @@ import app.ironside.polar.PolarError;
 import app.ironside.polar.PolarRefusal;
 import app.ironside.polar.PolarResult;
 import app.ironside.sky.Observer;
-import app.ironside.sky.StarCatalogue;
 import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.PlateSolver;
 import app.ironside.solve.SolveHints;
 import app.ironside.solve.SolveResult;
+import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
@@ -43,7 +45,7 @@ final class PolarVerb extends Verb {
 
     @Override
     Answer answer() {
-        PlateSolver solver = new PlateSolver(StarCatalogue.hipparcos());
+        PlateSolver solver = new Wiring(Workers.ALL_CORES, Optional.of(Wiring.usersData())).solver();
         List<AxisSight> sights = new ArrayList<>();
         SolveHints hints = SolveHints.NONE;
         double sigma = AxisFinder.USUAL_CENTRE_SIGMA_ARCSEC;

@@ -1,20 +1,21 @@
 package app.ironside.cli;
 
-import app.ironside.BadInputException;
+import app.ironside.Progress;
+import app.ironside.Workers;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
-import app.ironside.sky.StarCatalogue;
+import app.ironside.sky.CatalogueImport;
 import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.PlateSolver;
 import app.ironside.solve.SolveHints;
 import app.ironside.solve.SolveResult;
+import app.ironside.solve.Wcs;
 import app.ironside.star.StarField;
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.nio.file.Files;
+import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -54,8 +55,33 @@ final class SolveVerb extends Verb {
             names = "--catalog",
             paramLabel = "FILE",
             description =
-                    "Stars as CSV: number,raDeg,decDeg,magnitude under one line of titles, instead of the shipped ones.")
+                    "A table of stars instead of the shipped ones: FITS, VOTable or CSV with right ascension, declination"
+                            + " (degrees, J2000) and magnitude; proper motions are used where there are any.")
     private Path catalog;
+
+    @Option(
+            names = "--ra-column",
+            paramLabel = "NAME",
+            defaultValue = "",
+            description = "Its column of right ascension.")
+    private String raColumn;
+
+    @Option(names = "--dec-column", paramLabel = "NAME", defaultValue = "", description = "Its column of declination.")
+    private String decColumn;
+
+    @Option(
+            names = "--magnitude-column",
+            paramLabel = "NAME",
+            defaultValue = "",
+            description = "Its column of magnitude.")
+    private String magnitudeColumn;
+
+    @Option(
+            names = "--catalog-epoch",
+            paramLabel = "YEAR",
+            defaultValue = "2000",
+            description = "Julian year of its positions, if they are to be brought to J2000 (default 2000).")
+    private double catalogEpoch;
 
     @Option(
             names = "--write",
@@ -64,9 +90,9 @@ final class SolveVerb extends Verb {
 
     @Override
     Answer answer() {
-        SolveHints hints = hints();
         Frame frame = FitsFiles.read(file);
-        PlateSolver solver = new PlateSolver(catalogue());
+        SolveHints hints = frame.header().middle().map(hints()::withTime).orElseGet(this::hints);
+        PlateSolver solver = solver();
         long began = System.nanoTime();
         StarField field = finder().find(frame);
         SolveResult result = solver.solve(field, hints);
@@ -85,12 +111,18 @@ final class SolveVerb extends Verb {
                 "matchedStars", s.matchedStars(),
                 "rmsArcsec", rounded(s.rmsArcsec(), 3),
                 "log10FalseOdds", rounded(s.log10FalseOdds(), 1),
+                "wrongHints", s.wrongHints(),
+                "distortionPx", rounded(s.wcs().largestDistortionPx(frame.width(), frame.height()), 2),
                 "elapsedMs", elapsed,
                 "wcs", s.wcs().toKeywords());
         if (write) {
             Path out = besides(file);
             FitsFiles.write(
-                    out, frame.withHeader(frame.header().withAll(s.wcs().toKeywords())), FitsFiles.Encoding.FLOAT_32);
+                    out,
+                    frame.withHeader(frame.header()
+                            .without(Wcs::isWcsKeyword)
+                            .withAll(s.wcs().toKeywords())),
+                    FitsFiles.Encoding.FLOAT_32);
             facts.put("written", out.toString());
         }
         return Answer.done(facts);
@@ -119,15 +151,16 @@ final class SolveVerb extends Verb {
         return hints;
     }
 
-    private StarCatalogue catalogue() {
+    private PlateSolver solver() {
+        Wiring wiring = new Wiring(Workers.ALL_CORES, Optional.of(Wiring.usersData()));
         if (catalog == null) {
-            return StarCatalogue.hipparcos();
+            return wiring.solver();
         }
-        try (BufferedReader reader = Files.newBufferedReader(catalog)) {
-            return StarCatalogue.parse(reader, catalog.toString(), "");
-        } catch (IOException e) {
-            throw new BadInputException(catalog.toString(), "cannot be read", "a CSV file of stars", e);
-        }
+        CatalogueImport.Columns columns = CatalogueImport.Columns.USUAL
+                .withPlace(raColumn, decColumn)
+                .withMagnitude(magnitudeColumn)
+                .withEpochYear(catalogEpoch);
+        return wiring.solver(CatalogueImport.read(catalog, columns, Progress.NONE));
     }
 
     private static Path besides(Path file) {

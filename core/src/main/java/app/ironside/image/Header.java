@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.Predicate;
 
 /**
  * The facts of a FITS header: keywords with values, and HISTORY lines. Immutable; {@code with} gives a changed copy.
@@ -47,6 +48,13 @@ public final class Header {
             all = all.with(entry.getKey(), entry.getValue());
         }
         return all;
+    }
+
+    /** Without the keywords that a test picks. */
+    public Header without(Predicate<String> keywords) {
+        Map<String, Object> left = new LinkedHashMap<>(values);
+        left.keySet().removeIf(keywords);
+        return new Header(left, history);
     }
 
     /** A copy with one more HISTORY line. */

@@ -101,6 +101,9 @@ public final class Centering {
     }
 
     private SolveHints hints(Equatorial near) {
-        return SolveHints.NONE.withNear(near, SEARCH_DEG).withScale(2 * kit.arcsecPerPixel(), SCALE_TOLERANCE);
+        return SolveHints.NONE
+                .withNear(near, SEARCH_DEG)
+                .withKit(kit, 2, SCALE_TOLERANCE)
+                .withTime(clock.now());
     }
 }

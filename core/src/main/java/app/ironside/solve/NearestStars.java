@@ -7,6 +7,9 @@ final class NearestStars {
     /** Stars in a cube, on average over the sphere. */
     private static final double STARS_A_CELL = 3;
 
+    /** Room for 16 million stars. */
+    private static final int INDEX_BITS = 24;
+
     private final double[][] vectors;
     private final double cell;
     private final long[] keys;
@@ -18,14 +21,14 @@ final class NearestStars {
         cell = Math.max(1e-5, Math.min(0.7, Math.sqrt(area * STARS_A_CELL)));
         long[] packed = new long[vectors.length];
         for (int i = 0; i < vectors.length; i++) {
-            packed[i] = key(floor(vectors[i][0]), floor(vectors[i][1]), floor(vectors[i][2])) << 20 | i;
+            packed[i] = key(floor(vectors[i][0]), floor(vectors[i][1]), floor(vectors[i][2])) << INDEX_BITS | i;
         }
         Arrays.sort(packed);
         keys = new long[packed.length];
         order = new int[packed.length];
         for (int k = 0; k < packed.length; k++) {
-            keys[k] = packed[k] >>> 20;
-            order[k] = (int) (packed[k] & 0xfffff);
+            keys[k] = packed[k] >>> INDEX_BITS;
+            order[k] = (int) (packed[k] & ((1L << INDEX_BITS) - 1));
         }
     }
 
@@ -48,7 +51,8 @@ final class NearestStars {
     }
 
     private static long key(int a, int b, int c) {
-        return ((long) a * 73_856_093L ^ (long) b * 19_349_663L ^ (long) c * 83_492_791L) & 0x7ff_ffff_ffffL;
+        return ((long) a * 73_856_093L ^ (long) b * 19_349_663L ^ (long) c * 83_492_791L)
+                & ((1L << (63 - INDEX_BITS)) - 1);
     }
 
     /**

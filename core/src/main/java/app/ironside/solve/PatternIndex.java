@@ -1,158 +1,133 @@
 package app.ironside.solve;
 
+import app.ironside.Progress;
+import app.ironside.Workers;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.Vectors;
-import java.util.Arrays;
-import java.util.function.IntConsumer;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
 
 /**
  * Patterns of neighbouring catalogue stars, found by their code. Each level holds the stars down to one magnitude, so that there
  * are patterns of every size: those that the brightest stars of a wide field make as well as those of a narrow one.
  */
 final class PatternIndex {
-    private static final int BUCKET_BITS = 20;
-
-    /** Edge of a cell in the space of codes. */
-    private static final double CELL = 0.02;
+    /** Is handed the unit vectors of a pattern's four stars. */
+    @FunctionalInterface
+    interface Visitor {
+        void pattern(double[][] vectors);
+    }
 
     private final double[][] vectors;
-    private int[] stars = new int[1 << 16];
-    private short[] codes = new short[(1 << 14) * FourStars.LENGTH];
-    private int count;
-    private int[] bucketStart;
-    private int[] bucketed;
+    private final List<PatternLevel> levels;
 
-    private PatternIndex(double[][] vectors) {
+    private PatternIndex(double[][] vectors, List<PatternLevel> levels) {
         this.vectors = vectors;
+        this.levels = levels;
     }
 
     /**
-     * Builds an index.
+     * How an index is made.
      *
-     * @param brightestFirst catalogue indices, by magnitude
-     * @param levels how many of them each level takes
+     * @param sizes how many of the brightest stars each level takes
      * @param neighbours how many neighbours of a star enter its patterns
      */
-    static PatternIndex build(StarCatalogue catalogue, int[] brightestFirst, int[] levels, int neighbours) {
+    record Plan(int[] sizes, int neighbours) {
+        private static final int CROWD = 200_000;
+        private static final int CROWD_NEIGHBOURS = 4;
+
+        int size(int level, int stars) {
+            return Math.min(sizes[level], stars);
+        }
+
+        /** Where there are very many stars, fewer patterns of each are enough, and all there is room for. */
+        int neighbours(int level) {
+            return sizes[level] > CROWD ? Math.min(neighbours, CROWD_NEIGHBOURS) : neighbours;
+        }
+
+        /** Differs for plans that make different levels. */
+        long mark(int level) {
+            return 31L * sizes[level] + neighbours(level);
+        }
+    }
+
+    /**
+     * Builds an index in memory.
+     *
+     * @param brightestFirst catalogue indices, by magnitude
+     */
+    static PatternIndex build(StarCatalogue catalogue, int[] brightestFirst, Plan plan, Workers workers) {
+        double[][] all = vectors(catalogue, brightestFirst);
+        List<PatternLevel> levels = new ArrayList<>();
+        for (int k = 0; k < plan.sizes().length; k++) {
+            levels.add(PatternLevel.build(all, plan.size(k, all.length), plan.neighbours(k), workers));
+        }
+        return new PatternIndex(all, levels);
+    }
+
+    /**
+     * Opens an index kept in a folder; levels that are missing, or belong to another catalogue, are built and kept. Each level is a file
+     * of its own, so that work that was stopped goes on where it stopped.
+     */
+    static PatternIndex kept(
+            Path folder, StarCatalogue catalogue, int[] brightestFirst, Plan plan, Workers workers, Progress progress) {
+        double[][] all = vectors(catalogue, brightestFirst);
+        long fingerprint = catalogue.fingerprint();
+        List<PatternLevel> levels = new ArrayList<>();
+        double work = 0;
+        for (int size : plan.sizes()) {
+            work += Math.min(size, all.length);
+        }
+        double done = 0;
+        for (int k = 0; k < plan.sizes().length; k++) {
+            progress.step("Indexing the sky, level " + (k + 1) + " of " + plan.sizes().length, done / work);
+            Path file = folder.resolve("patterns-" + k + ".bin");
+            long mark = fingerprint * 1_000_003 + plan.mark(k);
+            Optional<PatternLevel> there = PatternLevel.open(file, mark);
+            if (there.isPresent()) {
+                levels.add(there.get());
+            } else {
+                PatternLevel made = PatternLevel.build(all, plan.size(k, all.length), plan.neighbours(k), workers);
+                try {
+                    Files.createDirectories(folder);
+                    made.write(file, mark);
+                } catch (IOException e) {
+                    throw new UncheckedIOException(file + " cannot be written", e);
+                }
+                levels.add(made);
+            }
+            done += plan.size(k, all.length);
+        }
+        return new PatternIndex(all, levels);
+    }
+
+    private static double[][] vectors(StarCatalogue catalogue, int[] brightestFirst) {
         double[][] all = new double[brightestFirst.length][];
         for (int i = 0; i < all.length; i++) {
             all[i] = Vectors.of(catalogue.raDeg(brightestFirst[i]), catalogue.decDeg(brightestFirst[i]));
         }
-        PatternIndex index = new PatternIndex(all);
-        for (int level : levels) {
-            index.addLevel(Math.min(level, all.length), neighbours);
-        }
-        index.fillBuckets();
-        return index;
-    }
-
-    private void addLevel(int size, int neighbours) {
-        NearestStars nearest = new NearestStars(Arrays.copyOf(vectors, size));
-        int[] around = new int[neighbours];
-        double[] code = new double[FourStars.LENGTH];
-        int[] four = new int[4];
-        for (int star = 0; star < size; star++) {
-            int n = nearest.nearest(star, around);
-            for (int a = 0; a < n; a++) {
-                for (int b = a + 1; b < n; b++) {
-                    for (int c = b + 1; c < n; c++) {
-                        four[0] = star;
-                        four[1] = around[a];
-                        four[2] = around[b];
-                        four[3] = around[c];
-                        if (FourStars.code(four, (s, axis) -> vectors[s][axis], 3, code)) {
-                            add(four, code);
-                        }
-                    }
-                }
-            }
-        }
-    }
-
-    private void add(int[] four, double[] code) {
-        if ((count + 1) * 4 > stars.length) {
-            stars = Arrays.copyOf(stars, stars.length * 2);
-            codes = Arrays.copyOf(codes, stars.length / 4 * FourStars.LENGTH);
-        }
-        System.arraycopy(four, 0, stars, count * 4, 4);
-        for (int k = 0; k < FourStars.LENGTH; k++) {
-            codes[count * FourStars.LENGTH + k] = (short) Math.round(code[k] * 32_000);
-        }
-        count++;
-    }
-
-    private void fillBuckets() {
-        bucketStart = new int[(1 << BUCKET_BITS) + 1];
-        int[] bucketOf = new int[count];
-        int[] cell = new int[FourStars.LENGTH];
-        for (int i = 0; i < count; i++) {
-            for (int k = 0; k < FourStars.LENGTH; k++) {
-                cell[k] = (int) (codes[i * FourStars.LENGTH + k] / 32_000.0 / CELL);
-            }
-            bucketOf[i] = bucket(cell);
-            bucketStart[bucketOf[i] + 1]++;
-        }
-        for (int b = 0; b < bucketStart.length - 1; b++) {
-            bucketStart[b + 1] += bucketStart[b];
-        }
-        int[] next = bucketStart.clone();
-        bucketed = new int[count];
-        for (int i = 0; i < count; i++) {
-            bucketed[next[bucketOf[i]]++] = i;
-        }
-    }
-
-    private static int bucket(int[] cell) {
-        int hash = 0;
-        for (int c : cell) {
-            hash = hash * 59 + c;
-        }
-        hash *= 0x9E3779B1;
-        return hash >>> (32 - BUCKET_BITS);
+        return all;
     }
 
     /** Hands every pattern whose code differs by at most {@code tolerance} in each ratio to {@code each}. */
-    void lookUp(double[] code, double tolerance, IntConsumer each) {
-        int[] low = new int[FourStars.LENGTH];
-        int[] high = new int[FourStars.LENGTH];
-        for (int k = 0; k < FourStars.LENGTH; k++) {
-            low[k] = (int) (Math.max(0, code[k] - tolerance) / CELL);
-            high[k] = (int) (Math.min(1, code[k] + tolerance) / CELL);
-        }
-        int[] cell = low.clone();
-        while (true) {
-            int bucket = bucket(cell);
-            for (int i = bucketStart[bucket]; i < bucketStart[bucket + 1]; i++) {
-                if (near(bucketed[i], code, tolerance)) {
-                    each.accept(bucketed[i]);
+    void lookUp(double[] code, double tolerance, Visitor each) {
+        for (PatternLevel level : levels) {
+            level.lookUp(code, tolerance, pattern -> {
+                double[][] four = new double[4][];
+                for (int place = 0; place < 4; place++) {
+                    four[place] = vectors[level.star(pattern, place)];
                 }
-            }
-            int k = 0;
-            while (k < FourStars.LENGTH && ++cell[k] > high[k]) {
-                cell[k] = low[k];
-                k++;
-            }
-            if (k == FourStars.LENGTH) {
-                return;
-            }
+                each.pattern(four);
+            });
         }
-    }
-
-    private boolean near(int pattern, double[] code, double tolerance) {
-        for (int k = 0; k < FourStars.LENGTH; k++) {
-            if (Math.abs(codes[pattern * FourStars.LENGTH + k] / 32_000.0 - code[k]) > tolerance) {
-                return false;
-            }
-        }
-        return true;
-    }
-
-    /** Unit vector of star {@code place} (0 to 3) of a pattern. */
-    double[] vector(int pattern, int place) {
-        return vectors[stars[pattern * 4 + place]];
     }
 
     int size() {
-        return count;
+        return levels.stream().mapToInt(PatternLevel::size).sum();
     }
 }

@@ -1,17 +1,35 @@
 package app.ironside.solve;
 
 import app.ironside.sky.Equatorial;
+import java.util.List;
 
 /**
  * A recognised frame.
  *
  * @param centre sky place of the middle of the frame, J2000
- * @param matchedStars stars in the final fit
  * @param rmsArcsec residual of the matched stars, both axes together
  * @param log10FalseOdds decimal logarithm of the odds that the matches are chance
+ * @param stars in the final fit
+ * @param wrongHints what was believed before and is not so, each in a sentence; empty if all was right
  */
-public record PlateSolution(Equatorial centre, Wcs wcs, int matchedStars, double rmsArcsec, double log10FalseOdds)
+public record PlateSolution(
+        Equatorial centre,
+        Wcs wcs,
+        double rmsArcsec,
+        double log10FalseOdds,
+        List<StarMatch> stars,
+        List<String> wrongHints)
         implements SolveResult {
+    public PlateSolution {
+        stars = List.copyOf(stars);
+        wrongHints = List.copyOf(wrongHints);
+    }
+
+    /** Stars in the final fit. */
+    public int matchedStars() {
+        return stars.size();
+    }
+
     /** Position angle of the +y axis, east of north, −180 to 180°. */
     public double rotationDeg() {
         return wcs.rotationDeg();
@@ -19,5 +37,9 @@ public record PlateSolution(Equatorial centre, Wcs wcs, int matchedStars, double
 
     public double scaleArcsecPerPixel() {
         return wcs.scaleArcsecPerPixel();
+    }
+
+    PlateSolution withWrongHints(List<String> sentences) {
+        return new PlateSolution(centre, wcs, rmsArcsec, log10FalseOdds, stars, sentences);
     }
 }

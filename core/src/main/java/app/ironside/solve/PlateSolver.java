@@ -1,17 +1,20 @@
 package app.ironside.solve;
 
+import app.ironside.Progress;
+import app.ironside.Workers;
 import app.ironside.sky.Angles;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.Vectors;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
+import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Supplier;
 import java.util.stream.IntStream;
 
 /**
@@ -32,8 +35,20 @@ public final class PlateSolver {
     private static final int LOCAL_NEIGHBOURS = 8;
     private static final int SKY_NEIGHBOURS = 5;
 
-    /** Stars of each level of the index of the whole sky: about V 4, 5, 6, 7, 8 and all of Hipparcos. */
+    /** The brightest of the sky around a hint: more in a field than the frame's bright ones are of no use. */
+    private static final double LOCAL_STARS_A_FIELD = 80;
+
+    private static final int FEWEST_LOCAL_STARS = 150;
+    private static final int MOST_LOCAL_STARS = 60_000;
+    private static final double DEGREES_PER_RADIAN = 180 / Math.PI;
+
+    /** Stars of the first levels of the index of the whole sky: about V 4, 5, 6, 7, 8, then 2.7 times as many in each. */
     private static final int[] SKY_LEVELS = {500, 1600, 5000, 15_500, 41_000, 120_000};
+
+    private static final double NEXT_LEVEL = 2.7;
+
+    /** Of a deeper catalogue, the brightest of this many enter the index of the whole sky: some 70 in each square degree. */
+    private static final int MOST_INDEXED_STARS = 3_000_000;
 
     /** Largest difference of a ratio: a centroid's error, the catalogue's, and the projection's over the pattern. */
     private static final double CODE_TOLERANCE = 0.006;
@@ -42,29 +57,61 @@ public final class PlateSolver {
     private static final double TRAILED_ECCENTRICITY = 0.93;
 
     private final StarCatalogue catalogue;
-    private final Supplier<PatternIndex> sky;
+    private final Workers workers;
+    private final OnDemand sky;
 
-    public PlateSolver(StarCatalogue catalogue) {
-        this.catalogue = catalogue;
-        this.sky = new OnDemand(catalogue);
+    /** With the index of the whole sky in memory only. */
+    public PlateSolver(StarCatalogue catalogue, Workers workers) {
+        this(catalogue, workers, Optional.empty());
     }
 
-    /** The index of the whole sky takes a second to build and is only needed blind: built when first asked for. */
-    private static final class OnDemand implements Supplier<PatternIndex> {
+    /**
+     * @param kept folder in which the index of the whole sky is kept from one run to the next
+     */
+    public PlateSolver(StarCatalogue catalogue, Workers workers, Optional<Path> kept) {
+        this.catalogue = catalogue;
+        this.workers = workers;
+        this.sky = new OnDemand(catalogue, workers, kept);
+    }
+
+    /** Prepares the index of the whole sky, which otherwise is made when it is first asked for. Goes on where it was stopped. */
+    public void prepare(Progress progress) {
+        sky.get(progress);
+    }
+
+    /** The index of the whole sky is only needed blind: built, or opened, when first asked for. */
+    private static final class OnDemand {
         private final StarCatalogue catalogue;
+        private final Workers workers;
+        private final Optional<Path> kept;
         private PatternIndex index;
 
-        OnDemand(StarCatalogue catalogue) {
+        OnDemand(StarCatalogue catalogue, Workers workers, Optional<Path> kept) {
             this.catalogue = catalogue;
+            this.workers = workers;
+            this.kept = kept;
         }
 
-        @Override
-        public synchronized PatternIndex get() {
+        synchronized PatternIndex get(Progress progress) {
             if (index == null) {
                 int[] all = brightestFirst(catalogue, IntStream.range(0, catalogue.size()));
-                index = PatternIndex.build(catalogue, all, SKY_LEVELS, SKY_NEIGHBOURS);
+                PatternIndex.Plan plan = new PatternIndex.Plan(levels(all.length), SKY_NEIGHBOURS);
+                index = kept.map(folder -> PatternIndex.kept(folder, catalogue, all, plan, workers, progress))
+                        .orElseGet(() -> PatternIndex.build(catalogue, all, plan, workers));
             }
             return index;
+        }
+
+        private static int[] levels(int stars) {
+            List<Integer> sizes = new ArrayList<>();
+            for (int size : SKY_LEVELS) {
+                sizes.add(size);
+            }
+            int most = Math.min(stars, MOST_INDEXED_STARS);
+            for (double size = SKY_LEVELS[SKY_LEVELS.length - 1]; size < most; size *= NEXT_LEVEL) {
+                sizes.add((int) Math.min(most, size * NEXT_LEVEL));
+            }
+            return sizes.stream().mapToInt(Integer::intValue).toArray();
         }
     }
 
@@ -75,31 +122,34 @@ public final class PlateSolver {
                     + " are needed: look for cloud, a cap or a far-off focus, or expose longer.");
         }
         List<int[]> patterns = patterns(field.stars(), IMAGE_NEIGHBOURS);
+        int[] tried = {0};
+        Optional<PlateSolution> found = Optional.empty();
         if (hints.near().isPresent()) {
             PatternIndex local = local(field, hints);
-            Optional<PlateSolution> near = search(field, patterns, local, hints)
-                    .or(() -> search(field, patterns(field.stars(), FAR_NEIGHBOURS), local, hints));
-            if (near.isPresent()) {
-                return near.get();
+            found = search(field, patterns, local, hints, tried)
+                    .or(() -> search(field, patterns(field.stars(), FAR_NEIGHBOURS), local, hints, tried));
+            if (found.isEmpty() && hints.scaleArcsecPerPixel().isPresent()) {
+                found = search(field, patterns, local, hints.withoutScale(), tried);
             }
         }
-        Optional<PlateSolution> anywhere =
-                search(field, patterns, sky.get(), hints.near().isPresent() ? withoutPlace(hints) : hints);
-        return anywhere.<SolveResult>map(s -> s).orElseGet(() -> new NoSolution(reason(field, hints)));
-    }
-
-    private static SolveHints withoutPlace(SolveHints hints) {
-        return new SolveHints(Optional.empty(), 180, hints.scaleArcsecPerPixel(), hints.scaleTolerance());
+        if (found.isEmpty()) {
+            PatternIndex all = sky.get(Progress.NONE);
+            found = search(field, patterns, all, hints.withoutPlace(), tried);
+            if (found.isEmpty() && hints.scaleArcsecPerPixel().isPresent()) {
+                found = search(field, patterns, all, hints.withoutPlace().withoutScale(), tried);
+            }
+        }
+        return found.<SolveResult>map(s -> s.withWrongHints(hints.wrongIn(s)))
+                .orElseGet(() -> new NoSolution(reason(field, hints)));
     }
 
     private Optional<PlateSolution> search(
-            StarField field, List<int[]> patterns, PatternIndex index, SolveHints hints) {
+            StarField field, List<int[]> patterns, PatternIndex index, SolveHints hints, int[] tried) {
         List<Star> stars = field.stars();
-        Verifier verifier = new Verifier(field, catalogue);
+        Verifier verifier = new Verifier(field, catalogue, hints.epochYear());
         double[] code = new double[FourStars.LENGTH];
         double[] x = new double[4];
         double[] y = new double[4];
-        int[] tried = {0};
         List<PlateSolution> found = new ArrayList<>(1);
         for (int[] four : patterns) {
             FourStars.code(
@@ -113,7 +163,7 @@ public final class PlateSolver {
             }
             index.lookUp(code, CODE_TOLERANCE, pattern -> {
                 if (found.isEmpty()) {
-                    candidate(field, index, pattern, x, y, hints)
+                    candidate(field, pattern, x, y, hints)
                             .flatMap(wcs -> verifier.verify(wcs, ++tried[0]))
                             .filter(s -> hints.allowsScale(s.scaleArcsecPerPixel()) && hints.allowsCentre(s.centre()))
                             .ifPresent(found::add);
@@ -126,12 +176,7 @@ public final class PlateSolver {
         return Optional.empty();
     }
 
-    private static Optional<Wcs> candidate(
-            StarField field, PatternIndex index, int pattern, double[] x, double[] y, SolveHints hints) {
-        double[][] sky = new double[4][];
-        for (int k = 0; k < 4; k++) {
-            sky[k] = index.vector(pattern, k);
-        }
+    private static Optional<Wcs> candidate(StarField field, double[][] sky, double[] x, double[] y, SolveHints hints) {
         return Candidate.fit(x, y, sky)
                 .filter(wcs -> hints.allowsScale(wcs.scaleArcsecPerPixel()))
                 .filter(wcs -> hints.allowsCentre(wcs.toSky(field.width() / 2.0, field.height() / 2.0)));
@@ -145,26 +190,35 @@ public final class PlateSolver {
         double[] centre = Vectors.of(
                 hints.near().orElseThrow().raDeg(), hints.near().orElseThrow().decDeg());
         double cosRadius = Angles.cosDeg(radius);
+        double dec = hints.near().orElseThrow().decDeg();
+        int[] band = catalogue.band(dec - radius, dec + radius);
         int[] inside = brightestFirst(
                 catalogue,
-                IntStream.range(0, catalogue.size())
-                        .filter(i -> Math.abs(catalogue.decDeg(i)
-                                        - hints.near().orElseThrow().decDeg())
-                                <= radius)
+                IntStream.range(band[0], band[1])
                         .filter(i ->
                                 Vectors.dot(centre, Vectors.of(catalogue.raDeg(i), catalogue.decDeg(i))) >= cosRadius));
+        double fieldArea = Math.max(1e-3, field.width() * (double) field.height() * scale * scale / 3600 / 3600);
+        double capArea = 2 * Math.PI * (1 - cosRadius) * DEGREES_PER_RADIAN * DEGREES_PER_RADIAN;
+        int most = hints.scaleArcsecPerPixel().isEmpty()
+                ? MOST_LOCAL_STARS
+                : (int) Math.max(FEWEST_LOCAL_STARS, LOCAL_STARS_A_FIELD * capArea / fieldArea);
+        if (inside.length > most) {
+            inside = Arrays.copyOf(inside, most);
+        }
         List<Integer> levels = new ArrayList<>();
         for (double share = 1; share * inside.length >= 8 && levels.size() < 6; share *= 0.55) {
             levels.add((int) (share * inside.length));
         }
-        return PatternIndex.build(
-                catalogue, inside, levels.stream().mapToInt(Integer::intValue).toArray(), LOCAL_NEIGHBOURS);
+        PatternIndex.Plan plan = new PatternIndex.Plan(
+                levels.stream().mapToInt(Integer::intValue).toArray(), LOCAL_NEIGHBOURS);
+        return PatternIndex.build(catalogue, inside, plan, workers);
     }
 
     private static int[] brightestFirst(StarCatalogue catalogue, IntStream indices) {
-        return indices.boxed()
-                .sorted(Comparator.comparingDouble(catalogue::magnitude))
-                .mapToInt(Integer::intValue)
+        // Magnitude above, index below: one sort of primitives.
+        return indices.mapToLong(i -> Math.round((catalogue.magnitude(i) + 30) * 1000) << 32 | i)
+                .sorted()
+                .mapToInt(key -> (int) key)
                 .toArray();
     }
 
@@ -204,7 +258,7 @@ public final class PlateSolver {
 
     private static long key(int[] four) {
         int[] sorted = four.clone();
-        java.util.Arrays.sort(sorted);
+        Arrays.sort(sorted);
         return ((sorted[0] * 1000L + sorted[1]) * 1000 + sorted[2]) * 1000 + sorted[3];
     }
 

@@ -1,22 +1,39 @@
 package app.ironside.solve;
 
 import app.ironside.Check;
+import app.ironside.kit.Kit;
 import app.ironside.sky.Equatorial;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 
 /**
- * What is believed of a frame before it is solved.
+ * What is believed of a frame before it is solved. A hint narrows the search at first; where it leads nowhere, the search goes on
+ * without it, and the answer says that it was wrong.
  *
  * @param near where it points
  * @param radiusDeg how far from there it may be
  * @param scaleArcsecPerPixel image scale
  * @param scaleTolerance how wrong the scale may be, as a share
+ * @param focalLengthMm from which the scale was reckoned, for words
+ * @param epochYear Julian year of the frame, for stars that move
  */
 public record SolveHints(
-        Optional<Equatorial> near, double radiusDeg, OptionalDouble scaleArcsecPerPixel, double scaleTolerance) {
+        Optional<Equatorial> near,
+        double radiusDeg,
+        OptionalDouble scaleArcsecPerPixel,
+        double scaleTolerance,
+        OptionalDouble focalLengthMm,
+        double epochYear) {
     /** Nothing is known: search the whole sky. */
-    public static final SolveHints NONE = new SolveHints(Optional.empty(), 180, OptionalDouble.empty(), 0.05);
+    public static final SolveHints NONE =
+            new SolveHints(Optional.empty(), 180, OptionalDouble.empty(), 0.05, OptionalDouble.empty(), 2000);
+
+    private static final double SECONDS_PER_JULIAN_YEAR = 365.25 * 86_400;
+    private static final Instant J2000 = Instant.parse("2000-01-01T12:00:00Z");
 
     public SolveHints {
         Check.inRange("radiusDeg", radiusDeg, 0.01, 180);
@@ -24,12 +41,44 @@ public record SolveHints(
     }
 
     public SolveHints withNear(Equatorial place, double withinDeg) {
-        return new SolveHints(Optional.of(place), withinDeg, scaleArcsecPerPixel, scaleTolerance);
+        return new SolveHints(
+                Optional.of(place), withinDeg, scaleArcsecPerPixel, scaleTolerance, focalLengthMm, epochYear);
     }
 
     public SolveHints withScale(double arcsecPerPixel, double tolerance) {
         return new SolveHints(
-                near, radiusDeg, OptionalDouble.of(Check.positive("arcsecPerPixel", arcsecPerPixel)), tolerance);
+                near,
+                radiusDeg,
+                OptionalDouble.of(Check.positive("arcsecPerPixel", arcsecPerPixel)),
+                tolerance,
+                focalLengthMm,
+                epochYear);
+    }
+
+    /** The scale of a kit's main camera. */
+    public SolveHints withKit(Kit kit, int binning, double tolerance) {
+        SolveHints scaled = withScale(kit.arcsecPerPixel() * binning, tolerance);
+        return new SolveHints(
+                scaled.near,
+                radiusDeg,
+                scaled.scaleArcsecPerPixel,
+                tolerance,
+                OptionalDouble.of(kit.optics().focalLengthMm()),
+                epochYear);
+    }
+
+    public SolveHints withTime(Instant time) {
+        double year = 2000 + (time.getEpochSecond() - J2000.getEpochSecond()) / SECONDS_PER_JULIAN_YEAR;
+        return new SolveHints(near, radiusDeg, scaleArcsecPerPixel, scaleTolerance, focalLengthMm, year);
+    }
+
+    SolveHints withoutPlace() {
+        return new SolveHints(Optional.empty(), 180, scaleArcsecPerPixel, scaleTolerance, focalLengthMm, epochYear);
+    }
+
+    SolveHints withoutScale() {
+        return new SolveHints(
+                near, radiusDeg, OptionalDouble.empty(), scaleTolerance, OptionalDouble.empty(), epochYear);
     }
 
     boolean allowsScale(double arcsecPerPixel) {
@@ -39,5 +88,44 @@ public record SolveHints(
 
     boolean allowsCentre(Equatorial centre) {
         return near.isEmpty() || near.get().separationDeg(centre) <= radiusDeg;
+    }
+
+    /** In what a solution shows these to be wrong. */
+    List<String> wrongIn(PlateSolution solution) {
+        List<String> wrong = new ArrayList<>();
+        if (!allowsCentre(solution.centre())) {
+            wrong.add(String.format(
+                    Locale.ROOT,
+                    "The frame is %.1f° from where it was thought to be.",
+                    near.orElseThrow().separationDeg(solution.centre())));
+        }
+        if (!allowsScale(solution.scaleArcsecPerPixel())) {
+            double believed = scaleArcsecPerPixel.orElseThrow();
+            double ratio = solution.scaleArcsecPerPixel() / believed;
+            long binning = Math.round(ratio >= 1 ? ratio : 1 / ratio);
+            boolean binned = binning >= 2 && Math.abs((ratio >= 1 ? ratio : 1 / ratio) / binning - 1) < 0.03;
+            if (binned) {
+                wrong.add(String.format(
+                        Locale.ROOT,
+                        "The scale is %.2f″ a pixel, %d times %s than the hint's %.2f: the binning is another.",
+                        solution.scaleArcsecPerPixel(),
+                        binning,
+                        ratio > 1 ? "coarser" : "finer",
+                        believed));
+            } else if (focalLengthMm.isPresent()) {
+                wrong.add(String.format(
+                        Locale.ROOT,
+                        "The focal length is %.0f mm, the kit says %.0f: correct the kit.",
+                        focalLengthMm.getAsDouble() / ratio,
+                        focalLengthMm.getAsDouble()));
+            } else {
+                wrong.add(String.format(
+                        Locale.ROOT,
+                        "The scale is %.3f″ a pixel, the hint said %.3f: focal length or pixel size is wrong.",
+                        solution.scaleArcsecPerPixel(),
+                        believed));
+            }
+        }
+        return wrong;
     }
 }

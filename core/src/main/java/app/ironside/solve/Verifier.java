@@ -25,15 +25,29 @@ final class Verifier {
     /** The catalogue thins out where the frame does not: its faint stars are far down the frame's list. */
     private static final int SEEN_PER_EXPECTED = 8;
 
+    private static final int REFINING_STARS = 500;
+    private static final double[] REFINING_REACHES_PX = {5, 2.5, 1.5};
+
     private static final double FIRST_REACH_SHARE = 0.004;
     private static final double LAST_REACH_PX = 1.5;
 
     private final StarField field;
     private final StarCatalogue catalogue;
+    private final double year;
 
-    Verifier(StarField field, StarCatalogue catalogue) {
+    /**
+     * @param year Julian year of the frame, for stars that move
+     */
+    Verifier(StarField field, StarCatalogue catalogue, double year) {
         this.field = field;
         this.catalogue = catalogue;
+        this.year = year;
+    }
+
+    /** Of a star's centroid, an axis: its width over its signal-to-noise ratio (King 1983, PASP 95, 163), a saturated one's more. */
+    private static double sigmaPx(Star star) {
+        double sigma = star.fwhmPx() / 2.3548 / Math.max(1, star.snr());
+        return star.saturated() ? sigma + 0.3 : sigma;
     }
 
     /** The solution, if a candidate stands. */
@@ -46,7 +60,7 @@ final class Verifier {
         // Each round fits and looks closer, so that a true match gains and a chance one falls apart.
         while (true) {
             Equatorial centre = wcs.toSky((field.width() + 1) / 2.0, (field.height() + 1) / 2.0);
-            List<CatalogueStar> expected = expected(wcs, centre);
+            List<CatalogueStar> expected = expected(wcs, centre, CATALOGUE_STARS);
             List<Star> seen =
                     field.stars().subList(0, Math.min(field.stars().size(), SEEN_PER_EXPECTED * expected.size() + 60));
             List<WcsFit.Match> matches = match(wcs, expected, seen, reach);
@@ -67,23 +81,48 @@ final class Verifier {
             }
             reach = Math.max(LAST_REACH_PX, reach / 2.5);
         }
-        WcsFit.Result result = fit.get();
-        if (odds > WORST_LOG10_ODDS || result.used().size() < FEWEST_MATCHES) {
+        if (odds > WORST_LOG10_ODDS || fit.get().used().size() < FEWEST_MATCHES) {
             return Optional.empty();
         }
+        WcsFit.Result result = refined(fit.get());
+        wcs = result.wcs();
         Equatorial centre = wcs.toSky((field.width() + 1) / 2.0, (field.height() + 1) / 2.0);
-        return Optional.of(new PlateSolution(centre, wcs, result.used().size(), result.rmsArcsec(), odds));
+        List<StarMatch> stars = result.used().stream()
+                .map(m -> {
+                    double[] p = result.wcs().toPixel(m.sky()).orElseThrow();
+                    return new StarMatch(m.x(), m.y(), m.sky(), m.x() - p[0], m.y() - p[1]);
+                })
+                .toList();
+        return Optional.of(new PlateSolution(centre, wcs, result.rmsArcsec(), odds, stars, List.of()));
+    }
+
+    /** A candidate that stands is fitted to many more stars, further out and closer in turn, with distortion where they prove it. */
+    private WcsFit.Result refined(WcsFit.Result first) {
+        WcsFit.Result best = first;
+        for (double reach : REFINING_REACHES_PX) {
+            Equatorial centre = best.wcs().toSky((field.width() + 1) / 2.0, (field.height() + 1) / 2.0);
+            List<CatalogueStar> expected = expected(best.wcs(), centre, REFINING_STARS);
+            List<Star> seen =
+                    field.stars().subList(0, Math.min(field.stars().size(), SEEN_PER_EXPECTED * expected.size() + 60));
+            Optional<WcsFit.Result> next =
+                    WcsFit.refine(match(best.wcs(), expected, seen, reach), field.width(), field.height(), centre);
+            if (next.isPresent()
+                    && next.get().used().size() >= 0.8 * best.used().size()) {
+                best = next.get();
+            }
+        }
+        return best;
     }
 
     /** The brightest catalogue stars that should be in the frame. */
-    private List<CatalogueStar> expected(Wcs wcs, Equatorial centre) {
+    private List<CatalogueStar> expected(Wcs wcs, Equatorial centre, int most) {
         double radius = Math.hypot(field.width(), field.height()) / 2 * wcs.scaleArcsecPerPixel() / 3600;
         List<CatalogueStar> inside = new ArrayList<>();
         for (CatalogueStar star : catalogue.within(centre, Math.min(90, radius))) {
-            Optional<double[]> pixel = wcs.toPixel(star.position());
+            Optional<double[]> pixel = wcs.toPixel(star.positionAt(year));
             if (pixel.isPresent() && inFrame(pixel.get())) {
                 inside.add(star);
-                if (inside.size() == CATALOGUE_STARS) {
+                if (inside.size() == most) {
                     break;
                 }
             }
@@ -95,11 +134,11 @@ final class Verifier {
         return pixel[0] >= 1 && pixel[1] >= 1 && pixel[0] <= field.width() && pixel[1] <= field.height();
     }
 
-    private static List<WcsFit.Match> match(Wcs wcs, List<CatalogueStar> expected, List<Star> seen, double reach) {
+    private List<WcsFit.Match> match(Wcs wcs, List<CatalogueStar> expected, List<Star> seen, double reach) {
         List<WcsFit.Match> matches = new ArrayList<>();
         Set<Star> taken = new HashSet<>();
         for (CatalogueStar star : expected) {
-            double[] pixel = wcs.toPixel(star.position()).orElseThrow();
+            double[] pixel = wcs.toPixel(star.positionAt(year)).orElseThrow();
             Star best = null;
             double bestDistance = reach;
             for (Star s : seen) {
@@ -111,7 +150,7 @@ final class Verifier {
             }
             if (best != null) {
                 taken.add(best);
-                matches.add(new WcsFit.Match(best.x(), best.y(), star.position()));
+                matches.add(new WcsFit.Match(best.x(), best.y(), star.positionAt(year), sigmaPx(best)));
             }
         }
         return matches;

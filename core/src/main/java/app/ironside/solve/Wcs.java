@@ -17,7 +17,19 @@ import java.util.Optional;
  * @see "Calabretta and Greisen 2002, A&A 395, 1077 (FITS WCS paper II)"
  */
 public record Wcs(
-        Equatorial reference, double crpixX, double crpixY, double cd11, double cd12, double cd21, double cd22) {
+        Equatorial reference,
+        double crpixX,
+        double crpixY,
+        double cd11,
+        double cd12,
+        double cd21,
+        double cd22,
+        Optional<Sip> distortion) {
+    /** Without distortion. */
+    public Wcs(Equatorial reference, double crpixX, double crpixY, double cd11, double cd12, double cd21, double cd22) {
+        this(reference, crpixX, crpixY, cd11, cd12, cd21, cd22, Optional.empty());
+    }
+
     public Wcs {
         Check.positive("determinant of CD", Math.abs(cd11 * cd22 - cd12 * cd21));
     }
@@ -26,6 +38,11 @@ public record Wcs(
     public Equatorial toSky(double x, double y) {
         double dx = x - crpixX;
         double dy = y - crpixY;
+        if (distortion.isPresent()) {
+            double[] shift = distortion.get().shift(dx, dy);
+            dx += shift[0];
+            dy += shift[1];
+        }
         return new TangentPlane(reference).unproject(cd11 * dx + cd12 * dy, cd21 * dx + cd22 * dy);
     }
 
@@ -33,10 +50,10 @@ public record Wcs(
     public Optional<double[]> toPixel(Equatorial sky) {
         return new TangentPlane(reference).project(sky).map(p -> {
             double determinant = cd11 * cd22 - cd12 * cd21;
-            return new double[] {
-                crpixX + (cd22 * p.xiDeg() - cd12 * p.etaDeg()) / determinant,
-                crpixY + (cd11 * p.etaDeg() - cd21 * p.xiDeg()) / determinant
-            };
+            double u = (cd22 * p.xiDeg() - cd12 * p.etaDeg()) / determinant;
+            double v = (cd11 * p.etaDeg() - cd21 * p.xiDeg()) / determinant;
+            double[] back = distortion.map(d -> d.undo(u, v)).orElse(new double[] {u, v});
+            return new double[] {crpixX + back[0], crpixY + back[1]};
         });
     }
 
@@ -59,8 +76,9 @@ public record Wcs(
     public Map<String, Object> toKeywords() {
         Map<String, Object> cards = new LinkedHashMap<>();
         cards.put("WCSAXES", 2L);
-        cards.put("CTYPE1", "RA---TAN");
-        cards.put("CTYPE2", "DEC--TAN");
+        String suffix = distortion.isPresent() ? "-SIP" : "";
+        cards.put("CTYPE1", "RA---TAN" + suffix);
+        cards.put("CTYPE2", "DEC--TAN" + suffix);
         cards.put("CUNIT1", "deg");
         cards.put("CUNIT2", "deg");
         cards.put("CRVAL1", reference.raDeg());
@@ -72,7 +90,25 @@ public record Wcs(
         cards.put("CD2_1", cd21);
         cards.put("CD2_2", cd22);
         cards.put("RADESYS", "ICRS");
+        distortion.ifPresent(d -> cards.putAll(d.toKeywords()));
         return cards;
+    }
+
+    /** Largest shift by distortion at the corners of a frame of this size, pixels; 0 without distortion. */
+    public double largestDistortionPx(int width, int height) {
+        double worst = 0;
+        for (int corner = 0; corner < 4 && distortion.isPresent(); corner++) {
+            double[] s =
+                    distortion.get().shift((corner % 2 == 0 ? 1 : width) - crpixX, (corner < 2 ? 1 : height) - crpixY);
+            worst = Math.max(worst, Math.hypot(s[0], s[1]));
+        }
+        return worst;
+    }
+
+    /** Keywords of any WCS that a solved frame's own replace, so that no part of an older one is left in its header. */
+    public static boolean isWcsKeyword(String keyword) {
+        return keyword.matches(
+                "WCSAXES|C(TYPE|UNIT|RVAL|RPIX|DELT|ROTA)[12]|(CD|PC|PV)[12]_\\d+|RADESYS|EQUINOX|LONPOLE|LATPOLE|[AB]P?_(ORDER|\\d_\\d)|[AB]P?_DMAX");
     }
 
     /** Reads the WCS of a header, CD matrix or CDELT with CROTA2 or PC; empty if there is none or it is not a TAN one. */
@@ -101,7 +137,8 @@ public record Wcs(
                 cd[0],
                 cd[1],
                 cd[2],
-                cd[3]));
+                cd[3],
+                header.text("CTYPE1").filter(t -> t.endsWith("-SIP")).flatMap(t -> Sip.from(header))));
     }
 
     private static double[] matrix(Header header) {

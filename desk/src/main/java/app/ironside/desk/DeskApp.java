@@ -5,6 +5,7 @@ import app.ironside.logbook.Logbook;
 import app.ironside.wiring.Wiring;
 import atlantafx.base.theme.NordDark;
 import java.nio.file.Path;
+import java.util.Optional;
 import javafx.application.Application;
 import javafx.scene.Scene;
 import javafx.scene.paint.Color;
@@ -21,7 +22,7 @@ public final class DeskApp extends Application {
         boolean demo = getParameters().getRaw().contains("demo");
         folder = Opening.dataFolder(demo);
         prepareToolkit();
-        Wiring wiring = new Wiring(Workers.ALL_CORES);
+        Wiring wiring = new Wiring(Workers.ALL_CORES, Optional.of(folder));
         Logbook logbook = Logbook.open(folder);
         DeskSettings settings = DeskSettings.read(folder);
         desk = new DeskView(wiring, logbook, settings);

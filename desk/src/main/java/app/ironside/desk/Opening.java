@@ -134,10 +134,7 @@ final class Opening {
 
     /** Where a user's data lies: IRONSIDE_DATA, or the usual place of the system. */
     static Path dataFolder(boolean demo) {
-        String chosen = System.getenv("IRONSIDE_DATA");
-        Path base = chosen != null && !chosen.isBlank()
-                ? Path.of(chosen)
-                : Path.of(System.getProperty("user.home"), ".local", "share", "ironside");
+        Path base = Wiring.usersData();
         return demo ? base.resolve("demo") : base;
     }
 }

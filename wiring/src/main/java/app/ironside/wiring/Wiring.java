@@ -1,5 +1,6 @@
 package app.ironside.wiring;
 
+import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.device.DeviceDriver;
 import app.ironside.device.Devices;
@@ -21,11 +22,14 @@ import app.ironside.sim.SimSettings;
 import app.ironside.sim.SimWeather;
 import app.ironside.sim.SimulatedObservatory;
 import app.ironside.sim.SkySource;
+import app.ironside.sky.CatalogueImport;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.NightTimes;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.StarSource;
 import app.ironside.solve.PlateSolver;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -38,14 +42,64 @@ public final class Wiring {
     /** After a stop, a rehearsal goes on this much later: what a person needs to start again. */
     private static final Duration RESTART = Duration.ofMinutes(4);
 
+    private static final String IMPORTED_STARS = "stars.bin";
+
     private final StarCatalogue stars;
     private final DeepSkyCatalogue objects;
     private final Workers workers;
+    private final Optional<Path> dataFolder;
+    private final PlateSolver solver;
 
+    /** Nothing is kept from one run to the next. */
     public Wiring(Workers workers) {
+        this(workers, Optional.empty());
+    }
+
+    /**
+     * @param dataFolder where the index of the sky is kept, and where an imported catalogue of stars is looked for
+     */
+    public Wiring(Workers workers, Optional<Path> dataFolder) {
+        this.dataFolder = dataFolder;
+        this.workers = workers;
         this.stars = StarCatalogue.hipparcos();
         this.objects = DeepSkyCatalogue.load();
-        this.workers = workers;
+        Optional<Path> imported = dataFolder.map(f -> f.resolve(IMPORTED_STARS)).filter(Files::isReadable);
+        this.solver = solver(imported.map(StarCatalogue::open).orElse(stars));
+    }
+
+    /** Where a user's data lies: IRONSIDE_DATA, or the usual place of the system. */
+    public static Path usersData() {
+        String chosen = System.getenv("IRONSIDE_DATA");
+        return chosen != null && !chosen.isBlank()
+                ? Path.of(chosen)
+                : Path.of(System.getProperty("user.home"), ".local", "share", "ironside");
+    }
+
+    /** A solver that keeps its index of the sky in the data folder, if there is one that can be written to. */
+    public PlateSolver solver(StarCatalogue catalogue) {
+        Optional<Path> kept = dataFolder
+                .filter(f -> Files.isWritable(f) || !Files.exists(f))
+                .map(f -> f.resolve("index").resolve(Long.toHexString(catalogue.fingerprint())));
+        return new PlateSolver(catalogue, workers, kept);
+    }
+
+    /** The solver of the imported catalogue, or of the shipped one where there is none. */
+    public PlateSolver solver() {
+        return solver;
+    }
+
+    /**
+     * Imports a deeper catalogue of stars for solving: read, indexed, and only then put in place. What was indexed before a stop is
+     * found again.
+     *
+     * @return the solver that uses it from now on
+     */
+    public PlateSolver importStars(Path table, CatalogueImport.Columns columns, Progress progress) {
+        StarCatalogue deeper = CatalogueImport.read(table, columns, progress);
+        PlateSolver next = solver(deeper);
+        next.prepare(progress);
+        dataFolder.ifPresent(f -> deeper.write(f.resolve(IMPORTED_STARS)));
+        return next;
     }
 
     public DeepSkyCatalogue objects() {
@@ -153,7 +207,7 @@ public final class Wiring {
                 clock,
                 archive,
                 new NightRecord(journal, clock, watcher),
-                new PlateSolver(stars),
+                solver,
                 workers,
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
                 earlierFocus);
