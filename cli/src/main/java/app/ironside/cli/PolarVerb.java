@@ -25,6 +25,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
@@ -61,7 +62,7 @@ final class PolarVerb extends Verb {
                         file.getFileName() + " was not recognised. " + none.reason(), Answer.facts("solved", false));
             }
             PlateSolution solution = (PlateSolution) result;
-            sights.add(new AxisSight(solution.centre(), middle));
+            sights.add(new AxisSight(solution.centre(), middle, OptionalDouble.of(solution.rotationDeg())));
             sigma = Math.max(sigma, solution.rmsArcsec() / Math.sqrt(solution.matchedStars()));
             hints = SolveHints.NONE.withScale(solution.scaleArcsecPerPixel(), 0.01);
         }

@@ -10,6 +10,7 @@ import app.ironside.polar.AxisFinder;
 import app.ironside.polar.AxisSight;
 import app.ironside.polar.KnobAdvice;
 import app.ironside.polar.KnobGearing;
+import app.ironside.polar.LiveAxis;
 import app.ironside.polar.PolarError;
 import app.ironside.polar.PolarRefusal;
 import app.ironside.polar.PolarResult;
@@ -24,16 +25,22 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
+import java.util.OptionalDouble;
 
 /** Aligns the polar axis: measure from three exposures, turn the knobs, measure again, until the gate is passed. */
 final class PolarStage {
     private static final Duration EXPOSURE = Duration.ofSeconds(6);
     private static final double DECLINATION_DEG = 62;
     private static final double FIRST_HOUR_ANGLE_DEG = -62;
-    private static final double TURN_DEG = 24;
+    private static final double TURN_DEG = 30;
     private static final int SIGHTS = 3;
     private static final int MOST_ADJUSTMENTS = 8;
+
+    /** So many turns of the knobs between two full measurements. */
+    private static final int LIVE_ADJUSTMENTS = 3;
+
+    /** In frames binned by two. */
+    private static final double SOFT_HFR_PX = 4;
 
     /** More than a bad first setting-down of the base, less than an hour of the sky's turn. */
     private static final double CLOCK_AND_PLACE_DEG = 6;
@@ -67,17 +74,16 @@ final class PolarStage {
                 .max()
                 .orElseThrow();
         double limit = PolarTolerance.limitArcmin(night.kit(), night.program().longestSubSeconds(), declination);
-        Measured measured = measure(0, error -> KnobGearing.UNKNOWN);
-        for (int n = 1; n <= MOST_ADJUSTMENTS && measured.error().totalArcmin() > limit; n++) {
-            KnobAdvice advice = measured.advice();
-            Measured before = measured;
-            record.doing(Stage.POLAR, advice.sentence(), Duration.ofSeconds(45));
-            night.devices().hands().turn(advice.altitudeTurns(), advice.azimuthTurns());
-            record.event(
-                    EventKind.KNOBS,
-                    advice.sentence(),
-                    facts("altitudeTurns", advice.altitudeTurns(), "azimuthTurns", advice.azimuthTurns()));
-            measured = measure(n, after -> before.gearing().learnedFrom(advice, before.error(), after));
+        Measured measured = measure(0, KnobGearing.UNKNOWN);
+        int adjustment = 0;
+        while (adjustment < MOST_ADJUSTMENTS && measured.error().totalArcmin() > limit) {
+            // The knobs are followed live from where the last exposure was taken; then the axis is measured afresh.
+            Measured live = measured;
+            for (int k = 0; k < LIVE_ADJUSTMENTS && live.error().totalArcmin() > limit; k++) {
+                live = adjustLive(live, ++adjustment);
+            }
+            measured = measure(adjustment, live.gearing());
+            LiveAxis.knock(live.error(), measured.error()).ifPresent(sentence -> record.fault(Stage.POLAR, sentence));
         }
         PolarError error = measured.error();
         return record.gate(new Gate(
@@ -96,47 +102,96 @@ final class PolarStage {
                         limit)));
     }
 
-    /** A measurement with what follows from it. */
-    private record Measured(PolarError error, KnobGearing gearing) {
+    /**
+     * A measurement with what follows from it.
+     *
+     * @param live follows the axis from here on
+     */
+    private record Measured(PolarError error, KnobGearing gearing, LiveAxis live) {
         KnobAdvice advice() {
             return KnobAdvice.toRemove(error, gearing);
         }
     }
 
-    /**
-     * @param learn tells the knobs' gearing from the new error
-     */
-    private Measured measure(int adjustment, Function<PolarError, KnobGearing> learn) throws InterruptedException {
+    /** Has the knobs turned and looks, from one exposure, where the axis has gone. */
+    private Measured adjustLive(Measured before, int adjustment) throws InterruptedException {
+        KnobAdvice advice = before.advice();
+        night.record().doing(Stage.POLAR, advice.sentence(), Duration.ofSeconds(45));
+        night.devices().hands().turn(advice.altitudeTurns(), advice.azimuthTurns());
+        night.record()
+                .event(
+                        EventKind.KNOBS,
+                        advice.sentence(),
+                        facts("altitudeTurns", advice.altitudeTurns(), "azimuthTurns", advice.azimuthTurns()));
+        List<Map<String, Object>> frames = new ArrayList<>();
+        PolarResult result = before.live()
+                .update(sight("After adjustment " + adjustment, frames).sight());
+        if (result instanceof PolarRefusal refusal) {
+            throw new DeviceException("polar alignment", "the axis could not be followed", refusal.reason());
+        }
+        PolarError now = (PolarError) result;
+        Measured after = new Measured(now, before.gearing().learnedFrom(advice, before.error(), now), before.live());
+        tell(after, adjustment, true, frames);
+        return after;
+    }
+
+    /** A solved exposure. */
+    private record Seen(AxisSight sight, PlateSolution solution) {}
+
+    private Seen sight(String caption, List<Map<String, Object>> frames) throws InterruptedException {
+        night.record().doing(Stage.POLAR, caption, EXPOSURE);
+        List<Instant> middles = new ArrayList<>();
+        List<Double> sizes = new ArrayList<>();
+        PlateSolution solution =
+                centering.look(night.devices().mount().pointing(), EXPOSURE, (frame, stars, result, offset) -> {
+                    night.record().frame(Stage.POLAR, caption, frame, Optional.of(stars));
+                    frames.add(saved(caption, frame, result));
+                    middles.add(frame.header().middle().orElse(night.clock().now()));
+                    sizes.add(stars.medianHalfFluxRadiusPx().orElse(0));
+                });
+        if (sizes.get(sizes.size() - 1) > SOFT_HFR_PX) {
+            throw new DeviceException(
+                    "polar alignment",
+                    String.format(
+                            Locale.ROOT, "the stars are soft (half-flux radius %.1f px)", sizes.get(sizes.size() - 1)),
+                    "focus first: places measured on swollen stars mislead.");
+        }
+        AxisSight sight = new AxisSight(
+                solution.centre(), middles.get(middles.size() - 1), OptionalDouble.of(solution.rotationDeg()));
+        return new Seen(sight, solution);
+    }
+
+    private Measured measure(int adjustment, KnobGearing gearing) throws InterruptedException {
         goToStart();
         List<AxisSight> sights = new ArrayList<>();
         List<Map<String, Object>> frames = new ArrayList<>();
-        double rms = 0;
+        double sigma = AxisFinder.USUAL_CENTRE_SIGMA_ARCSEC;
         for (int k = 0; k < SIGHTS; k++) {
             if (k > 0) {
                 night.devices().mount().turnRightAscensionAxis(TURN_DEG);
                 night.clock().await(night.devices().mount().remaining());
             }
-            String caption = "Polar exposure " + (k + 1) + " of " + SIGHTS;
-            night.record().doing(Stage.POLAR, caption, EXPOSURE);
-            List<Instant> middles = new ArrayList<>();
-            PlateSolution solution =
-                    centering.look(night.devices().mount().pointing(), EXPOSURE, (frame, stars, result, offset) -> {
-                        night.record().frame(Stage.POLAR, caption, frame, Optional.of(stars));
-                        frames.add(saved(caption, frame, result));
-                        middles.add(frame.header().middle().orElse(night.clock().now()));
-                    });
+            Seen seen = sight("Polar exposure " + (k + 1) + " of " + SIGHTS, frames);
             if (adjustment == 0 && k == 0) {
-                proveClockAndPlace(solution);
+                proveClockAndPlace(seen.solution());
             }
-            sights.add(new AxisSight(solution.centre(), middles.get(middles.size() - 1)));
-            rms = Math.max(rms, solution.rmsArcsec() / Math.sqrt(solution.matchedStars()));
+            sights.add(seen.sight());
+            sigma = Math.max(
+                    sigma,
+                    seen.solution().rmsArcsec() / Math.sqrt(seen.solution().matchedStars()));
         }
-        PolarResult result = finder.find(sights, Math.max(AxisFinder.USUAL_CENTRE_SIGMA_ARCSEC, rms));
+        PolarResult result = finder.find(sights, sigma);
         if (result instanceof PolarRefusal refusal) {
             throw new DeviceException("polar alignment", "the axis could not be measured", refusal.reason());
         }
         PolarError error = (PolarError) result;
-        Measured measured = new Measured(error, learn.apply(error));
+        Measured measured = new Measured(error, gearing, LiveAxis.after(night.observer(), sights, error, sigma));
+        tell(measured, adjustment, false, frames);
+        return measured;
+    }
+
+    private void tell(Measured measured, int adjustment, boolean live, List<Map<String, Object>> frames) {
+        PolarError error = measured.error();
         night.record()
                 .event(
                         EventKind.POLAR,
@@ -155,9 +210,12 @@ final class PolarStage {
                                 "uncertaintyArcmin", error.uncertaintyArcmin(),
                                 "turnDeg", error.turnDeg(),
                                 "adjustment", adjustment,
+                                "live", live,
+                                "tiltDeg", measured.gearing().tiltDeg(),
+                                "altitudeTurns", measured.advice().altitudeTurns(),
+                                "azimuthTurns", measured.advice().azimuthTurns(),
                                 "advice", measured.advice().sentence(),
                                 "frames", frames));
-        return measured;
     }
 
     /** A wrong hour or a wrong place shows as the mount's idea of the sky being degrees from the solved one. */

@@ -1,8 +1,10 @@
 package app.ironside.polar;
 
 import app.ironside.sky.Angles;
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.Observer;
+import app.ironside.sky.TangentPlane;
 import app.ironside.sky.Vectors;
 import java.util.List;
 import java.util.stream.IntStream;
@@ -20,6 +22,11 @@ import org.hipparchus.linear.EigenDecompositionSymmetric;
 public final class AxisFinder {
     private static final double LEAST_TURN_DEG = 8;
     private static final double LEAST_DISTANCE_DEG = 3;
+
+    /** More than refraction turns a field near the pole, less than a camera that slips. */
+    private static final double MOST_DISAGREEMENT_DEG = 0.4;
+
+    private static final double UP_STEP_DEG = 0.2;
 
     /** What a plate solution's centre is uncertain by if nobody says otherwise, arcseconds. */
     public static final double USUAL_CENTRE_SIGMA_ARCSEC = 1.5;
@@ -58,12 +65,54 @@ public final class AxisFinder {
                     radius,
                     LEAST_DISTANCE_DEG));
         }
-        double[] error = errorArcmin(axis);
+        double disagree = disagreementDeg(sights, axis);
+        if (disagree > MOST_DISAGREEMENT_DEG) {
+            return new PolarRefusal(String.format(
+                    java.util.Locale.ROOT,
+                    "The exposures do not agree: against the axis the camera turned by %.1f°. Lock declination and camera, wait until"
+                            + " nothing swings, and take them again.",
+                    disagree));
+        }
+        double[] error = errorArcmin(observer, axis);
         return new PolarError(error[0], error[1], uncertaintyArcmin(seen, axis, centreSigmaArcsec), turn);
     }
 
+    /** The axis that three or more sights tell, east, north, up; for whoever follows it on. */
+    double[] axis(List<AxisSight> sights) {
+        return towardPole(normal(sights.stream()
+                .map(s -> observer.observed(s.centre(), s.middle()).toEastNorthUp())
+                .toArray(double[][]::new)));
+    }
+
+    /**
+     * While the mount turns about one axis, the camera keeps its angle toward that axis. By how much it did not, degrees; 0 where camera
+     * angles are not known.
+     */
+    private double disagreementDeg(List<AxisSight> sights, double[] axis) {
+        double first = Double.NaN;
+        double worst = 0;
+        for (AxisSight sight : sights) {
+            if (sight.rotationDeg().isEmpty()) {
+                return 0;
+            }
+            double[] middle = observer.observed(sight.centre(), sight.middle()).toEastNorthUp();
+            double turn = Math.toRadians(sight.rotationDeg().getAsDouble());
+            Equatorial above = new TangentPlane(sight.centre())
+                    .unproject(UP_STEP_DEG * Math.sin(turn), UP_STEP_DEG * Math.cos(turn));
+            double[] up = Vectors.minus(observer.observed(above, sight.middle()).toEastNorthUp(), middle);
+            double[] across = Vectors.unit(Vectors.cross(axis, middle));
+            double[] along = Vectors.cross(middle, across);
+            double angle = Math.toDegrees(Math.atan2(Vectors.dot(up, across), Vectors.dot(up, along)));
+            if (Double.isNaN(first)) {
+                first = angle;
+            }
+            worst = Math.max(worst, Math.abs(Angles.wrap180(angle - first)));
+        }
+        return worst;
+    }
+
     /** Altitude and azimuth error of an axis, arcminutes on the sky. */
-    private double[] errorArcmin(double[] axis) {
+    static double[] errorArcmin(Observer observer, double[] axis) {
         Horizontal at = Horizontal.fromEastNorthUp(axis);
         double poleAltitude = observer.site().poleAltitudeDeg();
         double east = Angles.wrap180(at.azimuthDeg() - observer.site().poleAzimuthDeg());

@@ -12,19 +12,30 @@ import java.util.Locale;
 public record KnobAdvice(double altitudeTurns, double azimuthTurns, String sentence) {
     /** Advice that takes an error to zero with knobs of known gearing. */
     public static KnobAdvice toRemove(PolarError error, KnobGearing gearing) {
-        double altitude = -error.altitudeErrorArcmin() / gearing.altitudeArcminPerTurn();
-        double azimuth = -error.azimuthErrorArcmin() / gearing.azimuthArcminPerTurn();
+        double[] turns = gearing.turnsFor(-error.altitudeErrorArcmin(), -error.azimuthErrorArcmin());
+        double altitude = turns[0];
+        double azimuth = turns[1];
+        if (error.isWithinMeasurement()) {
+            return new KnobAdvice(
+                    altitude,
+                    azimuth,
+                    String.format(
+                            Locale.ROOT,
+                            "Stop turning: the %s left are within the measurement's own %s.",
+                            amount(error.totalArcmin()),
+                            amount(error.uncertaintyArcmin())));
+        }
         boolean altitudeFirst = Math.abs(error.altitudeErrorArcmin()) >= Math.abs(error.azimuthErrorArcmin());
         String high = String.format(
                 Locale.ROOT,
                 "Altitude knob: %s the axis by %s, %.2f turn.",
-                altitude < 0 ? "lower" : "raise",
+                error.altitudeErrorArcmin() > 0 ? "lower" : "raise",
                 amount(error.altitudeErrorArcmin()),
                 Math.abs(altitude));
         String side = String.format(
                 Locale.ROOT,
                 "Azimuth knob: move the axis %s by %s, %.2f turn.",
-                azimuth < 0 ? "west" : "east",
+                error.azimuthErrorArcmin() > 0 ? "west" : "east",
                 amount(error.azimuthErrorArcmin()),
                 Math.abs(azimuth));
         return new KnobAdvice(altitude, azimuth, altitudeFirst ? high + " " + side : side + " " + high);

@@ -11,6 +11,11 @@ package app.ironside.polar;
 public record PolarError(
         double altitudeErrorArcmin, double azimuthErrorArcmin, double uncertaintyArcmin, double turnDeg)
         implements PolarResult {
+    /** Whether more turning is of no use: what is left is within what the measurement can tell. */
+    public boolean isWithinMeasurement() {
+        return totalArcmin() < 1.5 * uncertaintyArcmin;
+    }
+
     public double totalArcmin() {
         return Math.hypot(altitudeErrorArcmin, azimuthErrorArcmin);
     }
