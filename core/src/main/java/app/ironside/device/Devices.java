@@ -15,4 +15,9 @@ public record Devices(
         FilterWheel wheel,
         FlatPanel panel,
         Hands hands,
-        Optional<PowerBox> power) {}
+        Optional<PowerBox> power) {
+    /** The same with another mount, or with a guard before it. */
+    public Devices withMount(Mount other) {
+        return new Devices(other, camera, guideCamera, focuser, wheel, panel, hands, power);
+    }
+}

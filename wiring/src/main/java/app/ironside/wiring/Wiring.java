@@ -18,6 +18,7 @@ import app.ironside.night.NightRecord;
 import app.ironside.night.NightWatcher;
 import app.ironside.night.ReadyList;
 import app.ironside.plan.WeatherForecast;
+import app.ironside.point.GuardedMount;
 import app.ironside.sim.SimSettings;
 import app.ironside.sim.SimWeather;
 import app.ironside.sim.SimulatedObservatory;
@@ -25,6 +26,7 @@ import app.ironside.sim.SkySource;
 import app.ironside.sky.CatalogueImport;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.NightTimes;
+import app.ironside.sky.Observer;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.StarSource;
 import app.ironside.solve.PlateSolver;
@@ -199,11 +201,12 @@ public final class Wiring {
             List<Double> earlierFocus,
             Optional<SimulatedObservatory> observatory) {
         FrameArchive archive = new FrameArchive(entry.folder());
+        Observer observer = Observer.at(file.site());
         NightContext context = new NightContext(
                 file.site(),
                 file.kit(),
                 file.program(),
-                devices,
+                devices.withMount(new GuardedMount(devices.mount(), observer, file.kit(), clock)),
                 clock,
                 archive,
                 new NightRecord(journal, clock, watcher),
