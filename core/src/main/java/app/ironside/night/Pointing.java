@@ -3,11 +3,14 @@ package app.ironside.night;
 import static app.ironside.night.NightRecord.facts;
 
 import app.ironside.device.Mount;
+import app.ironside.image.Frame;
 import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
 import app.ironside.point.CenteringResult;
+import app.ironside.point.Nudge;
 import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
+import app.ironside.solve.SolveResult;
 import java.time.Duration;
 import java.util.Locale;
 import java.util.Optional;
@@ -42,7 +45,7 @@ final class Pointing {
                             : target.name() + " not recognised";
                     night.record().frame(Stage.POINT, caption, frame, Optional.of(stars));
                     String file = night.archive().save("pointing", FrameArchive.plainName(target.name()), frame);
-                    solved(target, caption, file, answer, offset);
+                    solved(target, caption, file, answer, new Seen(offset, frame));
                 });
         night.record()
                 .event(
@@ -75,8 +78,10 @@ final class Pointing {
                                 limit)));
     }
 
-    private void solved(
-            TargetPlan target, String caption, String file, app.ironside.solve.SolveResult answer, double offset) {
+    /** A frame with how far its middle is from the target. */
+    private record Seen(double offsetArcsec, Frame frame) {}
+
+    private void solved(TargetPlan target, String caption, String file, SolveResult answer, Seen seen) {
         if (answer instanceof PlateSolution s) {
             night.record()
                     .event(
@@ -91,7 +96,15 @@ final class Pointing {
                                     "scaleArcsecPerPixel", s.scaleArcsecPerPixel(),
                                     "matchedStars", s.matchedStars(),
                                     "rmsArcsec", s.rmsArcsec(),
-                                    "offsetArcsec", offset,
+                                    "offsetArcsec", seen.offsetArcsec(),
+                                    "byHand",
+                                            Nudge.to(
+                                                            target.position(),
+                                                            s,
+                                                            seen.frame().width(),
+                                                            seen.frame().height())
+                                                    .sentence(),
+                                    "wrongHints", s.wrongHints(),
                                     "log10FalseOdds", s.log10FalseOdds(),
                                     "wcs", s.wcs().toKeywords()));
         } else {

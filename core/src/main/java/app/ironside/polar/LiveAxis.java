@@ -21,6 +21,9 @@ public final class LiveAxis {
     private static final int ROUNDS = 6;
     private static final double STEP_RAD = 1e-6;
 
+    /** What tracking strays by in a few minutes: a worm's error of ten arcseconds or so (common practice). A full measurement is free of it. */
+    private static final double GEAR_SIGMA_ARCSEC = 10;
+
     /** An axis that moved by this many standard deviations between two exposures did not do so by chance. */
     private static final double KNOCK_SIGMAS = 5;
 
@@ -93,8 +96,9 @@ public final class LiveAxis {
         double aa = Vectors.dot(slopes[0], slopes[0]);
         double bb = Vectors.dot(slopes[1], slopes[1]);
         double pole = Angles.cosDeg(observer.site().poleAltitudeDeg());
-        // Both the first and this exposure's centre enter.
-        double own = sigmaArcsec / 60 * Math.sqrt(2 * (bb + aa * pole * pole) / determinant);
+        // Both the first and this exposure's centre enter, and the gear's error between them.
+        double each = Math.sqrt(2 * sigmaArcsec * sigmaArcsec + GEAR_SIGMA_ARCSEC * GEAR_SIGMA_ARCSEC);
+        double own = each / 60 * Math.sqrt((bb + aa * pole * pole) / determinant);
         return new PolarError(error[0], error[1], Math.hypot(own, baseUncertaintyArcmin), 0);
     }
 

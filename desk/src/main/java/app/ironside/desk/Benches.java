@@ -1,8 +1,10 @@
 package app.ironside.desk;
 
+import app.ironside.image.Frame;
 import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
 import app.ironside.night.Stage;
+import app.ironside.sky.DeepSkyCatalogue;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
@@ -27,12 +29,17 @@ final class Benches {
      * @param onEvent told when an event is picked from a list
      * @param nights of the logbook
      */
-    static Map<Stage, Bench> all(Consumer<NightEvent> onEvent, LogbookPane nights, PlanBench plan, ReadyBench ready) {
+    static Map<Stage, Bench> all(
+            Consumer<NightEvent> onEvent,
+            LogbookPane nights,
+            PlanBench plan,
+            ReadyBench ready,
+            DeepSkyCatalogue objects) {
         Map<Stage, Bench> benches = new EnumMap<>(Stage.class);
         benches.put(Stage.PLAN, plan);
         benches.put(Stage.READY, ready);
         benches.put(Stage.POLAR, new PolarBench());
-        benches.put(Stage.POINT, new PointBench());
+        benches.put(Stage.POINT, new PointBench(objects));
         benches.put(Stage.FOCUS, new FocusBench());
         benches.put(Stage.GUIDE, new GuideBench());
         benches.put(Stage.RUN, new RunBench());
@@ -97,7 +104,11 @@ final class Benches {
         private final Plot approach = new Plot();
         private final VBox box = new VBox(GAP, grow(picture), approach);
 
-        PointBench() {
+        private final DeepSkyCatalogue objects;
+        private Optional<NightEvent> overlaid = Optional.empty();
+
+        PointBench(DeepSkyCatalogue objects) {
+            this.objects = objects;
             approach.setPrefHeight(150);
             approach.setMinHeight(150);
         }
@@ -114,6 +125,20 @@ final class Benches {
                     .filter(e -> e.kind() == EventKind.SOLVE)
                     .or(() -> look.moment().last(EventKind.SOLVE));
             picture.show(look.shown(), solve);
+            look.shown().ifPresent(p -> overlay(solve, p.shown().frame()));
+        }
+
+        /** The sky over the frame that was solved, once for each. */
+        private void overlay(Optional<NightEvent> solve, Frame frame) {
+            if (!solve.equals(overlaid)) {
+                overlaid = solve;
+                picture.view()
+                        .setOverlay(
+                                solve.flatMap(PicturePane::measuredWcs)
+                                        .map(w -> SkyOverlay.of(w, frame.width(), frame.height(), objects, List.of())),
+                                true,
+                                false);
+            }
         }
     }
 

@@ -10,7 +10,9 @@ import app.ironside.night.Stage;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
+import app.ironside.point.FramingMatch;
 import app.ironside.wiring.Wiring;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
@@ -30,6 +32,7 @@ import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -40,6 +43,7 @@ import javafx.util.Duration;
 
 /** The desk: ribbon above, rail left, bench in the middle, reckoning right. Interface thread only, unless said otherwise. */
 final class DeskView extends StackPane implements AutoCloseable {
+    private static final double CROP_MARGIN = 0.05;
     private static final double[] RATES = {1, 60, 600, 0};
 
     private final Wiring wiring;
@@ -65,6 +69,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     private final PlanReckoner planReckoner;
     private final ReadyBench readyBench;
     private final Map<Stage, Bench> benches;
+    private final InspectPane inspect;
     private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(200), e -> refresh()));
 
     private NightFile file;
@@ -95,7 +100,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         this.planBench = new PlanBench(planDesk);
         this.planReckoner = new PlanReckoner(planDesk);
         this.readyBench = new ReadyBench(model, profiles);
-        this.benches = Benches.all(this::pick, logbookPane, planBench, readyBench);
+        this.benches = Benches.all(this::pick, logbookPane, planBench, readyBench, wiring.objects());
         getStylesheets().add(DeskView.class.getResource("desk.css").toExternalForm());
         getStyleClass().add("root");
         BorderPane desk = new BorderPane();
@@ -109,7 +114,10 @@ final class DeskView extends StackPane implements AutoCloseable {
         status.setId("status");
         desk.setBottom(status);
         keys.setVisible(false);
-        getChildren().addAll(desk, keys);
+        inspect = new InspectPane(wiring.solver(), wiring.objects(), this::closeInspection);
+        inspect.setVisible(false);
+        getChildren().addAll(desk, inspect, keys);
+        acceptFrames();
         ribbon.setId("ribbon");
         ribbon.setOnEvent(this::pick);
         ribbon.setOnTime(this::goTo);
@@ -154,6 +162,56 @@ final class DeskView extends StackPane implements AutoCloseable {
         return header;
     }
 
+    /** A FITS file dropped anywhere on the desk is looked at. */
+    private void acceptFrames() {
+        setOnDragOver(e -> {
+            if (e.getDragboard().hasFiles()
+                    && e.getDragboard().getFiles().stream().anyMatch(f -> isFrame(f.getName()))) {
+                e.acceptTransferModes(TransferMode.COPY);
+                e.consume();
+            }
+        });
+        setOnDragDropped(e -> {
+            Optional<Path> frame = e.getDragboard().getFiles().stream()
+                    .filter(f -> isFrame(f.getName()))
+                    .map(java.io.File::toPath)
+                    .findFirst();
+            frame.ifPresent(this::inspect);
+            e.setDropCompleted(frame.isPresent());
+            e.consume();
+        });
+    }
+
+    private static boolean isFrame(String name) {
+        return name.toLowerCase(java.util.Locale.ROOT).matches(".*\\.(fits?|fts)");
+    }
+
+    /** Measures and solves a file, and shows it over the desk. */
+    void inspect(Path file) {
+        inspect.setVisible(true);
+        inspect.inspect(file);
+    }
+
+    private void closeInspection() {
+        inspect.setVisible(false);
+        requestFocus();
+    }
+
+    InspectPane inspection() {
+        return inspect;
+    }
+
+    private void chooseFrame() {
+        javafx.stage.FileChooser chooser = new javafx.stage.FileChooser();
+        chooser.setTitle("A frame to look at");
+        chooser.getExtensionFilters()
+                .add(new javafx.stage.FileChooser.ExtensionFilter("FITS images", "*.fits", "*.fit", "*.fts"));
+        java.io.File file = chooser.showOpenDialog(getScene().getWindow());
+        if (file != null) {
+            inspect(file.toPath());
+        }
+    }
+
     private static VBox keyList() {
         VBox box = new VBox();
         box.getStyleClass().add("keys");
@@ -169,6 +227,7 @@ final class DeskView extends StackPane implements AutoCloseable {
                 "P   the next palette",
                 "F   fit the picture",
                 "S   ring the measured stars",
+                "O   look closely at a FITS file (or drop one here)",
                 "+ −   zoom the picture",
                 "Ctrl Z, Ctrl Y   take back a change of the plan, do it again",
                 "?   this list, and away with it")) {
@@ -220,7 +279,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         entry = where;
         plan = NightPlanner.plan(night.site(), night.kit(), night.program());
         ribbonState = RibbonState.of(night.site(), plan);
-        reckoner = new Reckoner(night, plan);
+        reckoner = new Reckoner(night, plan, wiring.stars(), earlierFramings(night, where));
         chosen = Optional.empty();
         loader.clear();
         readyBench.setFile(night);
@@ -229,6 +288,31 @@ final class DeskView extends StackPane implements AutoCloseable {
                 + Words.format("   %.0f mm", night.kit().optics().focalLengthMm()) + "   "
                 + night.program().date());
         logbookPane.setNights(logbook.nights(), where);
+    }
+
+    /** How the night's targets were framed on the nights before, the first one of each. */
+    private Map<String, FramingMatch.Wanted> earlierFramings(NightFile night, Optional<NightEntry> own) {
+        Map<String, FramingMatch.Wanted> found = new java.util.HashMap<>();
+        for (NightEntry other : logbook.nights()) {
+            boolean self = own.filter(o -> o.id() == other.id()).isPresent();
+            if (self || other.title().compareTo(night.program().date().toString()) >= 0) {
+                continue;
+            }
+            for (NightEvent e : logbook.journal(other).events()) {
+                if (e.kind() == EventKind.CENTRED && e.number("rotationDeg").isPresent()) {
+                    String target = e.text("target").orElse("");
+                    night.program().targets().stream()
+                            .filter(t -> t.name().equals(target))
+                            .forEach(t -> found.putIfAbsent(
+                                    target,
+                                    new FramingMatch.Wanted(
+                                            t.position(),
+                                            e.number("rotationDeg").orElse(0),
+                                            CROP_MARGIN)));
+                }
+            }
+        }
+        return found;
     }
 
     /** Called from any thread; many calls become one refresh. */
@@ -492,12 +576,13 @@ final class DeskView extends StackPane implements AutoCloseable {
         if (e.getCode().isDigitKey()) {
             int digit = e.getText().isEmpty() ? -1 : e.getText().charAt(0) - '0';
             if (digit >= 0 && digit <= 9) {
+                closeInspection();
                 choose(Stage.values()[digit == 0 ? 9 : digit - 1]);
                 e.consume();
             }
             return;
         }
-        Optional<FrameView> view = visiblePicture(middle);
+        Optional<FrameView> view = visiblePicture(inspect.isVisible() ? inspect : middle);
         switch (e.getCode()) {
             case SPACE -> toggleHold();
             case LEFT -> step(-1);
@@ -508,7 +593,11 @@ final class DeskView extends StackPane implements AutoCloseable {
             case S -> view.ifPresent(v -> v.setMarks(!v.hasMarks()));
             case PLUS, EQUALS -> view.ifPresent(v -> v.zoomAt(v.getWidth() / 2, v.getHeight() / 2, 1.5));
             case MINUS -> view.ifPresent(v -> v.zoomAt(v.getWidth() / 2, v.getHeight() / 2, 1 / 1.5));
-            case ESCAPE -> keys.setVisible(false);
+            case O -> chooseFrame();
+            case ESCAPE -> {
+                keys.setVisible(false);
+                closeInspection();
+            }
             default -> {
                 return;
             }
@@ -569,5 +658,6 @@ final class DeskView extends StackPane implements AutoCloseable {
         rehearsal.ifPresent(Rehearsal::close);
         loader.close();
         planDesk.close();
+        inspect.close();
     }
 }

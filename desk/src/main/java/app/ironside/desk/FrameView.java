@@ -20,10 +20,14 @@ import javafx.scene.paint.Color;
 final class FrameView extends DrawnPane {
     private static final double MOST_ZOOM = 24;
     private static final double STEP = 1.2;
+    private static final double RESIDUAL_SCALE = 200;
 
     private PictureLevels picture;
     private Optional<Wcs> wcs = Optional.empty();
     private boolean marks;
+    private Optional<SkyOverlay> overlay = Optional.empty();
+    private boolean drawSky;
+    private boolean drawResiduals;
     private final Map<Integer, WritableImage> images = new HashMap<>();
     private Color imagesTint;
     private boolean fitted = true;
@@ -60,6 +64,14 @@ final class FrameView extends DrawnPane {
     /** Whether measured stars are ringed. */
     void setMarks(boolean ring) {
         marks = ring;
+        stale();
+    }
+
+    /** What the sky writes over the picture: grid and objects, and how far each matched star is from its place. */
+    void setOverlay(Optional<SkyOverlay> next, boolean sky, boolean residuals) {
+        overlay = next;
+        drawSky = sky;
+        drawResiduals = residuals;
         stale();
     }
 
@@ -177,7 +189,69 @@ final class FrameView extends DrawnPane {
         if (marks) {
             ring(g, full);
         }
+        overlay.ifPresent(o -> {
+            if (drawSky) {
+                sky(g, o, full);
+            }
+            if (drawResiduals) {
+                residuals(g, o, full);
+            }
+        });
         g.restore();
+    }
+
+    private double viewX(double x) {
+        return left + zoom * (x - 0.5);
+    }
+
+    private double viewY(double y, PictureLevels.Level full) {
+        return top + zoom * (full.height() - y + 0.5);
+    }
+
+    private void sky(GraphicsContext g, SkyOverlay o, PictureLevels.Level full) {
+        g.setLineWidth(1);
+        for (SkyOverlay.Line line : o.lines()) {
+            g.setStroke(faded(cool(), 0.55));
+            double[] before = null;
+            boolean named = false;
+            for (double[] p : line.points()) {
+                double[] now = {viewX(p[0]), viewY(p[1], full)};
+                if (before != null) {
+                    g.strokeLine(before[0], before[1], now[0], now[1]);
+                }
+                boolean inside = now[0] > Math.max(4, left)
+                        && now[0] < getWidth() - 70
+                        && now[1] > Math.max(18, top)
+                        && now[1] < getHeight() - 8;
+                if (!named && inside) {
+                    g.setFill(cool());
+                    g.fillText(line.name(), now[0] + 4, now[1] - 4);
+                    named = true;
+                }
+                before = now;
+            }
+        }
+        for (SkyOverlay.Mark m : o.objects()) {
+            double r = zoom * m.radiusPx();
+            g.setStroke(faded(accent(), 0.9));
+            g.setLineWidth(1.4);
+            g.strokeOval(viewX(m.x()) - r, viewY(m.y(), full) - r, 2 * r, 2 * r);
+            g.setFill(accent());
+            g.fillText(m.name(), viewX(m.x()) + r * 0.72 + 4, viewY(m.y(), full) - r * 0.72 - 2);
+        }
+    }
+
+    /** Each matched star with a line of where it is off to, two hundred times as long as it is. */
+    private void residuals(GraphicsContext g, SkyOverlay o, PictureLevels.Level full) {
+        g.setLineWidth(1.4);
+        for (app.ironside.solve.StarMatch m : o.matches()) {
+            double x = viewX(m.x());
+            double y = viewY(m.y(), full);
+            g.setStroke(faded(good(), 0.9));
+            g.strokeOval(x - 3, y - 3, 6, 6);
+            g.setStroke(alert());
+            g.strokeLine(x, y, x + zoom * RESIDUAL_SCALE * m.residualX(), y - zoom * RESIDUAL_SCALE * m.residualY());
+        }
     }
 
     private void ring(GraphicsContext g, PictureLevels.Level full) {

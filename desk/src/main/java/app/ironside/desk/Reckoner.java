@@ -9,11 +9,17 @@ import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.Stage;
 import app.ironside.plan.NightPlan;
+import app.ironside.point.FramingMatch;
+import app.ironside.polar.PolarReticle;
+import app.ironside.sky.Angles;
+import app.ironside.sky.Observer;
+import app.ironside.sky.StarCatalogue;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /** Words the verdict of each station from the night up to a moment. Pure. */
@@ -21,11 +27,21 @@ final class Reckoner {
     private final NightFile file;
     private final NightPlan plan;
     private final ZoneId zone;
+    private final PolarReticle reticle;
+    private final double dark;
+    private final Map<String, FramingMatch.Wanted> earlier;
 
-    Reckoner(NightFile file, NightPlan plan) {
+    /**
+     * @param stars for the reticle of a polar scope
+     * @param earlier how targets were framed on earlier nights
+     */
+    Reckoner(NightFile file, NightPlan plan, StarCatalogue stars, Map<String, FramingMatch.Wanted> earlier) {
         this.file = file;
         this.plan = plan;
         this.zone = file.site().zone();
+        this.reticle = new PolarReticle(Observer.at(file.site()), stars);
+        this.dark = plan.times().darkHours();
+        this.earlier = Map.copyOf(earlier);
     }
 
     /** The reckoning of a station. */
@@ -112,22 +128,55 @@ final class Reckoner {
                                 "uncertainty",
                                 Words.format(
                                         "± %.2f′", e.number("uncertaintyArcmin").orElse(0))),
-                        new Row("limit", Words.format("%.2f′", limit)),
+                        new Row("limit for your subs", Words.format("%.2f′", limit)),
+                        new Row(
+                                "knobs",
+                                Words.format(
+                                        "altitude %+.2f, azimuth %+.2f turn",
+                                        e.number("altitudeTurns").orElse(0),
+                                        e.number("azimuthTurns").orElse(0))),
+                        new Row(
+                                "base tilted by about",
+                                Words.format("%.0f°", e.number("tiltDeg").orElse(0))),
                         new Row(
                                 "drift in a sub",
-                                Words.format("%.2f″", PolarTolerance.driftArcsecPerMinute(total) * sub / 60)),
-                        new Row("half a pixel", Words.format("%.2f″", file.kit().arcsecPerPixel() / 2)),
+                                Words.format(
+                                        "%.2f″, half a pixel is %.2f″",
+                                        PolarTolerance.driftArcsecPerMinute(total) * sub / 60,
+                                        file.kit().arcsecPerPixel() / 2)),
                         new Row(
-                                "turned",
-                                Words.format("%.0f°", e.number("turnDeg").orElse(0)))),
+                                "drift in the night",
+                                Words.format("%.1f′ unguided", PolarTolerance.driftArcsecPerMinute(total) * dark)),
+                        new Row("turn at the corner, a sub", Words.format("%.2f px", cornerTurnPx(total, sub))),
+                        new Row("pole star in the reticle", reticle(e.time()))),
                 Words.format(
                         "Worst drift is 0.26″ a minute for each arcminute of error. In a sub of %.0f s it may reach half a "
-                                + "pixel, and the turn of the field half a pixel at the corner (Hook 1989).",
+                                + "pixel, and the turn of the field half a pixel at the corner (Hook 1989). Guiding takes the drift "
+                                + "out, not the turn.",
                         sub),
                 List.of(
-                        new School("Images", "Measured in a minute, no view along the axis needed.", true),
-                        new School("Reticle alone", "No computer; 5′ to 10′ is usual.", false),
-                        new School("Drift", "Works with the pole blocked; 20 minutes or more.", false)));
+                        new School("Images", "2 min, then 1 min for each turn of the knobs. Needs focus first.", true),
+                        new School("Reticle, then images", "3 min more; the first frames are nearer.", false),
+                        new School("Reticle alone", "3 min, no computer; 5′ to 10′ is usual.", false),
+                        new School("Drift", "20 min or more; works with the pole blocked.", false)));
+    }
+
+    private double cornerTurnPx(double errorArcmin, double seconds) {
+        double declination = file.program().targets().stream()
+                .mapToDouble(t -> Math.abs(t.position().decDeg()))
+                .max()
+                .orElse(0);
+        double corner =
+                Math.hypot(file.kit().sensor().widthPx(), file.kit().sensor().heightPx()) / 2;
+        return corner
+                * Math.toRadians(PolarTolerance.fieldRotationDeg(errorArcmin, Math.min(80, declination), seconds));
+    }
+
+    private String reticle(Instant time) {
+        return reticle.at(time, false).stream()
+                .findFirst()
+                .map(s -> Words.format("%s o'clock, %.0f′ off the cross", s.clock(), s.distanceArcmin()))
+                .orElse("");
     }
 
     private ReckoningState point(Moment moment, Optional<NightEvent> chosen) {
@@ -168,12 +217,30 @@ final class Reckoner {
                                 Words.format("%.0f", e.number("matchedStars").orElse(0))),
                         new Row(
                                 "residual",
-                                Words.format("%.2f″", e.number("rmsArcsec").orElse(0)))),
+                                Words.format("%.2f″", e.number("rmsArcsec").orElse(0))),
+                        new Row(
+                                "by hand",
+                                centred ? "nothing" : e.text("byHand").orElse("")),
+                        new Row("as on an earlier night", framing(e, target))),
                 Words.format(
                         "Patterns of four stars are looked up in the catalogue. The odds that these matches are chance are "
                                 + "1 in 10 to the %.0f; worse than 1 in a billion is refused.",
                         -e.number("log10FalseOdds").orElse(0)),
                 List.of());
+    }
+
+    /** Whether the frame is that of an earlier night. */
+    private String framing(NightEvent e, String target) {
+        FramingMatch.Wanted wanted = earlier.get(target);
+        if (wanted == null) {
+            return "first night";
+        }
+        double turn =
+                Angles.wrap180(2 * (wanted.angleDeg() - e.number("rotationDeg").orElse(0))) / 2;
+        return Math.abs(turn) < 1
+                ? Words.format("yes, angle within %.1f°", Math.max(0.1, Math.abs(turn)))
+                : Words.format(
+                        "turn the camera %.1f° %s; flats are void then", Math.abs(turn), turn > 0 ? "east" : "west");
     }
 
     private ReckoningState focus(Moment moment, Optional<NightEvent> chosen) {

@@ -165,19 +165,25 @@ final class TonightPane extends VBox {
 
     private void acceptForecasts() {
         setOnDragOver(e -> {
-            if (e.getDragboard().hasFiles()) {
+            if (hasTable(e.getDragboard())) {
                 e.acceptTransferModes(TransferMode.COPY);
+                e.consume();
             }
-            e.consume();
         });
         setOnDragDropped(e -> {
             Dragboard board = e.getDragboard();
-            if (board.hasFiles()) {
+            if (hasTable(board)) {
                 plan.readForecast(board.getFiles().get(0).toPath());
+                e.setDropCompleted(true);
+                e.consume();
             }
-            e.setDropCompleted(board.hasFiles());
-            e.consume();
         });
+    }
+
+    /** Frames that are dropped here belong to the desk. */
+    private static boolean hasTable(Dragboard board) {
+        return board.hasFiles()
+                && board.getFiles().get(0).getName().toLowerCase(Locale.ROOT).matches(".*\\.(csv|txt)");
     }
 
     void refresh() {

@@ -12,6 +12,7 @@ import app.ironside.night.Stage;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.StarCatalogue;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -19,6 +20,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -38,7 +40,7 @@ class ViewStatesTest {
     void readTheDemo() {
         file = NightFile.parse(DemoNights.tonight(), "demo", DeepSkyCatalogue.load());
         plan = NightPlanner.plan(file.site(), file.kit(), file.program());
-        reckoner = new Reckoner(file, plan);
+        reckoner = new Reckoner(file, plan, StarCatalogue.hipparcos(), Map.of());
     }
 
     private static NightEvent event(int minute, EventKind kind, String text, Object... facts) {

@@ -1,0 +1,214 @@
+package app.ironside.desk;
+
+import app.ironside.BadInputException;
+import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.solve.PlateSolution;
+import app.ironside.solve.PlateSolver;
+import java.io.File;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.application.Platform;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+
+/** One file, looked at closely: dropped on the window, measured and solved in the background. The file is never changed. */
+final class InspectPane extends BorderPane implements AutoCloseable {
+    private final PlateSolver solver;
+    private final DeepSkyCatalogue objects;
+    private final Runnable away;
+    private final ExecutorService work = Executors.newSingleThreadExecutor(r -> {
+        Thread thread = new Thread(r, "inspect");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final PicturePane picture = new PicturePane("Measuring…");
+    private final FieldMapView map = new FieldMapView();
+    private final Label field = new Label();
+    private final ReckoningView reckoning = new ReckoningView();
+    private final Label title = new Label();
+    private final Label said = new Label();
+    private final ToggleButton sky = new ToggleButton("Sky");
+    private final ToggleButton rings = new ToggleButton("Stars");
+    private final ToggleButton residuals = new ToggleButton("Residuals");
+    private final FlowPane tools = new FlowPane(6, 6);
+    private Optional<Inspection> shown = Optional.empty();
+    private int ticket;
+
+    /**
+     * @param away takes this view off the desk
+     */
+    InspectPane(PlateSolver solver, DeepSkyCatalogue objects, Runnable away) {
+        this.solver = solver;
+        this.objects = objects;
+        this.away = away;
+        setId("inspect");
+        getStyleClass().add("inspect");
+        title.getStyleClass().add("verdict");
+        said.getStyleClass().add("status");
+        field.setWrapText(true);
+        field.setMinHeight(Region.USE_PREF_SIZE);
+        field.setId("field-words");
+        sky.setSelected(true);
+        for (ToggleButton b : new ToggleButton[] {sky, rings, residuals}) {
+            b.setOnAction(e -> overlays());
+        }
+        Button close = button("close-inspect", "Back to the night (Esc)", away);
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(10, title, gap, sky, rings, residuals, close);
+        head.setAlignment(Pos.CENTER_LEFT);
+        head.setPadding(new Insets(0, 0, 8, 0));
+        setTop(head);
+        setCenter(picture);
+        tools.getChildren()
+                .addAll(
+                        button("save-stars", "Star list…", () -> save("stars.csv", Inspection::starsCsv)),
+                        button("save-map", "Field map…", () -> save("field-map.csv", Inspection::mapCsv)),
+                        button("save-solved", "Solved copy…", this::saveSolved),
+                        button("copy-place", "Copy place", this::copyPlace));
+        VBox right = new VBox(8, reckoning, map, field, tools);
+        right.setPrefWidth(344);
+        right.setMinWidth(344);
+        VBox.setVgrow(reckoning, Priority.ALWAYS);
+        setRight(right);
+        BorderPane.setMargin(right, new Insets(0, 0, 0, 8));
+        setBottom(said);
+        setPadding(new Insets(10, 14, 8, 14));
+    }
+
+    private static Button button(String id, String text, Runnable action) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.setOnAction(e -> action.run());
+        return button;
+    }
+
+    /** Begins to look at a file; the answer to an older wish is dropped. */
+    void inspect(Path file) {
+        int asked = ++ticket;
+        shown = Optional.empty();
+        title.setText(file.getFileName().toString());
+        said.setText("Measuring stars and recognising the sky…");
+        reckoning.show(ReckoningState.waiting("Measuring.", "Stars first, then the sky."), "");
+        field.setText("");
+        tools.setDisable(true);
+        picture.show(Optional.empty(), Optional.empty());
+        work.execute(() -> {
+            Supplier<Runnable> answer = () -> {
+                try {
+                    Inspection done = Inspection.of(file, solver, objects);
+                    return () -> show(done);
+                } catch (BadInputException | UncheckedIOException e) {
+                    return () -> failed(e.getMessage());
+                }
+            };
+            Runnable then = answer.get();
+            Platform.runLater(() -> {
+                if (asked == ticket) {
+                    then.run();
+                }
+            });
+        });
+    }
+
+    private void show(Inspection next) {
+        shown = Optional.of(next);
+        said.setText("The file itself is never changed.");
+        tools.setDisable(false);
+        tools.lookup("#save-solved").setDisable(!(next.solved() instanceof PlateSolution));
+        tools.lookup("#copy-place").setDisable(!(next.solved() instanceof PlateSolution));
+        reckoning.show(next.reckoning(), "");
+        map.show(next.map());
+        field.setText(next.fieldWords());
+        picture.show(Optional.of(next.picture()), Optional.empty());
+        if (next.solved() instanceof PlateSolution s) {
+            picture.view().setWcs(Optional.of(s.wcs()));
+        }
+        overlays();
+    }
+
+    private void failed(String why) {
+        said.setText("Drop another file, or press Esc.");
+        reckoning.show(
+                new ReckoningState(
+                        "This file cannot be looked at.", why, true, java.util.List.of(), "", java.util.List.of()),
+                "");
+    }
+
+    private void overlays() {
+        picture.view().setMarks(rings.isSelected());
+        picture.view()
+                .setOverlay(
+                        shown.flatMap(Inspection::overlay).filter(o -> sky.isSelected() || residuals.isSelected()),
+                        sky.isSelected(),
+                        residuals.isSelected());
+    }
+
+    /** What is shown, once it is measured. */
+    Optional<Inspection> shown() {
+        return shown;
+    }
+
+    private void save(String ending, java.util.function.Function<Inspection, String> text) {
+        choose(ending, file -> shown.ifPresent(i -> Inspection.write(file, text.apply(i))));
+    }
+
+    private void saveSolved() {
+        choose("solved.fits", file -> shown.ifPresent(i -> i.writeSolved(file)));
+    }
+
+    private void choose(String ending, Consumer<Path> writer) {
+        FileChooser chooser = new FileChooser();
+        shown.ifPresent(i -> {
+            chooser.setInitialFileName(
+                    i.file().getFileName().toString().replaceFirst("\\.[A-Za-z]+$", "") + "." + ending);
+            File folder = i.file().toAbsolutePath().getParent().toFile();
+            if (folder.isDirectory()) {
+                chooser.setInitialDirectory(folder);
+            }
+        });
+        File file = chooser.showSaveDialog(getScene().getWindow());
+        if (file != null) {
+            try {
+                writer.accept(file.toPath());
+                said.setText("Written: " + file);
+            } catch (BadInputException | UncheckedIOException e) {
+                said.setText(e.getMessage());
+            }
+        }
+    }
+
+    private void copyPlace() {
+        shown.map(Inspection::solved)
+                .filter(s -> s instanceof PlateSolution)
+                .map(s -> (PlateSolution) s)
+                .ifPresent(s -> {
+                    ClipboardContent text = new ClipboardContent();
+                    text.putString(Words.place(s.centre().raDeg(), s.centre().decDeg()));
+                    Clipboard.getSystemClipboard().setContent(text);
+                    said.setText("Copied.");
+                });
+    }
+
+    @Override
+    public void close() {
+        work.shutdownNow();
+    }
+}
