@@ -161,9 +161,9 @@ public record FieldMap(
         double half = Math.hypot(field.width(), field.height()) / 2;
         double x0 = (field.width() + 1) / 2.0;
         double y0 = (field.height() + 1) / 2.0;
-        List<Star> used = stars;
+        List<Star> used = withoutOutliers(stars);
         double[] a = new double[6];
-        for (int round = 0; round < 3; round++) {
+        for (int round = 0; round < 8; round++) {
             double[][] rows = new double[used.size()][];
             double[] sizes = new double[used.size()];
             for (int i = 0; i < rows.length; i++) {
@@ -199,6 +199,16 @@ public record FieldMap(
             used = kept;
         }
         return a;
+    }
+
+    /** Blends and knots of galaxies are many times as large as stars; before a first fit they would bend it. */
+    private static List<Star> withoutOutliers(List<Star> stars) {
+        double[] sizes = stars.stream().mapToDouble(Star::halfFluxRadiusPx).toArray();
+        double middle = Statistics.median(sizes);
+        double spread = Math.max(0.03 * middle, Statistics.noise(sizes));
+        return stars.stream()
+                .filter(s -> Math.abs(s.halfFluxRadiusPx() - middle) < 4 * spread)
+                .toList();
     }
 
     /** Mean of the elongations as vectors of twice the angle, and the standard error of its length. */

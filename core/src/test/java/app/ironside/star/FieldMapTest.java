@@ -88,6 +88,18 @@ class FieldMapTest {
         assertThat(spacing.findings().get(0).sentence()).contains("point to the middle");
     }
 
+    /** One star in twelve, all at the top, is a blend five times as large. */
+    @Test
+    void blendsAreNoTilt() {
+        Random random = new Random(9);
+        FieldMap map = FieldMap.of(field(
+                600,
+                (u, v) -> v > 0.2 && random.nextInt(4) == 0 ? 10.0 : 2.0,
+                (u, v) -> 180 * random.nextDouble() - 90,
+                0.93));
+        assertThat(map.findings()).isEmpty();
+    }
+
     @Test
     void trailingIsTheSameEverywhere() {
         FieldMap map = FieldMap.of(field(400, (u, v) -> 2.0, (u, v) -> 30.0, 0.7));

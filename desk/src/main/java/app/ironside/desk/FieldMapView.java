@@ -46,7 +46,7 @@ final class FieldMapView extends DrawnPane {
                 continue;
             }
             double growth = z.halfFluxRadiusPx() / least;
-            shape(g, z, left + w / 2, top + h / 2 - 8, Math.min(w, h) * 0.16 * Math.min(2, growth * growth));
+            shape(g, z, left + w / 2, top + h / 2 - 9, Math.min(w, h) * 0.22 * Math.min(2, growth * growth));
             g.setFill(growth > 1.15 ? alert() : text());
             g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 14));
             g.fillText(Words.format("%.2f px", z.halfFluxRadiusPx()), left + w / 2, top + h - 10);

@@ -1,0 +1,117 @@
+package app.ironside.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import app.ironside.Workers;
+import app.ironside.device.Camera;
+import app.ironside.device.Mount;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.night.NightFile;
+import app.ironside.night.Stage;
+import app.ironside.sim.SimSettings;
+import app.ironside.sim.SimulatedObservatory;
+import app.ironside.sim.SkySource;
+import app.ironside.sim.SteppedClock;
+import app.ironside.sky.Equatorial;
+import app.ironside.solve.Wcs;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import javafx.scene.control.Label;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A file is dropped on the desk: what is found in it is held against where the simulated telescope looked. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+class InspectTest extends DeskHarness {
+    @TempDir
+    static Path folder;
+
+    private Path file;
+    private Equatorial truth;
+
+    @BeforeAll
+    void openTheDesk() throws Exception {
+        openOn(folder);
+        NightFile night = NightFile.parse(DemoNights.tonight(), "demo", wiring.objects());
+        SteppedClock clock = new SteppedClock(Instant.parse("2026-11-14T22:30:00Z"));
+        SimulatedObservatory observatory = new SimulatedObservatory(
+                night.site(),
+                night.kit(),
+                SimSettings.DEFAULT.withPolarError(0, 0),
+                new SkySource(wiring.stars(), wiring.objects()),
+                clock,
+                Instant.parse("2026-11-14T16:02:00Z"),
+                Workers.ALL_CORES);
+        Mount mount = observatory.devices().mount();
+        mount.unpark();
+        mount.slewAndWait(clock, new Equatorial(35.6, 42.35), Mount.PierSide.EAST);
+        observatory.devices().focuser().moveAndWait(clock, (int) Math.round(observatory.bestFocusSteps()));
+        Frame frame = observatory.devices().camera().expose(clock, Camera.Exposure.light(Duration.ofSeconds(20)));
+        truth = observatory.looksAt();
+        file = folder.resolve("NGC_891.fits");
+        FitsFiles.write(file, frame, FitsFiles.Encoding.UNSIGNED_16);
+        open(new DeskSettings(1280, 800, Palette.DUSK, Stage.PLAN, 0));
+        on(() -> {
+            desk.plan(night);
+            return true;
+        });
+    }
+
+    private void inspect(Path what) throws Exception {
+        on(() -> {
+            desk.inspect(what);
+            return true;
+        });
+    }
+
+    private String inspectText(String selector) {
+        return on(() -> ((Label) desk.inspection().lookup(selector)).getText());
+    }
+
+    @Test
+    void theSkyIsRecognisedAndEverythingCanBeSaved() throws Exception {
+        inspect(file);
+        until("the inspection", d -> d.inspection().shown().isPresent());
+        assertThat(inspectText("#verdict")).isEqualTo("The sky is recognised.");
+        Inspection found = on(() -> desk.inspection().shown().orElseThrow());
+        Wcs wcs = ((app.ironside.solve.PlateSolution) found.solved()).wcs();
+        // Unguided for 20 s: the middle of the exposure is a few arcseconds from where it looks at its end.
+        assertThat(wcs.toSky(1400.5, 1050.5).separationDeg(truth) * 3600).isLessThan(60);
+        assertThat(found.overlay().orElseThrow().objects())
+                .anyMatch(o -> o.name().equals("NGC 891"));
+        assertThat(found.overlay().orElseThrow().lines()).hasSizeGreaterThan(4);
+        assertThat(found.starsCsv().lines().count())
+                .isEqualTo(found.stars().stars().size() + 1);
+        assertThat(found.mapCsv().lines().count()).isEqualTo(10);
+        byte[] before = Files.readAllBytes(file);
+        Path copy = folder.resolve("solved.fits");
+        found.writeSolved(copy);
+        Wcs again = Wcs.from(FitsFiles.read(copy).header()).orElseThrow();
+        assertThat(again.toSky(1, 1).separationDeg(wcs.toSky(1, 1)) * 3600).isCloseTo(0, within(1e-6));
+        assertThatThrownBy(() -> found.writeSolved(file))
+                .hasMessageContaining("is the frame itself, which stays as it is");
+        assertThat(Files.readAllBytes(file)).isEqualTo(before);
+        robot.clickOn("Residuals").clickOn("Stars");
+        press(KeyCode.ESCAPE);
+        assertThat(on(() -> desk.inspection().isVisible())).isFalse();
+    }
+
+    @Test
+    void aBrokenFileIsNamed() throws Exception {
+        Path broken = folder.resolve("broken.fits");
+        Files.write(broken, java.util.Arrays.copyOf(Files.readAllBytes(file), 9000));
+        inspect(broken);
+        until("the answer", d -> inspectText("#verdict").startsWith("This file"));
+        assertThat(on(() -> ((Label) desk.inspection().lookup(".sentence")).getText()))
+                .contains("broken.fits");
+        press(KeyCode.ESCAPE);
+    }
+}
