@@ -16,6 +16,7 @@ import app.ironside.sky.Observer;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.SolveHints;
 import app.ironside.solve.SolveResult;
+import app.ironside.star.FieldMap;
 import app.ironside.star.StarField;
 import java.time.Duration;
 import java.time.Instant;
@@ -202,6 +203,17 @@ final class RunStage {
         facts.put("test", test);
         facts.put("full", !small);
         facts.put("trace", Guiding.trace(samples));
+        if (!small) {
+            FieldMap map = FieldMap.of(field);
+            facts.put("trailing", map.trailing());
+            facts.put("trailingAngleDeg", map.trailingAngleDeg());
+            facts.put(
+                    "field",
+                    map.findings().stream().map(FieldMap.Finding::sentence).toList());
+        }
+        facts.put(
+                "hourAngleDeg",
+                observer.hourAngleDeg(target.position(), night.clock().now()));
         place.ifPresent(p -> {
             facts.put("offsetArcsec", 3600 * p.centre().separationDeg(target.position()));
             facts.put("wcs", p.wcs().toKeywords());

@@ -81,7 +81,8 @@ public final class Centering {
         Duration length = exposure;
         String reason = "";
         for (int attempt = 0; attempt < ATTEMPTS; attempt++) {
-            SolveResult result = solve(near, length, watcher);
+            // A longer exposure helps more often than the rest of the sky, which is searched last.
+            SolveResult result = solve(near, length, attempt == ATTEMPTS - 1, watcher);
             if (result instanceof PlateSolution solution) {
                 return solution;
             }
@@ -91,10 +92,12 @@ public final class Centering {
         throw new DeviceException("pointing", "the frame could not be recognised", reason);
     }
 
-    private SolveResult solve(Equatorial near, Duration exposure, Watcher watcher) throws InterruptedException {
+    private SolveResult solve(Equatorial near, Duration exposure, boolean anywhere, Watcher watcher)
+            throws InterruptedException {
         Frame frame = camera.expose(clock, Camera.Exposure.light(exposure).withBinning(2));
         StarField stars = finder.find(frame);
-        SolveResult result = solver.solve(stars, hints(near));
+        SolveResult result =
+                solver.solve(stars, anywhere ? hints(near) : hints(near).nearOnly());
         double offset = result instanceof PlateSolution s ? 3600 * s.centre().separationDeg(near) : 0;
         watcher.solved(frame, stars, result, offset);
         return result;

@@ -56,6 +56,12 @@ public record PointingModel(
         DECLINATION_INDEX("zero of declination") {
             @Override
             double[] effect(double h, double d, double side, double latitude) {
+                return new double[] {0, 1};
+            }
+        },
+        DECLINATION_AXIS_ZERO("zero of declination, turning over with the telescope") {
+            @Override
+            double[] effect(double h, double d, double side, double latitude) {
                 return new double[] {0, side};
             }
         },
@@ -146,6 +152,7 @@ public record PointingModel(
             // On one side of the pier these cannot be told from the index terms.
             kinds.remove(Kind.COLLIMATION);
             kinds.remove(Kind.AXES_NOT_SQUARE);
+            kinds.remove(Kind.DECLINATION_AXIS_ZERO);
         }
         if (points.size() < POINTS_A_TERM * 3) {
             return new NotFitted("Only " + points.size() + " points were solved and " + POINTS_A_TERM * 3

@@ -132,7 +132,7 @@ public final class PlateSolver {
                 found = search(field, patterns, local, hints.withoutScale(), tried);
             }
         }
-        if (found.isEmpty()) {
+        if (found.isEmpty() && (hints.elsewhere() || hints.near().isEmpty())) {
             PatternIndex all = sky.get(Progress.NONE);
             found = search(field, patterns, all, hints.withoutPlace(), tried);
             if (found.isEmpty() && hints.scaleArcsecPerPixel().isPresent()) {

@@ -20,6 +20,7 @@ import java.util.OptionalDouble;
  * @param scaleTolerance how wrong the scale may be, as a share
  * @param focalLengthMm from which the scale was reckoned, for words
  * @param epochYear Julian year of the frame, for stars that move
+ * @param elsewhere whether the whole sky is searched when the frame is not near the place; slow where there is nothing to be found
  */
 public record SolveHints(
         Optional<Equatorial> near,
@@ -27,10 +28,11 @@ public record SolveHints(
         OptionalDouble scaleArcsecPerPixel,
         double scaleTolerance,
         OptionalDouble focalLengthMm,
-        double epochYear) {
+        double epochYear,
+        boolean elsewhere) {
     /** Nothing is known: search the whole sky. */
     public static final SolveHints NONE =
-            new SolveHints(Optional.empty(), 180, OptionalDouble.empty(), 0.05, OptionalDouble.empty(), 2000);
+            new SolveHints(Optional.empty(), 180, OptionalDouble.empty(), 0.05, OptionalDouble.empty(), 2000, true);
 
     private static final double SECONDS_PER_JULIAN_YEAR = 365.25 * 86_400;
     private static final Instant J2000 = Instant.parse("2000-01-01T12:00:00Z");
@@ -42,7 +44,13 @@ public record SolveHints(
 
     public SolveHints withNear(Equatorial place, double withinDeg) {
         return new SolveHints(
-                Optional.of(place), withinDeg, scaleArcsecPerPixel, scaleTolerance, focalLengthMm, epochYear);
+                Optional.of(place),
+                withinDeg,
+                scaleArcsecPerPixel,
+                scaleTolerance,
+                focalLengthMm,
+                epochYear,
+                elsewhere);
     }
 
     public SolveHints withScale(double arcsecPerPixel, double tolerance) {
@@ -52,7 +60,8 @@ public record SolveHints(
                 OptionalDouble.of(Check.positive("arcsecPerPixel", arcsecPerPixel)),
                 tolerance,
                 focalLengthMm,
-                epochYear);
+                epochYear,
+                elsewhere);
     }
 
     /** The scale of a kit's main camera. */
@@ -64,21 +73,28 @@ public record SolveHints(
                 scaled.scaleArcsecPerPixel,
                 tolerance,
                 OptionalDouble.of(kit.optics().focalLengthMm()),
-                epochYear);
+                epochYear,
+                elsewhere);
     }
 
     public SolveHints withTime(Instant time) {
         double year = 2000 + (time.getEpochSecond() - J2000.getEpochSecond()) / SECONDS_PER_JULIAN_YEAR;
-        return new SolveHints(near, radiusDeg, scaleArcsecPerPixel, scaleTolerance, focalLengthMm, year);
+        return new SolveHints(near, radiusDeg, scaleArcsecPerPixel, scaleTolerance, focalLengthMm, year, elsewhere);
+    }
+
+    /** Only near the place. */
+    public SolveHints nearOnly() {
+        return new SolveHints(near, radiusDeg, scaleArcsecPerPixel, scaleTolerance, focalLengthMm, epochYear, false);
     }
 
     SolveHints withoutPlace() {
-        return new SolveHints(Optional.empty(), 180, scaleArcsecPerPixel, scaleTolerance, focalLengthMm, epochYear);
+        return new SolveHints(
+                Optional.empty(), 180, scaleArcsecPerPixel, scaleTolerance, focalLengthMm, epochYear, elsewhere);
     }
 
     SolveHints withoutScale() {
         return new SolveHints(
-                near, radiusDeg, OptionalDouble.empty(), scaleTolerance, OptionalDouble.empty(), epochYear);
+                near, radiusDeg, OptionalDouble.empty(), scaleTolerance, OptionalDouble.empty(), epochYear, elsewhere);
     }
 
     boolean allowsScale(double arcsecPerPixel) {

@@ -76,13 +76,13 @@ final class StarMeasure {
         double row = sy / sum;
         double most = Math.max(2.5, SHARE_OF_GAP * gapPx);
         double radius = Math.min(most, held(2.5 * Math.sqrt(blob.length / Math.PI) + 1));
-        double[] flux = halfFlux(column, row, radius);
+        double[] flux = halfFlux(column, row, radius, 1);
         if (flux[1] <= 0) {
             return Optional.empty();
         }
         double[] centre = windowedCentroid(column, row, Math.max(0.7, flux[0] / 1.1774), radius);
         double aperture = Math.min(most, held(4.5 * flux[0]));
-        flux = halfFlux(centre[0], centre[1], aperture);
+        flux = halfFlux(centre[0], centre[1], aperture, SUBPIXELS);
         if (flux[1] <= 0 || !inside(centre[0], centre[1])) {
             return Optional.empty();
         }
@@ -166,8 +166,12 @@ final class StarMeasure {
         return new double[] {x, y};
     }
 
-    /** Half-flux radius and total flux inside {@code radius} of a place; pixels are divided where the circle's edge matters. */
-    private double[] halfFlux(double column, double row, double radius) {
+    /**
+     * Half-flux radius and total flux inside {@code radius} of a place.
+     *
+     * @param subpixels into which pixels are divided along each side where the circle's edge matters; 1 for a first look
+     */
+    private double[] halfFlux(double column, double row, double radius, int subpixels) {
         double[] ring = new double[(int) (radius / RADIUS_BIN_PX) + 2];
         double total = 0;
         int reach = (int) Math.ceil(radius);
@@ -176,7 +180,9 @@ final class StarMeasure {
                 if (r < 0 || c < 0 || r >= height || c >= width || Float.isNaN(pixels[r * width + c])) {
                     continue;
                 }
-                total += spread(ring, c - column, r - row, radius, pixels[r * width + c]);
+                total += subpixels == 1
+                        ? whole(ring, c - column, r - row, radius, pixels[r * width + c])
+                        : spread(ring, c - column, r - row, radius, pixels[r * width + c]);
             }
         }
         double sum = 0;
@@ -189,6 +195,16 @@ final class StarMeasure {
             sum += ring[i];
         }
         return new double[] {radius, total};
+    }
+
+    /** A pixel counted at its middle: good enough to find out how large a star is. */
+    private static double whole(double[] ring, double dx, double dy, double radius, double value) {
+        double middle = Math.sqrt(dx * dx + dy * dy);
+        if (middle >= radius) {
+            return 0;
+        }
+        ring[(int) (middle / RADIUS_BIN_PX)] += value;
+        return value;
     }
 
     private static double spread(double[] ring, double dx, double dy, double radius, double value) {

@@ -14,14 +14,20 @@ import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /** The benches of all stations. */
 final class Benches {
     private static final double GAP = 8;
+
+    /** Benches that need more than what happened. */
+    record Prepared(PlanBench plan, ReadyBench ready, PolarBench polar, ModelPane model) {}
 
     private Benches() {}
 
@@ -30,16 +36,12 @@ final class Benches {
      * @param nights of the logbook
      */
     static Map<Stage, Bench> all(
-            Consumer<NightEvent> onEvent,
-            LogbookPane nights,
-            PlanBench plan,
-            ReadyBench ready,
-            DeepSkyCatalogue objects) {
+            Consumer<NightEvent> onEvent, LogbookPane nights, Prepared prepared, DeepSkyCatalogue objects) {
         Map<Stage, Bench> benches = new EnumMap<>(Stage.class);
-        benches.put(Stage.PLAN, plan);
-        benches.put(Stage.READY, ready);
-        benches.put(Stage.POLAR, new PolarBench());
-        benches.put(Stage.POINT, new PointBench(objects));
+        benches.put(Stage.PLAN, prepared.plan());
+        benches.put(Stage.READY, prepared.ready());
+        benches.put(Stage.POLAR, prepared.polar());
+        benches.put(Stage.POINT, new PointBench(objects, prepared.model()));
         benches.put(Stage.FOCUS, new FocusBench());
         benches.put(Stage.GUIDE, new GuideBench());
         benches.put(Stage.RUN, new RunBench());
@@ -70,47 +72,37 @@ final class Benches {
         return new HBox(GAP, a, b);
     }
 
-    private static final class PolarBench implements Bench {
-        private final PicturePane picture = new PicturePane("Three exposures will come here.");
-        private final PolarRuler ruler = new PolarRuler();
-        private final HBox box = halves(picture, ruler);
-
-        @Override
-        public Node node() {
-            return box;
-        }
-
-        @Override
-        public void show(Look look) {
-            List<NightEvent> errors = look.moment().of(EventKind.POLAR);
-            int upTo = look.chosen().map(errors::indexOf).filter(i -> i >= 0).orElse(errors.size() - 1);
-            double limit = look.moment()
-                    .lastGate(Stage.POLAR)
-                    .map(g -> g.number("limit").orElse(1))
-                    .orElse(1.0);
-            List<NightEvent> shown = errors.subList(0, upTo + 1);
-            boolean good = !shown.isEmpty()
-                    && shown.get(upTo).number("totalErrorArcmin").orElse(0) <= limit;
-            String advice = shown.isEmpty() || good
-                    ? "Good enough. Clamp the base gently and leave it."
-                    : shown.get(upTo).text("advice").orElse("");
-            ruler.show(shown, limit, advice);
-            picture.show(look.shown(), look.chosen());
-        }
-    }
-
     private static final class PointBench implements Bench {
         private final PicturePane picture = new PicturePane("The first frame of the target will come here.");
         private final Plot approach = new Plot();
-        private final VBox box = new VBox(GAP, grow(picture), approach);
-
+        private final StackPane middle = new StackPane();
+        private final VBox box = new VBox(GAP);
         private final DeepSkyCatalogue objects;
         private Optional<NightEvent> overlaid = Optional.empty();
 
-        PointBench(DeepSkyCatalogue objects) {
+        PointBench(DeepSkyCatalogue objects, ModelPane model) {
             this.objects = objects;
             approach.setPrefHeight(150);
             approach.setMinHeight(150);
+            VBox frame = new VBox(GAP, grow(picture), approach);
+            ToggleButton frames = new ToggleButton("Frame");
+            ToggleButton models = new ToggleButton("Model of the mount");
+            ToggleGroup group = new ToggleGroup();
+            frames.setToggleGroup(group);
+            models.setToggleGroup(group);
+            frames.setSelected(true);
+            models.setId("point-model");
+            frames.setId("point-frame");
+            frames.setOnAction(e -> {
+                frames.setSelected(true);
+                middle.getChildren().setAll(frame);
+            });
+            models.setOnAction(e -> {
+                models.setSelected(true);
+                middle.getChildren().setAll(model);
+            });
+            middle.getChildren().setAll(frame);
+            box.getChildren().addAll(new HBox(3, frames, models), grow(middle));
         }
 
         @Override

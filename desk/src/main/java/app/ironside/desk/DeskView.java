@@ -68,6 +68,8 @@ final class DeskView extends StackPane implements AutoCloseable {
     private final PlanBench planBench;
     private final PlanReckoner planReckoner;
     private final ReadyBench readyBench;
+    private final PolarBench polarBench;
+    private final ModelPane modelPane;
     private final Map<Stage, Bench> benches;
     private final InspectPane inspect;
     private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(200), e -> refresh()));
@@ -100,7 +102,13 @@ final class DeskView extends StackPane implements AutoCloseable {
         this.planBench = new PlanBench(planDesk);
         this.planReckoner = new PlanReckoner(planDesk);
         this.readyBench = new ReadyBench(model, profiles);
-        this.benches = Benches.all(this::pick, logbookPane, planBench, readyBench, wiring.objects());
+        this.polarBench = new PolarBench(wiring.stars());
+        this.modelPane = new ModelPane(wiring, logbook.folder());
+        this.benches = Benches.all(
+                this::pick,
+                logbookPane,
+                new Benches.Prepared(planBench, readyBench, polarBench, modelPane),
+                wiring.objects());
         getStylesheets().add(DeskView.class.getResource("desk.css").toExternalForm());
         getStyleClass().add("root");
         BorderPane desk = new BorderPane();
@@ -283,6 +291,8 @@ final class DeskView extends StackPane implements AutoCloseable {
         chosen = Optional.empty();
         loader.clear();
         readyBench.setFile(night);
+        polarBench.setFile(night);
+        modelPane.setFile(night);
         planDesk.open(night);
         title.setText(night.site().name() + "   " + night.kit().name()
                 + Words.format("   %.0f mm", night.kit().optics().focalLengthMm()) + "   "
@@ -659,5 +669,6 @@ final class DeskView extends StackPane implements AutoCloseable {
         loader.close();
         planDesk.close();
         inspect.close();
+        modelPane.close();
     }
 }

@@ -1,6 +1,7 @@
 package app.ironside.desk;
 
 import app.ironside.BadInputException;
+import app.ironside.point.Nudge;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.PlateSolver;
@@ -12,11 +13,15 @@ import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
 import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
@@ -26,7 +31,9 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
+import javafx.util.Duration;
 
 /** One file, looked at closely: dropped on the window, measured and solved in the background. The file is never changed. */
 final class InspectPane extends BorderPane implements AutoCloseable {
@@ -48,6 +55,12 @@ final class InspectPane extends BorderPane implements AutoCloseable {
     private final ToggleButton rings = new ToggleButton("Stars");
     private final ToggleButton residuals = new ToggleButton("Residuals");
     private final FlowPane tools = new FlowPane(6, 6);
+    private final TextField target = new TextField();
+    private final ToggleButton finder = new ToggleButton("finder stands on it");
+    private final ToggleButton watch = new ToggleButton("Watch a folder…");
+    private final Label nudge = new Label();
+    private final Timeline watching = new Timeline(new KeyFrame(Duration.millis(700), e -> look()));
+    private Optional<FolderWatch> folder = Optional.empty();
     private Optional<Inspection> shown = Optional.empty();
     private int ticket;
 
@@ -89,7 +102,23 @@ final class InspectPane extends BorderPane implements AutoCloseable {
         VBox.setVgrow(reckoning, Priority.ALWAYS);
         setRight(right);
         BorderPane.setMargin(right, new Insets(0, 0, 0, 8));
-        setBottom(said);
+        target.setPromptText("bring a target here: its name");
+        target.setId("nudge-target");
+        target.setPrefWidth(230);
+        target.textProperty().addListener((o, was, is) -> nudge());
+        finder.setOnAction(e -> nudge());
+        nudge.getStyleClass().add("nudge");
+        nudge.setId("nudge");
+        nudge.setWrapText(true);
+        HBox.setHgrow(nudge, Priority.ALWAYS);
+        watch.setOnAction(e -> toggleWatch());
+        watch.setMinWidth(Region.USE_PREF_SIZE);
+        finder.setMinWidth(Region.USE_PREF_SIZE);
+        HBox byHand = new HBox(8, target, finder, watch, nudge);
+        byHand.setAlignment(Pos.CENTER_LEFT);
+        byHand.setPadding(new Insets(8, 0, 4, 0));
+        setBottom(new VBox(byHand, said));
+        watching.setCycleCount(Animation.INDEFINITE);
         setPadding(new Insets(10, 14, 8, 14));
     }
 
@@ -137,11 +166,60 @@ final class InspectPane extends BorderPane implements AutoCloseable {
         reckoning.show(next.reckoning(), "");
         map.show(next.map());
         field.setText(next.fieldWords());
+        nudge();
         picture.show(Optional.of(next.picture()), Optional.empty());
         if (next.solved() instanceof PlateSolution s) {
             picture.view().setWcs(Optional.of(s.wcs()));
         }
         overlays();
+    }
+
+    /** By hand to a target: what the last frame says. */
+    private void nudge() {
+        nudge.setText(shown.map(i -> words(i, target.getText().strip())).orElse(""));
+    }
+
+    private String words(Inspection i, String name) {
+        if (name.isEmpty() || !(i.solved() instanceof PlateSolution s)) {
+            return "";
+        }
+        return objects.find(name)
+                .map(o -> Nudge.to(o.position(), s, i.frame().width(), i.frame().height()))
+                .map(n -> finder.isSelected() ? n.finderSentence() : n.sentence() + " " + n.axesSentence())
+                .orElse("No object of that name.");
+    }
+
+    /** Each new frame that a camera's own software puts into a folder is looked at as it comes. */
+    private void toggleWatch() {
+        if (folder.isPresent()) {
+            folder = Optional.empty();
+            watching.stop();
+            watch.setSelected(false);
+            watch.setText("Watch a folder…");
+            return;
+        }
+        DirectoryChooser chooser = new DirectoryChooser();
+        chooser.setTitle("The folder that frames come into");
+        File chosen = chooser.showDialog(getScene().getWindow());
+        watch.setSelected(chosen != null);
+        if (chosen != null) {
+            watch(chosen.toPath());
+        }
+    }
+
+    void watch(Path where) {
+        folder = Optional.of(new FolderWatch(where));
+        watch.setSelected(true);
+        watch.setText("Watching " + where.getFileName());
+        watching.play();
+    }
+
+    private void look() {
+        try {
+            folder.flatMap(FolderWatch::next).ifPresent(this::inspect);
+        } catch (UncheckedIOException e) {
+            said.setText(e.getMessage() + ". It is asked again.");
+        }
     }
 
     private void failed(String why) {
@@ -209,6 +287,7 @@ final class InspectPane extends BorderPane implements AutoCloseable {
 
     @Override
     public void close() {
+        watching.stop();
         work.shutdownNow();
     }
 }

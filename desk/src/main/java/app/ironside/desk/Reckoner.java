@@ -14,6 +14,7 @@ import app.ironside.polar.PolarReticle;
 import app.ironside.sky.Angles;
 import app.ironside.sky.Observer;
 import app.ironside.sky.StarCatalogue;
+import app.ironside.star.TrailCause;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -21,6 +22,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /** Words the verdict of each station from the night up to a moment. Pure. */
 final class Reckoner {
@@ -358,18 +360,29 @@ final class Reckoner {
                 .ifPresent(flip -> rows.add(new Row(
                         "flip",
                         Words.clock(flip, zone) + ", in " + Words.span(Duration.between(moment.time(), flip)))));
+        if (e.number("trailing").isPresent()) {
+            rows.add(new Row(
+                    "longer than wide",
+                    Words.format(
+                            "%.0f %% at %.0f°",
+                            100 * e.number("trailing").orElse(0),
+                            e.number("trailingAngleDeg").orElse(0))));
+        }
         boolean out = !e.isTrue("keep");
         double ratio = skyOverReadNoise(e);
+        Optional<TrailCause.Evidence> cause = trailing(subs, target);
         return new ReckoningState(
                 out
                         ? "This sub is out."
                         : Words.format("Go on with %.0f s.", e.number("seconds").orElse(0)),
                 out
                         ? "Reason: " + e.text("reason").orElse("") + ". It is marked, never deleted."
-                        : Words.format(
-                                "The sky's noise is %.1f times the read noise, so longer subs would gain %.1f %%.",
-                                ratio, 100 * (Math.sqrt(1 + 1 / (ratio * ratio)) - 1)),
-                out,
+                        : cause.isPresent()
+                                ? cause.get().sentence()
+                                : Words.format(
+                                        "The sky's noise is %.1f times the read noise, so longer subs would gain %.1f %%.",
+                                        ratio, 100 * (Math.sqrt(1 + 1 / (ratio * ratio)) - 1)),
+                out || cause.isPresent(),
                 rows,
                 "One sub's noise is √(sky + read²). With sky noise k times the read noise, perfect reading would lower it by "
                         + "1 − 1/√(1 + 1/k²) (CCD equation, Howell 2006).",
@@ -382,6 +395,23 @@ final class Reckoner {
                                 Words.format("%.0f s", e.number("seconds").orElse(0) * 2),
                                 "Half the files, a little less read noise; a gust costs twice as much.",
                                 false)));
+    }
+
+    /** What the latest subs of a target on one side of the pier speak for, if their stars trail. */
+    private static Optional<TrailCause.Evidence> trailing(List<NightEvent> subs, String target) {
+        String side = subs.get(subs.size() - 1).text("pierSide").orElse("");
+        List<TrailCause.SubShape> shapes = subs.stream()
+                .filter(s -> s.number("trailing").isPresent()
+                        && s.text("target").orElse("").equals(target)
+                        && s.text("pierSide").orElse("").equals(side))
+                .map(s -> new TrailCause.SubShape(
+                        s.time(),
+                        s.number("trailing").orElse(0),
+                        s.number("trailingAngleDeg").orElse(0),
+                        s.number("hfrPx").orElse(0),
+                        s.number("hourAngleDeg").orElse(0)))
+                .toList();
+        return TrailCause.of(shapes, OptionalDouble.empty()).stream().findFirst();
     }
 
     private double skyOverReadNoise(NightEvent sub) {

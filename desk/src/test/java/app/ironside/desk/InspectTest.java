@@ -104,6 +104,34 @@ class InspectTest extends DeskHarness {
         assertThat(on(() -> desk.inspection().isVisible())).isFalse();
     }
 
+    /** A frame that comes into a watched folder is looked at by itself, and says how to go on from there. */
+    @Test
+    void aWatchedFolderTellsTheNextNudge() throws Exception {
+        Path camera = Files.createDirectories(folder.resolve("camera"));
+        on(() -> {
+            desk.inspect(file);
+            desk.inspection().watch(camera);
+            return true;
+        });
+        until("the inspection", d -> d.inspection().shown().isPresent());
+        robot.clickOn("#nudge-target").write("NGC 891");
+        assertThat(inspectText("#nudge")).startsWith("It is in the middle.");
+        on(() -> {
+            ((javafx.scene.control.TextField) desk.inspection().lookup("#nudge-target")).setText("M 33");
+            return true;
+        });
+        // By hand: M 33 is 15.8° from NGC 891 as the great circle goes.
+        assertThat(inspectText("#nudge"))
+                .contains("fields")
+                .contains("Turn right ascension 12.1° west, declination 11.7° south.");
+        Files.copy(file, camera.resolve("next.fits"));
+        until("the next frame", d -> d.inspection()
+                .shown()
+                .filter(i -> i.file().getFileName().toString().equals("next.fits"))
+                .isPresent());
+        press(KeyCode.ESCAPE);
+    }
+
     @Test
     void aBrokenFileIsNamed() throws Exception {
         Path broken = folder.resolve("broken.fits");

@@ -279,7 +279,7 @@ final class Exposer {
                     float electrons = Math.min(full, noise.poisson(mean))
                             + truth.bias[from + column]
                             + readNoise * noise.gaussian();
-                    float value = Math.round(electrons / gain + offset);
+                    float value = (float) Math.rint(electrons / gain + offset);
                     adu[i] = Math.max(0, Math.min(sensor.fullScaleAdu(), value));
                 }
             }

@@ -4,6 +4,7 @@ import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.device.DeviceDriver;
 import app.ironside.device.Devices;
+import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
@@ -18,11 +19,16 @@ import app.ironside.night.NightRecord;
 import app.ironside.night.NightWatcher;
 import app.ironside.night.ReadyList;
 import app.ironside.plan.WeatherForecast;
+import app.ironside.point.Centering;
 import app.ironside.point.GuardedMount;
+import app.ironside.point.ModelRun;
+import app.ironside.point.PointingModel;
+import app.ironside.point.SkyPoints;
 import app.ironside.sim.SimSettings;
 import app.ironside.sim.SimWeather;
 import app.ironside.sim.SimulatedObservatory;
 import app.ironside.sim.SkySource;
+import app.ironside.sim.SteppedClock;
 import app.ironside.sky.CatalogueImport;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.NightTimes;
@@ -30,6 +36,8 @@ import app.ironside.sky.Observer;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.StarSource;
 import app.ironside.solve.PlateSolver;
+import app.ironside.star.DetectSettings;
+import app.ironside.star.StarFinder;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -45,6 +53,8 @@ public final class Wiring {
     private static final Duration RESTART = Duration.ofMinutes(4);
 
     private static final String IMPORTED_STARS = "stars.bin";
+
+    private static final Duration MODEL_EXPOSURE = Duration.ofSeconds(8);
 
     private final StarCatalogue stars;
     private final DeepSkyCatalogue objects;
@@ -172,6 +182,42 @@ public final class Wiring {
                 watcher,
                 logbook.focusPositions(file.kit().name(), entry),
                 Optional.of(observatory));
+    }
+
+    /** What taking the points of a pointing model gave. */
+    public record ModelAnswer(PointingModel.Result result, List<ModelRun.Failure> failures) {}
+
+    /**
+     * Takes the points of a pointing model with the simulated observatory, on a virtual clock, an hour after dark.
+     *
+     * @param count of points over the sky
+     * @throws java.util.concurrent.CancellationException if the progress says so
+     */
+    public ModelAnswer rehearseModel(NightFile file, int count, Progress progress) throws InterruptedException {
+        NightTimes times = NightTimes.of(file.site(), file.program().date());
+        Instant dark = times.astronomicalDusk().orElse(times.night().from()).plus(Duration.ofHours(1));
+        SteppedClock clock = new SteppedClock(dark);
+        SimulatedObservatory observatory = new SimulatedObservatory(
+                file.site(),
+                file.kit(),
+                file.observatoryOver(SimSettings.DEFAULT, SimSettings.class),
+                new SkySource(stars, objects),
+                clock,
+                times.sunset().orElse(times.night().from()),
+                workers);
+        Observer observer = Observer.at(file.site());
+        Mount mount = new GuardedMount(observatory.devices().mount(), observer, file.kit(), clock);
+        mount.unpark();
+        observatory.devices().focuser().moveAndWait(clock, (int) Math.round(observatory.bestFocusSteps()));
+        StarFinder finder = new StarFinder(DetectSettings.DEFAULT, workers);
+        Centering centering = new Centering(mount, observatory.devices().camera(), clock, finder, solver, file.kit());
+        ModelRun.Outcome outcome = new ModelRun(mount, clock, centering)
+                .take(
+                        SkyPoints.spread(observer, file.kit(), dark, count),
+                        MODEL_EXPOSURE,
+                        (frame, field, result, offset) -> {},
+                        progress);
+        return new ModelAnswer(PointingModel.fit(outcome.points(), observer, clock.now()), outcome.failures());
     }
 
     /** The polar axis of a rehearsal that goes on: where it was measured last, with the knobs turned since. */

@@ -50,6 +50,14 @@ class ArchitectureTest {
             .resideInAPackage("org.jastronomy..");
 
     @ArchTest
+    static final ArchRule tablesAreWalledIn = noClasses()
+            .that()
+            .resideOutsideOfPackage("..sky..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("uk.ac.starlink..");
+
+    @ArchTest
     static final ArchRule fitsIsWalledIn = noClasses()
             .that()
             .resideOutsideOfPackage("..image..")

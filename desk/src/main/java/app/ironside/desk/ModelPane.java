@@ -1,0 +1,226 @@
+package app.ironside.desk;
+
+import app.ironside.BadInputException;
+import app.ironside.night.NightFile;
+import app.ironside.point.ModelRun;
+import app.ironside.point.PointingModel;
+import app.ironside.point.PointingModel.Fitted;
+import app.ironside.point.PointingModel.NotFitted;
+import app.ironside.point.PointingModel.Term;
+import app.ironside.wiring.Wiring;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.concurrent.CancellationException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.atomic.AtomicBoolean;
+import javafx.application.Platform;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ProgressBar;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Spinner;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** The pointing model of a permanent mount: points taken over the sky, the terms they prove, and what the model is worth. */
+final class ModelPane extends VBox implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(ModelPane.class);
+    private static final int USUAL_POINTS = 20;
+
+    private final Wiring wiring;
+    private final Path folder;
+    private final ExecutorService work = Executors.newSingleThreadExecutor(r -> {
+        Thread thread = new Thread(r, "model");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final Label verdict = new Label();
+    private final Label sentence = new Label();
+    private final GridPane table = new GridPane();
+    private final VBox failures = new VBox(4);
+    private final Spinner<Integer> points = new Spinner<>(8, 120, USUAL_POINTS, 4);
+    private final Button take = new Button("Take the points");
+    private final Button cancel = new Button("Cancel");
+    private final Button clear = new Button("Clear the model");
+    private final ProgressBar progress = new ProgressBar(0);
+    private final AtomicBoolean cancelled = new AtomicBoolean();
+    private Optional<NightFile> file = Optional.empty();
+
+    /**
+     * @param folder where models are kept, one for each kit
+     */
+    ModelPane(Wiring wiring, Path folder) {
+        super(10);
+        this.wiring = wiring;
+        this.folder = folder;
+        getStyleClass().add("table");
+        verdict.getStyleClass().add("verdict");
+        verdict.setId("model-verdict");
+        sentence.getStyleClass().add("sentence");
+        sentence.setWrapText(true);
+        sentence.setId("model-sentence");
+        table.setHgap(24);
+        table.setVgap(5);
+        take.setId("take-points");
+        take.getStyleClass().add("chief");
+        take.setOnAction(e -> takePoints());
+        cancel.setOnAction(e -> cancelled.set(true));
+        clear.setId("clear-model");
+        clear.setOnAction(e -> clearModel());
+        points.setPrefWidth(86);
+        progress.setMaxWidth(Double.MAX_VALUE);
+        HBox.setHgrow(progress, Priority.ALWAYS);
+        HBox tools = new HBox(8, new Label("points"), points, take, cancel, progress, clear);
+        tools.setAlignment(Pos.CENTER_LEFT);
+        ScrollPane scroll = new ScrollPane(new VBox(10, table, failures));
+        scroll.setFitToWidth(true);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().addAll(verdict, sentence, scroll, tools);
+        busy(false);
+    }
+
+    /** The night whose mount is meant. */
+    void setFile(NightFile night) {
+        file = Optional.of(night);
+        show();
+    }
+
+    private Path path(NightFile night) {
+        return folder.resolve("pointing-model-"
+                + night.kit().name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-") + ".json");
+    }
+
+    private void show() {
+        failures.getChildren().clear();
+        table.getChildren().clear();
+        Path path = path(file.orElseThrow());
+        if (!Files.exists(path)) {
+            verdict.setText("No model yet.");
+            sentence.setText(
+                    "For a mount that stays where it is: points over the whole sky are solved, and the model then takes out what the"
+                            + " mount does wrong everywhere in the same way. A portable mount needs none: each target is solved anyway.");
+            clear.setDisable(true);
+            return;
+        }
+        clear.setDisable(false);
+        try {
+            show(PointingModel.parse(Files.readString(path), path.getFileName().toString()));
+        } catch (IOException | BadInputException e) {
+            verdict.setText("The saved model cannot be read.");
+            sentence.setText(e.getMessage() + " Clear it and take new points.");
+        }
+    }
+
+    private void show(PointingModel model) {
+        verdict.setText(Words.format("%.0f″ instead of %.0f″.", model.rmsUnseenArcsec(), model.rmsBeforeArcsec()));
+        sentence.setText(Words.format(
+                "Expected error at a place that was not measured, by leaving each of the %d points out in turn; %.0f″ at those that were. Made %s.",
+                model.points(),
+                model.rmsAfterArcsec(),
+                Words.clock(model.made(), file.orElseThrow().site().zone()) + " on "
+                        + model.made().atZone(file.orElseThrow().site().zone()).toLocalDate()));
+        String[] heads = {"what the mount does", "arcseconds", "±", "times its error"};
+        for (int c = 0; c < heads.length; c++) {
+            Label head = new Label(heads[c]);
+            head.getStyleClass().add("dim");
+            table.add(head, c, 0);
+        }
+        int row = 1;
+        for (Term t : model.terms()) {
+            table.add(new Label(t.kind().words()), 0, row);
+            Label value = new Label(Words.format("%+.1f", t.arcsec()));
+            value.getStyleClass().add("row-value");
+            table.add(value, 1, row);
+            table.add(new Label(Words.format("%.1f", t.sigmaArcsec())), 2, row);
+            table.add(new Label(Words.format("%.0f", t.significance())), 3, row);
+            row++;
+        }
+    }
+
+    private void takePoints() {
+        NightFile night = file.orElseThrow();
+        int count = points.getValue();
+        cancelled.set(false);
+        busy(true);
+        work.execute(() -> {
+            Runnable then;
+            try {
+                Wiring.ModelAnswer answer = wiring.rehearseModel(night, count, (what, done) -> {
+                    Platform.runLater(() -> {
+                        progress.setProgress(done);
+                        sentence.setText(what);
+                    });
+                    return !cancelled.get();
+                });
+                then = () -> done(night, answer);
+            } catch (CancellationException e) {
+                then = this::show;
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                then = this::show;
+            } catch (RuntimeException e) {
+                LOG.error("the pointing model failed", e);
+                then = () -> {
+                    show();
+                    sentence.setText("This could not be done: " + e.getMessage());
+                };
+            }
+            Runnable last = then;
+            Platform.runLater(() -> {
+                busy(false);
+                last.run();
+            });
+        });
+    }
+
+    private void done(NightFile night, Wiring.ModelAnswer answer) {
+        if (answer.result() instanceof Fitted fitted) {
+            Inspection.write(path(night), fitted.model().toJson());
+            show();
+        } else {
+            show();
+            verdict.setText("No model could be fitted.");
+            sentence.setText(((NotFitted) answer.result()).reason());
+        }
+        for (ModelRun.Failure failure : answer.failures()) {
+            Label line = new Label(Words.place(
+                            failure.place().place().raDeg(),
+                            failure.place().place().decDeg()) + "   " + failure.reason());
+            line.setWrapText(true);
+            line.getStyleClass().add("dim");
+            failures.getChildren().add(line);
+        }
+    }
+
+    private void clearModel() {
+        try {
+            Files.deleteIfExists(path(file.orElseThrow()));
+        } catch (IOException e) {
+            throw new UncheckedIOException("the model cannot be removed", e);
+        }
+        show();
+    }
+
+    private void busy(boolean now) {
+        take.setDisable(now);
+        clear.setDisable(now);
+        cancel.setVisible(now);
+        progress.setVisible(now);
+    }
+
+    @Override
+    public void close() {
+        cancelled.set(true);
+        work.shutdownNow();
+    }
+}

@@ -1,0 +1,91 @@
+package app.ironside.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.ironside.night.NightFile;
+import app.ironside.night.Stage;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.scene.control.TextField;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import org.junit.jupiter.api.io.TempDir;
+
+/** The parts of Polar and Point that a person works alone: reticle, drift, the model of a permanent mount. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+class PolarAndPointTest extends DeskHarness {
+    @TempDir
+    static Path folder;
+
+    @BeforeAll
+    void openTheDesk() throws Exception {
+        openOn(folder);
+        NightFile night = NightFile.parse(DemoNights.tonight(), "demo", wiring.objects());
+        open(new DeskSettings(1280, 800, Palette.DUSK, Stage.POLAR, 0));
+        on(() -> {
+            desk.plan(night);
+            desk.choose(Stage.POLAR);
+            return true;
+        });
+    }
+
+    private void type(String id, String text) {
+        on(() -> {
+            ((TextField) desk.lookup(id)).setText(text);
+            return true;
+        });
+    }
+
+    /** The old rules of thumb, and their sum: 0.26″ a minute for each arcminute. */
+    @Test
+    void driftOfTwoStarsTellsTheKnobs() {
+        on(() -> {
+            desk.choose(Stage.POLAR);
+            return true;
+        });
+        robot.clickOn("#polar-drift");
+        type("#drift-0-2", "");
+        type("#drift-1-2", "");
+        assertThat(text("#drift-verdict")).isEqualTo("No drift noted yet.");
+        type("#drift-0-2", "−2.6");
+        assertThat(text("#drift-verdict")).isEqualTo("Near the meridian: the axis is too far east.");
+        type("#drift-1-2", "0,5");
+        assertThat(text("#drift-verdict")).matches("\\d+\\.\\d′ from the pole\\.");
+        type("#drift-1-2", "a little");
+        assertThat(text("#drift-verdict")).isEqualTo("Not a number.");
+    }
+
+    @Test
+    void theReticleIsDrawn() {
+        on(() -> {
+            desk.choose(Stage.POLAR);
+            return true;
+        });
+        robot.clickOn("#polar-reticle");
+        int before = picture().hashCode();
+        robot.clickOn("#inverted");
+        assertThat(picture().hashCode()).isNotEqualTo(before);
+        robot.clickOn("#polar-images");
+    }
+
+    @Test
+    void aModelIsTakenKeptAndCleared() throws Exception {
+        on(() -> {
+            desk.choose(Stage.POINT);
+            return true;
+        });
+        robot.clickOn("#point-model");
+        assertThat(text("#model-verdict")).isEqualTo("No model yet.");
+        robot.clickOn("#take-points");
+        until("the model", d -> !text("#model-verdict").equals("No model yet."));
+        // The simulated mount has a cone error, an index error and a polar error of tens of arcminutes.
+        assertThat(text("#model-verdict")).matches("\\d+″ instead of [\\d]{3,}″\\.");
+        Path kept = folder.resolve("pointing-model-wren.json");
+        assertThat(Files.readString(kept)).contains("POLE_UP_DOWN");
+        robot.clickOn("#clear-model");
+        assertThat(text("#model-verdict")).isEqualTo("No model yet.");
+        assertThat(kept).doesNotExist();
+        robot.clickOn("#point-frame");
+    }
+}
