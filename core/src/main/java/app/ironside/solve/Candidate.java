@@ -2,7 +2,6 @@ package app.ironside.solve;
 
 import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
-import app.ironside.sky.TangentPlane;
 import app.ironside.sky.Vectors;
 import java.util.Optional;
 
@@ -10,6 +9,8 @@ import java.util.Optional;
 final class Candidate {
     /** Largest misfit of the four stars, as a share of the pattern's size. */
     private static final double MISFIT = 0.01;
+
+    private static final double DEGREES_PER_RADIAN = 180 / Math.PI;
 
     private Candidate() {}
 
@@ -27,19 +28,25 @@ final class Candidate {
             }
         }
         double[] middle = Vectors.unit(sum);
-        Equatorial centre = new Equatorial(
-                Angles.wrap360(Math.toDegrees(Math.atan2(middle[1], middle[0]))),
-                Math.toDegrees(Math.asin(Math.max(-1, Math.min(1, middle[2])))));
+        // East and north at the middle; very many candidates are weighed, so that no angle is computed before one is
+        // worth it.
+        double[] east = {-middle[1], middle[0], 0};
+        double flat = Math.hypot(east[0], east[1]);
+        if (flat < 1e-9) {
+            return Optional.empty();
+        }
+        east[0] /= flat;
+        east[1] /= flat;
+        double[] north = Vectors.cross(middle, east);
         double[] xi = new double[4];
         double[] eta = new double[4];
-        double[] xy = new double[2];
         for (int i = 0; i < 4; i++) {
-            double ra = Math.toDegrees(Math.atan2(sky[i][1], sky[i][0]));
-            if (!new TangentPlane(centre).projectInto(ra, Math.toDegrees(Math.asin(sky[i][2])), xy)) {
+            double along = Vectors.dot(sky[i], middle);
+            if (along <= 0) {
                 return Optional.empty();
             }
-            xi[i] = xy[0];
-            eta[i] = xy[1];
+            xi[i] = DEGREES_PER_RADIAN * Vectors.dot(sky[i], east) / along;
+            eta[i] = DEGREES_PER_RADIAN * Vectors.dot(sky[i], north) / along;
         }
         double[] plain = similarity(x, y, xi, eta, 1);
         double[] mirrored = similarity(x, y, xi, eta, -1);
@@ -49,6 +56,9 @@ final class Candidate {
         if (Math.hypot(best[0], best[1]) < 1e-9 || best[4] > MISFIT * size) {
             return Optional.empty();
         }
+        Equatorial centre = new Equatorial(
+                Angles.wrap360(Math.toDegrees(Math.atan2(middle[1], middle[0]))),
+                Math.toDegrees(Math.asin(Math.max(-1, Math.min(1, middle[2])))));
         double p = best[0];
         double q = best[1];
         double meanX = mean(x);

@@ -189,6 +189,9 @@ final class FrameView extends DrawnPane {
         if (marks) {
             ring(g, full);
         }
+        g.beginPath();
+        g.rect(left, top, zoom * full.width(), zoom * full.height());
+        g.clip();
         overlay.ifPresent(o -> {
             if (drawSky) {
                 sky(g, o, full);

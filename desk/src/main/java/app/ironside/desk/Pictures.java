@@ -21,6 +21,9 @@ import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.FutureTask;
 import javafx.application.Platform;
 import javafx.scene.Scene;
+import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javax.imageio.ImageIO;
 
 /** Runs the demo night without a window and writes each main view as a PNG. */
@@ -104,11 +107,38 @@ final class Pictures {
                 settle(() -> desk.planDesk().isBusy());
                 write("plan-" + tab.title().toLowerCase(Locale.ROOT).replace(' ', '-'), Stage.PLAN, Optional.empty());
             }
+            writeInspection(entry, events);
+            writeModel();
             onToolkit(() -> desk.setPalette(Palette.RED));
             write("run-red", Stage.RUN, evidence(Stage.RUN, events));
             onToolkit(() -> desk.setPalette(Palette.PAPER));
             write("stack-paper", Stage.STACK, evidence(Stage.STACK, events));
             onToolkit(desk::close);
+        }
+
+        /** A sub looked at closely, with what a hand would do next. */
+        private void writeInspection(NightEntry entry, List<NightEvent> events) throws InterruptedException {
+            Optional<NightEvent> sub = evidence(Stage.RUN, events);
+            if (sub.isPresent()) {
+                onToolkit(() -> {
+                    desk.inspect(entry.folder().resolve(sub.get().text("file").orElseThrow()));
+                    ((TextField) desk.inspection().lookup("#nudge-target")).setText("NGC 7331");
+                });
+                settle(() -> desk.inspection().shown().isEmpty());
+                write("inspect");
+                onToolkit(() -> ((Button) desk.inspection().lookup("#close-inspect")).fire());
+            }
+        }
+
+        private void writeModel() throws InterruptedException {
+            onToolkit(() -> desk.choose(Stage.POINT));
+            onToolkit(() -> ((ToggleButton) desk.lookup("#point-model")).fire());
+            onToolkit(() -> ((Button) desk.lookup("#take-points")).fire());
+            for (int i = 0; i < 20; i++) {
+                settle(() -> desk.lookup("#take-points").isDisabled());
+            }
+            write("point-model");
+            onToolkit(() -> ((ToggleButton) desk.lookup("#point-frame")).fire());
         }
 
         /** The event whose evidence shows a station best. */
@@ -143,6 +173,10 @@ final class Pictures {
                 desk.choose(stage);
             });
             settle(() -> !desk.isPictureReady());
+            write(name);
+        }
+
+        private void write(String name) throws InterruptedException {
             onToolkit(() -> desk.refresh());
             Thread.sleep(250);
             BufferedImage image = ask(() -> Snapshots.of(scene));
