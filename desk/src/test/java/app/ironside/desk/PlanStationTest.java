@@ -201,4 +201,123 @@ class PlanStationTest extends DeskHarness {
         assertThat(said).contains("clouds.csv").contains("lots");
         assertThat(on(() -> desk.planDesk().draft().plan().subs())).isEqualTo(subs);
     }
+
+    private void field(String id, String text) {
+        on(() -> {
+            TextField field = (TextField) desk.lookup("#field-" + id);
+            field.setText(text);
+            field.fireEvent(new javafx.event.ActionEvent());
+            return true;
+        });
+    }
+
+    /** A value changed in the editor differs from the saved profile until it is saved; what is no number changes nothing. */
+    @Test
+    void aChangedKitIsFlaggedUntilItIsSaved() {
+        robot.clickOn("#plan-profiles").clickOn("#edit-kit");
+        assertThat(text("#verdict")).isEqualTo("As saved.");
+        field("optics-focalLengthMm", "four hundred");
+        assertThat(text("#profile-fault"))
+                .isEqualTo("optics, focal length: \"four hundred\" is not a number; expected mm.");
+        field("optics-focalLengthMm", "396");
+        assertThat(on(() -> desk.planDesk().file().kit().optics().focalLengthMm()))
+                .isEqualTo(396);
+        assertThat(text("#verdict")).isNotEqualTo("As saved.");
+        assertThat(new Profiles(logbook.folder())
+                        .kit("Wren")
+                        .orElseThrow()
+                        .optics()
+                        .focalLengthMm())
+                .isEqualTo(432);
+        robot.clickOn("#save-profile");
+        assertThat(text("#verdict")).isEqualTo("As saved.");
+        assertThat(new Profiles(logbook.folder())
+                        .kit("Wren")
+                        .orElseThrow()
+                        .optics()
+                        .focalLengthMm())
+                .isEqualTo(396);
+        field("optics-focalLengthMm", "432");
+        robot.clickOn("#save-profile");
+        field("optics-focalLengthMm", "-5");
+        assertThat(text("#profile-fault")).contains("focalLengthMm").contains("-5");
+        assertThat(on(() -> desk.planDesk().file().kit().optics().focalLengthMm()))
+                .isEqualTo(432);
+    }
+
+    /** A tree drawn into the skyline takes hours from a target behind it, and can be taken back. */
+    @Test
+    void theSkylineIsDrawnByHand() {
+        robot.clickOn("#plan-profiles").clickOn("#edit-site");
+        int points = on(() -> desk.planDesk().file().site().horizon().points().size());
+        HorizonEditor editor = on(() -> (HorizonEditor) desk.lookup("#horizon-editor"));
+        robot.moveTo(on(() -> editor.localToScreen(editor.getWidth() * 0.62, editor.getHeight() * 0.3)));
+        robot.doubleClickOn(MouseButton.PRIMARY);
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(on(() -> desk.planDesk().file().site().horizon().points().size()))
+                .isEqualTo(points + 1);
+        robot.clickOn("#undo");
+        assertThat(on(() -> desk.planDesk().file().site().horizon().points().size()))
+                .isEqualTo(points);
+    }
+
+    @Test
+    void aSchoolOfSubLengthIsChosen() {
+        robot.clickOn("#plan-exposure");
+        double before = on(() -> desk.planDesk().plannedSubSeconds().orElseThrow());
+        int subs = on(() -> desk.planDesk().draft().plan().subs());
+        on(() -> {
+            desk.planDesk().setSubSeconds(before / 3);
+            return true;
+        });
+        assertThat(on(() -> desk.planDesk().plannedSubSeconds().orElseThrow())).isCloseTo(before / 3, within(1e-9));
+        assertThat(on(() -> desk.planDesk().draft().plan().subs())).isGreaterThan(subs);
+        assertThat(text("#verdict")).isEqualTo("180 s in L.");
+    }
+
+    /** Every format of the night pack is written whole, and the night file can be rehearsed. */
+    @Test
+    void theNightPackIsSavedInEveryFormat() throws Exception {
+        robot.clickOn("#plan-costs");
+        CostsPane costs = on(() -> desk.planBench().costs());
+        for (String format : List.of("pdf", "html", "ics", "csv", "json")) {
+            Path file = folder.resolve("pack." + format);
+            on(() -> {
+                costs.save(format, file);
+                return true;
+            });
+            assertThat(text("#pack-saved")).isEqualTo("Saved: pack." + format);
+            assertThat(Files.size(file)).isGreaterThan(300);
+        }
+        assertThat(Files.readString(folder.resolve("pack.ics")))
+                .startsWith("BEGIN:VCALENDAR")
+                .contains("VALARM");
+        assertThat(Files.readString(folder.resolve("pack.html")))
+                .contains("M 33")
+                .contains("NGC 2403");
+        NightFile again = NightFile.parse(Files.readString(folder.resolve("pack.json")), "pack.json", wiring.objects());
+        assertThat(again.program().targets()).hasSize(2);
+        on(() -> {
+            costs.save("html", folder.resolve("no such folder").resolve("pack.html"));
+            return true;
+        });
+        assertThat(text("#pack-saved")).startsWith("Not saved:").endsWith("Choose another place.");
+    }
+
+    @Test
+    void aLessonBecomesAStepOfTheNextNight() {
+        on(() -> {
+            desk.choose(Stage.READY);
+            return true;
+        });
+        robot.clickOn("#lesson").write("heater lead on the second plug");
+        robot.clickOn("#add-lesson");
+        assertThat(new Profiles(logbook.folder()).lessons()).contains("heater lead on the second plug");
+        assertThat(on(() -> desk.planDesk().readyList().steps()))
+                .anyMatch(s -> s.subject().equals("lesson") && s.what().equals("heater lead on the second plug"));
+        on(() -> {
+            desk.choose(Stage.PLAN);
+            return true;
+        });
+    }
 }
