@@ -77,6 +77,7 @@ final class ModelPane extends VBox implements AutoCloseable {
         cancel.setOnAction(e -> cancelled.set(true));
         clear.setId("clear-model");
         clear.setOnAction(e -> clearModel());
+        points.setId("model-points");
         points.setPrefWidth(86);
         progress.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(progress, Priority.ALWAYS);

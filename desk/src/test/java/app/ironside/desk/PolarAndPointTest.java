@@ -77,12 +77,17 @@ class PolarAndPointTest extends DeskHarness {
         });
         robot.clickOn("#point-model");
         assertThat(text("#model-verdict")).isEqualTo("No model yet.");
+        on(() -> {
+            javafx.scene.control.Spinner<?> points = (javafx.scene.control.Spinner<?>) desk.lookup("#model-points");
+            points.decrement(3);
+            return true;
+        });
         robot.clickOn("#take-points");
         until("the model", d -> !text("#model-verdict").equals("No model yet."));
         // The simulated mount has a cone error, an index error and a polar error of tens of arcminutes.
         assertThat(text("#model-verdict")).matches("\\d+″ instead of [\\d]{3,}″\\.");
         Path kept = folder.resolve("pointing-model-wren.json");
-        assertThat(Files.readString(kept)).contains("POLE_UP_DOWN");
+        assertThat(Files.readString(kept)).contains("HOUR_ANGLE_INDEX");
         robot.clickOn("#clear-model");
         assertThat(text("#model-verdict")).isEqualTo("No model yet.");
         assertThat(kept).doesNotExist();
