@@ -1,5 +1,6 @@
 package app.ironside.desk;
 
+import app.ironside.kit.PolarTolerance;
 import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
@@ -23,6 +24,9 @@ import javafx.scene.layout.VBox;
 /** The Polar station: by images, by the reticle, by drift. */
 final class PolarBench implements Bench {
     private static final double GAP = 8;
+
+    /** Of targets, as long as the gate has not told its limit. */
+    private static final double USUAL_DECLINATION_DEG = 60;
 
     private final StarCatalogue stars;
     private final PicturePane picture = new PicturePane("Three exposures will come here.");
@@ -85,10 +89,13 @@ final class PolarBench implements Bench {
         last = Optional.of(look);
         List<NightEvent> errors = look.moment().of(EventKind.POLAR);
         int upTo = look.chosen().map(errors::indexOf).filter(i -> i >= 0).orElse(errors.size() - 1);
+        double allowed = file.map(f ->
+                        PolarTolerance.limitArcmin(f.kit(), f.program().longestSubSeconds(), USUAL_DECLINATION_DEG))
+                .orElse(1.0);
         double limit = look.moment()
                 .lastGate(Stage.POLAR)
-                .map(g -> g.number("limit").orElse(1))
-                .orElse(1.0);
+                .map(g -> g.number("limit").orElse(allowed))
+                .orElse(allowed);
         List<NightEvent> shown = errors.subList(0, upTo + 1);
         boolean good =
                 !shown.isEmpty() && shown.get(upTo).number("totalErrorArcmin").orElse(0) <= limit;
