@@ -36,6 +36,9 @@ final class PolarStage {
     private static final int SIGHTS = 3;
     private static final int MOST_ADJUSTMENTS = 8;
 
+    private static final int MOST_STEPS_ASIDE = 3;
+    private static final double STEP_ASIDE_DEG = 5;
+
     /** So many turns of the knobs between two full measurements. */
     private static final int LIVE_ADJUSTMENTS = 3;
 
@@ -161,6 +164,23 @@ final class PolarStage {
         return new Seen(sight, solution);
     }
 
+    /** Where the catalogue is too thin to recognise a field, one a little further on does as well: any turn about the axis will do. */
+    private Seen sightOrNextToIt(String caption, List<Map<String, Object>> frames) throws InterruptedException {
+        for (int aside = 0; aside < MOST_STEPS_ASIDE; aside++) {
+            try {
+                return sight(caption, frames);
+            } catch (DeviceException e) {
+                if (!e.device().equals(Centering.NAME)) {
+                    throw e;
+                }
+                night.record().doing(Stage.POLAR, caption + ": not recognised, a little further on", EXPOSURE);
+                night.devices().mount().turnRightAscensionAxis(STEP_ASIDE_DEG);
+                night.clock().await(night.devices().mount().remaining());
+            }
+        }
+        return sight(caption, frames);
+    }
+
     private Measured measure(int adjustment, KnobGearing gearing) throws InterruptedException {
         goToStart();
         List<AxisSight> sights = new ArrayList<>();
@@ -171,7 +191,7 @@ final class PolarStage {
                 night.devices().mount().turnRightAscensionAxis(TURN_DEG);
                 night.clock().await(night.devices().mount().remaining());
             }
-            Seen seen = sight("Polar exposure " + (k + 1) + " of " + SIGHTS, frames);
+            Seen seen = sightOrNextToIt("Polar exposure " + (k + 1) + " of " + SIGHTS, frames);
             if (adjustment == 0 && k == 0) {
                 proveClockAndPlace(seen.solution());
             }

@@ -20,6 +20,9 @@ import java.util.List;
 
 /** Slews, solves, tells the mount the truth, and slews again until the target is in the middle. */
 public final class Centering {
+    /** The device that a frame which cannot be recognised is blamed on. */
+    public static final String NAME = "pointing";
+
     private static final int MOST_ROUNDS = 6;
     private static final int ATTEMPTS = 3;
     private static final double SEARCH_DEG = 6;
@@ -89,7 +92,7 @@ public final class Centering {
             reason = ((NoSolution) result).reason();
             length = length.multipliedBy(2);
         }
-        throw new DeviceException("pointing", "the frame could not be recognised", reason);
+        throw new DeviceException(NAME, "the frame could not be recognised", reason);
     }
 
     private SolveResult solve(Equatorial near, Duration exposure, boolean anywhere, Watcher watcher)
