@@ -90,8 +90,9 @@ final class SolveVerb extends Verb {
 
     @Override
     Answer answer() {
+        SolveHints given = hints();
         Frame frame = FitsFiles.read(file);
-        SolveHints hints = frame.header().middle().map(hints()::withTime).orElseGet(this::hints);
+        SolveHints hints = frame.header().middle().map(given::withTime).orElse(given);
         PlateSolver solver = solver();
         long began = System.nanoTime();
         StarField field = finder().find(frame);

@@ -147,6 +147,6 @@ class SolveVerbTest {
                 .contains("star, lon, lat, bright")
                 .hasLineCount(1);
         solve(2, "--catalog", folder.resolve("none.csv").toString());
-        assertThat(err.toString()).contains("none.csv cannot be read").hasLineCount(1);
+        assertThat(err.toString()).contains("none.csv: cannot be read").hasLineCount(1);
     }
 }

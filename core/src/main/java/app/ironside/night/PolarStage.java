@@ -4,6 +4,7 @@ import static app.ironside.night.NightRecord.facts;
 
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
+import app.ironside.image.Frame;
 import app.ironside.kit.PolarTolerance;
 import app.ironside.point.Centering;
 import app.ironside.polar.AxisFinder;
@@ -18,6 +19,8 @@ import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
 import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
+import app.ironside.solve.SolveResult;
+import app.ironside.star.StarField;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -143,40 +146,60 @@ final class PolarStage {
 
     private Seen sight(String caption, List<Map<String, Object>> frames) throws InterruptedException {
         night.record().doing(Stage.POLAR, caption, EXPOSURE);
-        List<Instant> middles = new ArrayList<>();
-        List<Double> sizes = new ArrayList<>();
-        PlateSolution solution =
-                centering.look(night.devices().mount().pointing(), EXPOSURE, (frame, stars, result, offset) -> {
-                    night.record().frame(Stage.POLAR, caption, frame, Optional.of(stars));
-                    frames.add(saved(caption, frame, result));
-                    middles.add(frame.header().middle().orElse(night.clock().now()));
-                    sizes.add(stars.medianHalfFluxRadiusPx().orElse(0));
-                });
-        if (sizes.get(sizes.size() - 1) > SOFT_HFR_PX) {
-            throw new DeviceException(
-                    "polar alignment",
-                    String.format(
-                            Locale.ROOT, "the stars are soft (half-flux radius %.1f px)", sizes.get(sizes.size() - 1)),
-                    "focus first: places measured on swollen stars mislead.");
+        Taken taken = new Taken(caption, frames);
+        return taken.seen(centering.look(night.devices().mount().pointing(), EXPOSURE, taken));
+    }
+
+    private Optional<Seen> glance(String caption, List<Map<String, Object>> frames) throws InterruptedException {
+        night.record().doing(Stage.POLAR, caption, EXPOSURE);
+        Taken taken = new Taken(caption, frames);
+        return centering
+                .glance(night.devices().mount().pointing(), EXPOSURE, taken)
+                .map(taken::seen);
+    }
+
+    /** Keeps each frame as it is solved, with when it was taken and how sharp it is. */
+    private final class Taken implements Centering.Watcher {
+        private final String caption;
+        private final List<Map<String, Object>> frames;
+        private Instant middle = night.clock().now();
+        private double halfFluxRadiusPx;
+
+        Taken(String caption, List<Map<String, Object>> frames) {
+            this.caption = caption;
+            this.frames = frames;
         }
-        AxisSight sight = new AxisSight(
-                solution.centre(), middles.get(middles.size() - 1), OptionalDouble.of(solution.rotationDeg()));
-        return new Seen(sight, solution);
+
+        @Override
+        public void solved(Frame frame, StarField stars, SolveResult result, double offsetArcsec) {
+            night.record().frame(Stage.POLAR, caption, frame, Optional.of(stars));
+            frames.add(saved(caption, frame, result));
+            middle = frame.header().middle().orElse(night.clock().now());
+            halfFluxRadiusPx = stars.medianHalfFluxRadiusPx().orElse(0);
+        }
+
+        Seen seen(PlateSolution solution) {
+            if (halfFluxRadiusPx > SOFT_HFR_PX) {
+                throw new DeviceException(
+                        "polar alignment",
+                        String.format(Locale.ROOT, "the stars are soft (half-flux radius %.1f px)", halfFluxRadiusPx),
+                        "focus first: places measured on swollen stars mislead.");
+            }
+            return new Seen(
+                    new AxisSight(solution.centre(), middle, OptionalDouble.of(solution.rotationDeg())), solution);
+        }
     }
 
     /** Where the catalogue is too thin to recognise a field, one a little further on does as well: any turn about the axis will do. */
     private Seen sightOrNextToIt(String caption, List<Map<String, Object>> frames) throws InterruptedException {
         for (int aside = 0; aside < MOST_STEPS_ASIDE; aside++) {
-            try {
-                return sight(caption, frames);
-            } catch (DeviceException e) {
-                if (!e.device().equals(Centering.NAME)) {
-                    throw e;
-                }
-                night.record().doing(Stage.POLAR, caption + ": not recognised, a little further on", EXPOSURE);
-                night.devices().mount().turnRightAscensionAxis(STEP_ASIDE_DEG);
-                night.clock().await(night.devices().mount().remaining());
+            Optional<Seen> seen = glance(caption, frames);
+            if (seen.isPresent()) {
+                return seen.get();
             }
+            night.record().doing(Stage.POLAR, caption + ": not recognised, a little further on", EXPOSURE);
+            night.devices().mount().turnRightAscensionAxis(STEP_ASIDE_DEG);
+            night.clock().await(night.devices().mount().remaining());
         }
         return sight(caption, frames);
     }
@@ -267,8 +290,7 @@ final class PolarStage {
         }
     }
 
-    private Map<String, Object> saved(
-            String caption, app.ironside.image.Frame frame, app.ironside.solve.SolveResult result) {
+    private Map<String, Object> saved(String caption, Frame frame, SolveResult result) {
         String file = night.archive().save("polar", "polar", frame);
         if (result instanceof PlateSolution s) {
             return facts(

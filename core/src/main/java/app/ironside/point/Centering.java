@@ -17,6 +17,7 @@ import app.ironside.star.StarFinder;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /** Slews, solves, tells the mount the truth, and slews again until the target is in the middle. */
 public final class Centering {
@@ -93,6 +94,12 @@ public final class Centering {
             length = length.multipliedBy(2);
         }
         throw new DeviceException(NAME, "the frame could not be recognised", reason);
+    }
+
+    /** One exposure, searched for near the place only; quick to find out that there is nothing. */
+    public Optional<PlateSolution> glance(Equatorial near, Duration exposure, Watcher watcher)
+            throws InterruptedException {
+        return solve(near, exposure, false, watcher) instanceof PlateSolution s ? Optional.of(s) : Optional.empty();
     }
 
     private SolveResult solve(Equatorial near, Duration exposure, boolean anywhere, Watcher watcher)
