@@ -656,6 +656,11 @@ final class PlanDesk implements RibbonPlanner, AutoCloseable {
         changed.run();
     }
 
+    /** What differs from the saved profiles is another now. */
+    void profileSaved() {
+        changed.run();
+    }
+
     private void attempt(Runnable action) {
         try {
             action.run();

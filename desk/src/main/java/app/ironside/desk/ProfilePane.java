@@ -221,7 +221,7 @@ final class ProfilePane extends VBox {
             plan.profiles().save(plan.file().site());
         }
         shown = "";
-        refresh();
+        plan.profileSaved();
     }
 
     private void useSaved() {
