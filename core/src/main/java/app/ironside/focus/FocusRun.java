@@ -74,10 +74,14 @@ public final class FocusRun {
         return coarse;
     }
 
+    /** Whether the best position has fewer than two points of the sweep beyond it on one side. */
     private static boolean outside(Result result) {
-        double position = result.verdict().bestPosition();
-        return position < result.samples().get(1).position()
-                || position > result.samples().get(result.samples().size() - 2).position();
+        double[] positions = result.samples().stream()
+                .mapToDouble(FocusSample::position)
+                .sorted()
+                .toArray();
+        double best = result.verdict().bestPosition();
+        return best < positions[1] || best > positions[positions.length - 2];
     }
 
     /** A frame of the sweep and what was measured in it. */

@@ -31,7 +31,7 @@ final class Focusing {
     Focusing(NightContext night) {
         this.night = night;
         this.run = new FocusRun(
-                night.devices().focuser(), night.devices().camera(), night.clock(), night.finder(), night.kit());
+                night.devices().focuser(), night.devices().camera(), night.clock(), night.quickFinder(), night.kit());
     }
 
     /** Finds focus from anywhere within the focuser's reach. */

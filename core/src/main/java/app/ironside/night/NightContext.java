@@ -34,6 +34,11 @@ public record NightContext(
         return new StarFinder(DetectSettings.DEFAULT, workers);
     }
 
+    /** Measures the brightest stars only, for what has to be quick. */
+    StarFinder quickFinder() {
+        return new StarFinder(DetectSettings.BRIGHTEST, workers);
+    }
+
     Observer observer() {
         return Observer.at(site);
     }

@@ -54,7 +54,7 @@ public final class NightEngine {
                 night.devices().mount(),
                 night.devices().camera(),
                 night.clock(),
-                night.finder(),
+                night.quickFinder(),
                 night.solver(),
                 night.kit());
         Focusing focusing = new Focusing(night);

@@ -19,6 +19,8 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.stream.IntStream;
+import java.util.stream.LongStream;
 import java.util.zip.CRC32;
 import java.util.zip.GZIPInputStream;
 
@@ -35,6 +37,7 @@ public final class StarCatalogue {
 
     private final String prefix;
     private final Columns columns;
+    private final SkyCells cells;
 
     /**
      * The stars, column by column, in rising declination.
@@ -47,6 +50,7 @@ public final class StarCatalogue {
     private StarCatalogue(String prefix, Columns columns) {
         this.prefix = prefix;
         this.columns = columns;
+        this.cells = new SkyCells(columns.raDeg, columns.decDeg);
     }
 
     /**
@@ -159,11 +163,6 @@ public final class StarCatalogue {
         return columns.magnitude[index];
     }
 
-    /** Indices of the stars within a band of declination: from the first to before the second. */
-    public int[] band(double fromDecDeg, double untilDecDeg) {
-        return new int[] {firstAtOrAbove(fromDecDeg), firstAtOrAbove(Math.nextUp(untilDecDeg))};
-    }
-
     /** By what an index made of this catalogue is known to belong to it. */
     public long fingerprint() {
         CRC32 crc = new CRC32();
@@ -240,24 +239,35 @@ public final class StarCatalogue {
 
     /** Stars within a circle, brightest first. */
     public List<CatalogueStar> within(Equatorial centre, double radiusDeg) {
-        int first = firstAtOrAbove(centre.decDeg() - radiusDeg);
-        double cosRadius = Angles.cosDeg(Math.min(180, radiusDeg));
-        double[] middle = Vectors.of(centre.raDeg(), centre.decDeg());
-        List<CatalogueStar> found = new ArrayList<>();
-        for (int i = first; i < size() && columns.decDeg[i] <= centre.decDeg() + radiusDeg; i++) {
-            if (Vectors.dot(middle, Vectors.of(columns.raDeg[i], columns.decDeg[i])) >= cosRadius) {
-                found.add(star(i));
-            }
-        }
-        found.sort(Comparator.comparingDouble(CatalogueStar::magnitude));
-        return found;
+        return Arrays.stream(indicesWithin(centre, radiusDeg))
+                .mapToObj(this::star)
+                .toList();
     }
 
-    private int firstAtOrAbove(double dec) {
-        int at = Arrays.binarySearch(columns.decDeg, dec);
-        while (at > 0 && columns.decDeg[at - 1] >= dec) {
-            at--;
-        }
-        return at >= 0 ? at : -at - 1;
+    /** As {@link #within}, the stars' indices only. */
+    public int[] indicesWithin(Equatorial centre, double radiusDeg) {
+        double cosRadius = Angles.cosDeg(Math.min(180, radiusDeg));
+        double[] middle = Vectors.of(centre.raDeg(), centre.decDeg());
+        LongStream.Builder keys = LongStream.builder();
+        cells.near(centre.raDeg(), centre.decDeg(), Math.min(180, radiusDeg), i -> {
+            double[] there = Vectors.of(columns.raDeg[i], columns.decDeg[i]);
+            if (Vectors.dot(middle, there) >= cosRadius) {
+                keys.add(brightnessKey(i));
+            }
+        });
+        return keys.build().sorted().mapToInt(key -> (int) key).toArray();
+    }
+
+    /** Magnitude above, index below: sorted as primitives, stars come brightest first. */
+    private long brightnessKey(int index) {
+        return Math.round((columns.magnitude[index] + 30.0) * 1000) << 32 | index;
+    }
+
+    /** The same indices, brightest first. */
+    public int[] brightestFirst(IntStream indices) {
+        return indices.mapToLong(this::brightnessKey)
+                .sorted()
+                .mapToInt(key -> (int) key)
+                .toArray();
     }
 }

@@ -39,6 +39,12 @@ public record PlateSolution(
         return wcs.scaleArcsecPerPixel();
     }
 
+    /** As the one that stood of so many candidates tried. */
+    PlateSolution withTried(long candidates) {
+        double odds = log10FalseOdds + Math.log10(Math.max(1, candidates));
+        return new PlateSolution(centre, wcs, rmsArcsec, odds, stars, wrongHints);
+    }
+
     PlateSolution withWrongHints(List<String> sentences) {
         return new PlateSolution(centre, wcs, rmsArcsec, log10FalseOdds, stars, sentences);
     }

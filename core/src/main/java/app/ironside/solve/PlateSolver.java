@@ -4,17 +4,18 @@ import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.sky.Angles;
 import app.ironside.sky.StarCatalogue;
-import app.ironside.sky.Vectors;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 
 /**
@@ -52,6 +53,9 @@ public final class PlateSolver {
 
     /** Largest difference of a ratio: a centroid's error, the catalogue's, and the projection's over the pattern. */
     private static final double CODE_TOLERANCE = 0.006;
+
+    private static final int FIRST_BLOCK = 8;
+    private static final int LARGEST_BLOCK = 256;
 
     private static final double SWOLLEN_HFR_PX = 7;
     private static final double TRAILED_ECCENTRICITY = 0.93;
@@ -94,7 +98,7 @@ public final class PlateSolver {
 
         synchronized PatternIndex get(Progress progress) {
             if (index == null) {
-                int[] all = brightestFirst(catalogue, IntStream.range(0, catalogue.size()));
+                int[] all = catalogue.brightestFirst(IntStream.range(0, catalogue.size()));
                 PatternIndex.Plan plan = new PatternIndex.Plan(levels(all.length), SKY_NEIGHBOURS);
                 index = kept.map(folder -> PatternIndex.kept(folder, catalogue, all, plan, workers, progress))
                         .orElseGet(() -> PatternIndex.build(catalogue, all, plan, workers));
@@ -122,7 +126,7 @@ public final class PlateSolver {
                     + " are needed: look for cloud, a cap or a far-off focus, or expose longer.");
         }
         List<int[]> patterns = patterns(field.stars(), IMAGE_NEIGHBOURS);
-        int[] tried = {0};
+        long[] tried = {0};
         Optional<PlateSolution> found = Optional.empty();
         if (hints.near().isPresent()) {
             PatternIndex local = local(field, hints);
@@ -143,37 +147,74 @@ public final class PlateSolver {
                 .orElseGet(() -> new NoSolution(reason(field, hints)));
     }
 
+    /**
+     * The solution of the first pattern that has one. Patterns are tried on all cores, a growing block at a time: most frames are
+     * recognised by one of their first.
+     *
+     * @param tried candidates so far; they count against the odds of the one that is found
+     */
     private Optional<PlateSolution> search(
-            StarField field, List<int[]> patterns, PatternIndex index, SolveHints hints, int[] tried) {
-        List<Star> stars = field.stars();
+            StarField field, List<int[]> patterns, PatternIndex index, SolveHints hints, long[] tried) {
         Verifier verifier = new Verifier(field, catalogue, hints.epochYear());
-        double[] code = new double[FourStars.LENGTH];
-        double[] x = new double[4];
-        double[] y = new double[4];
-        List<PlateSolution> found = new ArrayList<>(1);
-        for (int[] four : patterns) {
-            FourStars.code(
-                    four,
-                    (s, axis) -> axis == 0 ? stars.get(s).x() : stars.get(s).y(),
-                    2,
-                    code);
-            for (int k = 0; k < 4; k++) {
-                x[k] = stars.get(four[k]).x();
-                y[k] = stars.get(four[k]).y();
-            }
-            index.lookUp(code, CODE_TOLERANCE, pattern -> {
-                if (found.isEmpty()) {
-                    candidate(field, pattern, x, y, hints)
-                            .flatMap(wcs -> verifier.verify(wcs, ++tried[0]))
-                            .filter(s -> hints.allowsScale(s.scaleArcsecPerPixel()) && hints.allowsCentre(s.centre()))
-                            .ifPresent(found::add);
+        int block = FIRST_BLOCK;
+        for (int from = 0; from < patterns.size(); from += block, block = Math.min(LARGEST_BLOCK, 2 * block)) {
+            List<int[]> some = patterns.subList(from, Math.min(patterns.size(), from + block));
+            List<List<PlateSolution>> found = new ArrayList<>(Collections.nCopies(some.size(), List.of()));
+            int[] counts = new int[some.size()];
+            AtomicInteger first = new AtomicInteger(Integer.MAX_VALUE);
+            workers.forEach(some.size(), i -> {
+                if (i < first.get()) {
+                    found.set(i, byPattern(field, some.get(i), index, hints, verifier, counts, i));
+                    if (!found.get(i).isEmpty()) {
+                        first.accumulateAndGet(i, Math::min);
+                    }
                 }
             });
-            if (!found.isEmpty()) {
-                return Optional.of(found.get(0));
+            // What the other cores tried beyond the first that stands is left out, so that the odds are the same in
+            // every run.
+            for (int i = 0; i < some.size(); i++) {
+                tried[0] += counts[i];
+                for (PlateSolution s : found.get(i)) {
+                    if (Verifier.stands(s, tried[0])) {
+                        return Optional.of(s.withTried(tried[0]));
+                    }
+                }
             }
         }
         return Optional.empty();
+    }
+
+    private static List<PlateSolution> byPattern(
+            StarField field,
+            int[] four,
+            PatternIndex index,
+            SolveHints hints,
+            Verifier verifier,
+            int[] counts,
+            int at) {
+        List<Star> stars = field.stars();
+        double[] code = new double[FourStars.LENGTH];
+        double[] x = new double[4];
+        double[] y = new double[4];
+        FourStars.code(
+                four, (s, axis) -> axis == 0 ? stars.get(s).x() : stars.get(s).y(), 2, code);
+        for (int k = 0; k < 4; k++) {
+            x[k] = stars.get(four[k]).x();
+            y[k] = stars.get(four[k]).y();
+        }
+        List<PlateSolution> found = new ArrayList<>(1);
+        index.lookUp(code, CODE_TOLERANCE, pattern -> {
+            if (found.isEmpty()) {
+                candidate(field, pattern, x, y, hints)
+                        .flatMap(wcs -> {
+                            counts[at]++;
+                            return verifier.verify(wcs);
+                        })
+                        .filter(s -> hints.allowsScale(s.scaleArcsecPerPixel()) && hints.allowsCentre(s.centre()))
+                        .ifPresent(found::add);
+            }
+        });
+        return found;
     }
 
     private static Optional<Wcs> candidate(StarField field, double[][] sky, double[] x, double[] y, SolveHints hints) {
@@ -187,18 +228,9 @@ public final class PlateSolver {
         double scale = hints.scaleArcsecPerPixel().orElse(20);
         double fieldRadius = Math.hypot(field.width(), field.height()) / 2 * scale / 3600;
         double radius = Math.min(180, hints.radiusDeg() + Math.min(20, fieldRadius));
-        double[] centre = Vectors.of(
-                hints.near().orElseThrow().raDeg(), hints.near().orElseThrow().decDeg());
-        double cosRadius = Angles.cosDeg(radius);
-        double dec = hints.near().orElseThrow().decDeg();
-        int[] band = catalogue.band(dec - radius, dec + radius);
-        int[] inside = brightestFirst(
-                catalogue,
-                IntStream.range(band[0], band[1])
-                        .filter(i ->
-                                Vectors.dot(centre, Vectors.of(catalogue.raDeg(i), catalogue.decDeg(i))) >= cosRadius));
+        int[] inside = catalogue.indicesWithin(hints.near().orElseThrow(), radius);
         double fieldArea = Math.max(1e-3, field.width() * (double) field.height() * scale * scale / 3600 / 3600);
-        double capArea = 2 * Math.PI * (1 - cosRadius) * DEGREES_PER_RADIAN * DEGREES_PER_RADIAN;
+        double capArea = 2 * Math.PI * (1 - Angles.cosDeg(radius)) * DEGREES_PER_RADIAN * DEGREES_PER_RADIAN;
         int most = hints.scaleArcsecPerPixel().isEmpty()
                 ? MOST_LOCAL_STARS
                 : (int) Math.max(FEWEST_LOCAL_STARS, LOCAL_STARS_A_FIELD * capArea / fieldArea);
@@ -212,14 +244,6 @@ public final class PlateSolver {
         PatternIndex.Plan plan = new PatternIndex.Plan(
                 levels.stream().mapToInt(Integer::intValue).toArray(), LOCAL_NEIGHBOURS);
         return PatternIndex.build(catalogue, inside, plan, workers);
-    }
-
-    private static int[] brightestFirst(StarCatalogue catalogue, IntStream indices) {
-        // Magnitude above, index below: one sort of primitives.
-        return indices.mapToLong(i -> Math.round((catalogue.magnitude(i) + 30) * 1000) << 32 | i)
-                .sorted()
-                .mapToInt(key -> (int) key)
-                .toArray();
     }
 
     /** Patterns of the frame's brightest stars and their neighbours, brightest sets first, each once. */

@@ -6,10 +6,8 @@ import app.ironside.sky.StarCatalogue;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 
 /**
  * Decides whether a candidate is the sky: it predicts where catalogue stars must stand in the frame and asks how likely it would
@@ -50,8 +48,13 @@ final class Verifier {
         return star.saturated() ? sigma + 0.3 : sigma;
     }
 
-    /** The solution, if a candidate stands. */
-    Optional<PlateSolution> verify(Wcs candidate, int tried) {
+    /** Whether a solution still stands when it is the best of so many candidates. */
+    static boolean stands(PlateSolution solution, long tried) {
+        return solution.log10FalseOdds() + Math.log10(Math.max(1, tried)) <= WORST_LOG10_ODDS;
+    }
+
+    /** The solution, if a candidate stands by itself; its odds are those of a single candidate. */
+    Optional<PlateSolution> verify(Wcs candidate) {
         double diagonal = Math.hypot(field.width(), field.height());
         Wcs wcs = candidate;
         Optional<WcsFit.Result> fit = Optional.empty();
@@ -70,7 +73,7 @@ final class Verifier {
             double chance =
                     Math.min(0.9, seen.size() * Math.PI * reach * reach / ((double) field.width() * field.height()));
             // Four matches came with the pattern and prove nothing.
-            odds = Math.log10(Math.max(1, tried)) + log10Tail(expected.size() - 4, matches.size() - 4, chance);
+            odds = log10Tail(expected.size() - 4, matches.size() - 4, chance);
             fit = WcsFit.fit(matches, field.width(), field.height(), centre);
             if (fit.isEmpty()) {
                 return Optional.empty();
@@ -118,7 +121,8 @@ final class Verifier {
     private List<CatalogueStar> expected(Wcs wcs, Equatorial centre, int most) {
         double radius = Math.hypot(field.width(), field.height()) / 2 * wcs.scaleArcsecPerPixel() / 3600;
         List<CatalogueStar> inside = new ArrayList<>();
-        for (CatalogueStar star : catalogue.within(centre, Math.min(90, radius))) {
+        for (int index : catalogue.indicesWithin(centre, Math.min(90, radius))) {
+            CatalogueStar star = catalogue.star(index);
             Optional<double[]> pixel = wcs.toPixel(star.positionAt(year));
             if (pixel.isPresent() && inFrame(pixel.get())) {
                 inside.add(star);
@@ -136,21 +140,23 @@ final class Verifier {
 
     private List<WcsFit.Match> match(Wcs wcs, List<CatalogueStar> expected, List<Star> seen, double reach) {
         List<WcsFit.Match> matches = new ArrayList<>();
-        Set<Star> taken = new HashSet<>();
+        boolean[] taken = new boolean[seen.size()];
         for (CatalogueStar star : expected) {
             double[] pixel = wcs.toPixel(star.positionAt(year)).orElseThrow();
-            Star best = null;
-            double bestDistance = reach;
-            for (Star s : seen) {
-                double distance = Math.hypot(s.x() - pixel[0], s.y() - pixel[1]);
-                if (distance < bestDistance && !taken.contains(s)) {
-                    best = s;
-                    bestDistance = distance;
+            int best = -1;
+            double nearest = reach * reach;
+            for (int i = 0; i < taken.length; i++) {
+                double dx = seen.get(i).x() - pixel[0];
+                double dy = seen.get(i).y() - pixel[1];
+                if (dx * dx + dy * dy < nearest && !taken[i]) {
+                    best = i;
+                    nearest = dx * dx + dy * dy;
                 }
             }
-            if (best != null) {
-                taken.add(best);
-                matches.add(new WcsFit.Match(best.x(), best.y(), star.positionAt(year), sigmaPx(best)));
+            if (best >= 0) {
+                taken[best] = true;
+                Star met = seen.get(best);
+                matches.add(new WcsFit.Match(met.x(), met.y(), star.positionAt(year), sigmaPx(met)));
             }
         }
         return matches;

@@ -3,6 +3,8 @@ package app.ironside.star;
 import app.ironside.Workers;
 import app.ironside.image.Frame;
 import java.util.Arrays;
+import org.hipparchus.linear.MatrixUtils;
+import org.hipparchus.linear.QRDecomposition;
 
 /**
  * The background of a frame and its noise, as a mesh of clipped medians with straight lines between: it follows gradients and
@@ -31,8 +33,13 @@ public final class BackgroundMap {
 
     /** Measures the background of a frame. Cells without any data take the median of the others. */
     public static BackgroundMap of(Frame frame, Workers workers) {
-        int columns = Math.max(1, frame.width() / CELL_PX);
-        int rows = Math.max(1, frame.height() / CELL_PX);
+        return of(frame, CELL_PX, workers);
+    }
+
+    /** With cells of about this size. */
+    static BackgroundMap of(Frame frame, int cellPx, Workers workers) {
+        int columns = Math.max(1, frame.width() / cellPx);
+        int rows = Math.max(1, frame.height() / cellPx);
         float[] level = new float[columns * rows];
         float[] sigma = new float[columns * rows];
         workers.forEach(rows, row -> {
@@ -180,6 +187,42 @@ public final class BackgroundMap {
                 into[x] = start + slope * x;
             }
         }
+    }
+
+    /**
+     * The background's trend over the frame, without what is smaller than a good part of it: the quadratic surface that fits the mesh
+     * best; its mean, where the mesh is too small for one.
+     *
+     * @return at each pixel, row by row, ADU above {@link #level}
+     */
+    float[] trend(int width, int height) {
+        float[] out = new float[width * height];
+        if (columns < 3 || rows < 3) {
+            return out;
+        }
+        double[][] terms = new double[columns * rows][];
+        double[] above = new double[terms.length];
+        double middle = level();
+        for (int i = 0; i < terms.length; i++) {
+            terms[i] = quadratic((i % columns + 0.5) / columns - 0.5, (i / columns + 0.5) / rows - 0.5);
+            above[i] = level[i] - middle;
+        }
+        double[] c = new QRDecomposition(MatrixUtils.createRealMatrix(terms))
+                .getSolver()
+                .solve(MatrixUtils.createRealVector(above))
+                .toArray();
+        for (int row = 0; row < height; row++) {
+            double v = (row + 0.5) / height - 0.5;
+            for (int column = 0; column < width; column++) {
+                double u = (column + 0.5) / width - 0.5;
+                out[row * width + column] = (float) (c[0] + u * (c[1] + c[3] * u + c[4] * v) + v * (c[2] + c[5] * v));
+            }
+        }
+        return out;
+    }
+
+    private static double[] quadratic(double u, double v) {
+        return new double[] {1, u, v, u * u, u * v, v * v};
     }
 
     /** As {@link #sigmaAt} for all pixels of a row. */

@@ -11,7 +11,7 @@ import java.util.Optional;
 
 /**
  * Finds and measures the stars of a frame: background mesh, matched filter, groups of pixels above the threshold, division of
- * groups that hold several stars, measurement.
+ * groups that hold several stars, measurement. Stars far out of focus are found in a smaller picture.
  *
  * <p>Frames from a Bayer mosaic (BAYERPAT in the header) have their four colours brought to one level first. A header value
  * SATURATE takes the place of the setting.
@@ -34,10 +34,24 @@ public final class StarFinder {
     /** The stars of a frame, brightest first; an empty list is a valid answer. The frame is not modified. */
     public StarField find(Frame original) {
         Frame frame = isMosaic(original.header()) ? levelled(original) : original;
-        int width = frame.width();
-        int height = frame.height();
         BackgroundMap background = BackgroundMap.of(frame, workers);
         float[] flat = subtract(frame, background);
+        return SwollenStars.find(frame, flat, background, this).orElseGet(() -> find(frame, background, flat));
+    }
+
+    /**
+     * The stars of a frame at its own size, however wide they are.
+     *
+     * @param cellPx of the background's mesh
+     */
+    StarField findAtThisSize(Frame frame, int cellPx) {
+        BackgroundMap background = BackgroundMap.of(frame, cellPx, workers);
+        return find(frame, background, subtract(frame, background));
+    }
+
+    private StarField find(Frame frame, BackgroundMap background, float[] flat) {
+        int width = frame.width();
+        int height = frame.height();
         double[] kernel = kernel(settings.kernelSigmaPx());
         double noiseFactor = Arrays.stream(kernel).map(k -> k * k).sum();
         float[] filtered = new float[flat.length];
@@ -67,9 +81,9 @@ public final class StarFinder {
         int height = frame.height();
         double saturation = frame.header().number("SATURATE").orElse(settings.saturationAdu()) - background.level();
         double gain = frame.header().number("EGAIN").orElse(0);
-        StarMeasure measure = new StarMeasure(flat, width, height, saturation, gain);
+        StarMeasure measure = new StarMeasure(flat, width, height, saturation, gain, settings.profiles());
         Blobs blobs = new Blobs(filtered, width);
-        List<int[]> groups = blobs.group(above, count);
+        List<int[]> groups = brightest(blobs.group(above, count), filtered);
         Star[][] found = new Star[groups.size()][];
         workers.forEach(groups.size(), i -> {
             int[] group = groups.get(i);
@@ -90,6 +104,21 @@ public final class StarFinder {
                 .flatMap(Arrays::stream)
                 .filter(Objects::nonNull)
                 .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
+                .toList();
+    }
+
+    private List<int[]> brightest(List<int[]> groups, float[] filtered) {
+        if (groups.size() <= settings.most()) {
+            return groups;
+        }
+        record Bright(int[] group, double light) {}
+        return groups.stream()
+                .filter(g -> g.length >= settings.minAreaPx() && g.length <= LARGEST_BLOB_PX)
+                .map(g -> new Bright(
+                        g, Arrays.stream(g).mapToDouble(p -> filtered[p]).sum()))
+                .sorted(Comparator.comparingDouble(Bright::light).reversed())
+                .limit(settings.most())
+                .map(Bright::group)
                 .toList();
     }
 

@@ -40,13 +40,17 @@ final class StarMeasure {
     private final int height;
     private final double saturation;
     private final double gainElectronsPerAdu;
+    private final boolean profiles;
 
     /**
      * @param pixels background subtracted
      * @param saturation as a value above the background
      * @param gainElectronsPerAdu 0 if it is not known
+     * @param profiles whether they are fitted
      */
-    StarMeasure(float[] pixels, int width, int height, double saturation, double gainElectronsPerAdu) {
+    StarMeasure(
+            float[] pixels, int width, int height, double saturation, double gainElectronsPerAdu, boolean profiles) {
+        this.profiles = profiles;
         this.gainElectronsPerAdu = gainElectronsPerAdu;
         this.pixels = pixels;
         this.width = width;
@@ -141,19 +145,19 @@ final class StarMeasure {
     private double[] windowedCentroid(double column, double row, double sigma, double radius) {
         double x = column;
         double y = row;
-        double scale = -0.5 / (sigma * sigma);
         int reach = (int) Math.ceil(Math.min(radius, 4 * sigma));
         for (int round = 0; round < CENTROID_ROUNDS; round++) {
             double sum = 0;
             double dx = 0;
             double dy = 0;
-            for (int r = Math.max(0, (int) y - reach); r <= Math.min(height - 1, (int) y + reach + 1); r++) {
-                for (int c = Math.max(0, (int) x - reach); c <= Math.min(width - 1, (int) x + reach + 1); c++) {
-                    double u = c - x;
-                    double v = r - y;
-                    double w = Math.exp(scale * (u * u + v * v)) * pixels[r * width + c];
+            Window window = new Window(x, y, reach, sigma);
+            for (int r = window.bottom; r <= window.top; r++) {
+                double v = r - y;
+                double across = window.rows[r - window.bottom];
+                for (int c = window.left; c <= window.right; c++) {
+                    double w = across * window.columns[c - window.left] * pixels[r * width + c];
                     sum += w;
-                    dx += w * u;
+                    dx += w * (c - x);
                     dy += w * v;
                 }
             }
@@ -236,6 +240,34 @@ final class StarMeasure {
         return counted;
     }
 
+    /** A Gaussian's weights about a place, as far as the frame goes: the product of those of a pixel's row and of its column. */
+    private final class Window {
+        private final int left;
+        private final int right;
+        private final int bottom;
+        private final int top;
+        private final double[] columns;
+        private final double[] rows;
+
+        Window(double x, double y, int reach, double sigma) {
+            left = Math.max(0, (int) x - reach);
+            right = Math.min(width - 1, (int) x + reach + 1);
+            bottom = Math.max(0, (int) y - reach);
+            top = Math.min(height - 1, (int) y + reach + 1);
+            columns = weights(left, right, x, sigma);
+            rows = weights(bottom, top, y, sigma);
+        }
+
+        private static double[] weights(int from, int to, double middle, double sigma) {
+            double[] out = new double[Math.max(0, to - from + 1)];
+            for (int i = 0; i < out.length; i++) {
+                double d = (from + i - middle) / sigma;
+                out[i] = Math.exp(-0.5 * d * d);
+            }
+            return out;
+        }
+    }
+
     private Star star(double[] centre, double[] flux, double peak, double noise, double aperture) {
         double hfr = flux[0];
         double window = Math.max(1.0, 1.5 * hfr);
@@ -258,7 +290,7 @@ final class StarMeasure {
                 flux[1] / (Math.max(1e-9, noise) * Math.sqrt(discPx)),
                 peak >= saturation,
                 fluxError(flux[1], noise, aperture),
-                peak >= saturation ? Optional.empty() : profile(centre[0], centre[1], hfr, aperture));
+                profiles && peak < saturation ? profile(centre[0], centre[1], hfr, aperture) : Optional.empty());
     }
 
     /** Background noise over the aperture and photon noise of the star itself (CCD equation, Howell 2006, 4.4). */
@@ -292,13 +324,13 @@ final class StarMeasure {
         double xx = 0;
         double yy = 0;
         double xy = 0;
-        double scale = -0.5 / (window * window);
-        int reach = (int) Math.ceil(4 * window);
-        for (int r = Math.max(0, (int) y - reach); r <= Math.min(height - 1, (int) y + reach + 1); r++) {
-            for (int c = Math.max(0, (int) x - reach); c <= Math.min(width - 1, (int) x + reach + 1); c++) {
+        Window weights = new Window(x, y, (int) Math.ceil(4 * window), window);
+        for (int r = weights.bottom; r <= weights.top; r++) {
+            double v = r - y;
+            double across = weights.rows[r - weights.bottom];
+            for (int c = weights.left; c <= weights.right; c++) {
                 double u = c - x;
-                double v = r - y;
-                double w = Math.exp(scale * (u * u + v * v)) * pixels[r * width + c];
+                double w = across * weights.columns[c - weights.left] * pixels[r * width + c];
                 sum += w;
                 xx += w * u * u;
                 yy += w * v * v;

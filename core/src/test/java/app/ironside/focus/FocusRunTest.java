@@ -106,8 +106,19 @@ class FocusRunTest {
     @Test
     void aRoughSweepFindsFocusFromFarOut() throws InterruptedException {
         position = 2600;
-        run().rough(Duration.ofSeconds(4), shot -> {});
+        List<Integer> shots = new ArrayList<>();
+        run().rough(Duration.ofSeconds(4), shot -> shots.add(shot.positionSteps()));
         assertThat(position).isCloseTo(2462, within(12));
+        assertThat(shots).as("the minimum is inside the first sweep").hasSize(9);
+    }
+
+    @Test
+    void aRoughSweepThatMissesFocusMovesOn() throws InterruptedException {
+        position = 2720;
+        List<Integer> shots = new ArrayList<>();
+        run().rough(Duration.ofSeconds(4), shot -> shots.add(shot.positionSteps()));
+        assertThat(position).isCloseTo(2462, within(12));
+        assertThat(shots).as("the first sweep ends before the minimum").hasSizeBetween(18, 27);
     }
 
     @Test

@@ -20,7 +20,7 @@ import java.util.concurrent.ConcurrentHashMap;
 final class Exposer {
     private static final int BAND_ROWS = 32;
 
-    /** Star images are made for this many zones along each side, for the field's curvature and tilt. */
+    /** Star images are made for this many zones along each side, for the field's curvature. */
     private static final int ZONES = 3;
 
     /** A star contributes to pixels in which it leaves at least this many electrons. */
@@ -168,20 +168,11 @@ final class Exposer {
     }
 
     private void addStars(float[] light, Window window, Scene scene) {
-        StarImage[] images = new StarImage[ZONES * ZONES];
-        int first = zone(window.left(), window.bottom());
-        int last = zone(window.left() + window.width() - 1.0, window.bottom() + window.height() - 1.0);
-        workers.forEach(images.length, zone -> {
-            boolean needed = zone % ZONES >= first % ZONES
-                    && zone % ZONES <= last % ZONES
-                    && zone / ZONES >= first / ZONES
-                    && zone / ZONES <= last / ZONES;
-            images[zone] = needed ? image(zone, scene) : null;
-        });
-        int reach = images[first].reachPx();
+        StarImage[] images = images(scene, window);
+        int reach = images[zone(window.left(), window.bottom())].reachPx();
         double perMagnitude0 =
                 Photometry.electronsPerSecond(0, kit, scene.filter()) * scene.seconds() * scene.transparency();
-        List<double[]> seen = new ArrayList<>();
+        List<Spot> spots = new ArrayList<>();
         for (CatalogueStar star : cachedStars) {
             Optional<double[]> pixel = scene.wcs().toPixel(star.position());
             if (pixel.isPresent()) {
@@ -191,7 +182,10 @@ final class Exposer {
                     double electrons = perMagnitude0
                             * Math.pow(10, -0.4 * star.magnitude())
                             * colourFactor(star.colourBv(), scene.filter());
-                    seen.add(new double[] {x, y, electrons});
+                    double insideX = Math.max(0, Math.min(window.width() - 1, x)) + window.left();
+                    double insideY = Math.max(0, Math.min(window.height() - 1, y)) + window.bottom();
+                    StarImage image = images[zone(insideX, insideY)];
+                    spots.add(new Spot(x, y, (float) electrons, image, reachFor(electrons, image)));
                 }
             }
         }
@@ -200,29 +194,28 @@ final class Exposer {
         workers.forEach(bands, band -> {
             int from = band * window.height() / bands;
             int to = (band + 1) * window.height() / bands;
-            for (double[] star : seen) {
-                double x = Math.max(0, Math.min(window.width() - 1, star[0])) + window.left();
-                double y = Math.max(0, Math.min(window.height() - 1, star[1])) + window.bottom();
-                add(light, window, star, images[zone(x, y)], from, to);
+            for (Spot spot : spots) {
+                add(light, window, spot, from, to);
             }
         });
     }
+
+    /** A star on the window: where it falls, how much light, and how far from its middle there is any of it. */
+    private record Spot(double x, double y, float electrons, StarImage image, int reach) {}
 
     /** A red star gives more of its light through a red filter than its V magnitude says (common practice: 0.4 mag a mag of B−V per 100 nm). */
     private static double colourFactor(double colourBv, FilterSpec filter) {
         return Math.pow(10, 0.4 * 0.8 * (colourBv - 0.6) * (filter.centreNm() - 550) / 200);
     }
 
-    private static void add(float[] light, Window window, double[] star, StarImage image, int from, int to) {
-        int reach = reachFor(star[2], image);
-        int y0 = Math.max(from, (int) Math.round(star[1]) - reach);
-        int y1 = Math.min(to - 1, (int) Math.round(star[1]) + reach);
-        int x0 = Math.max(0, (int) Math.round(star[0]) - reach);
-        int x1 = Math.min(window.width() - 1, (int) Math.round(star[0]) + reach);
+    private static void add(float[] light, Window window, Spot spot, int from, int to) {
+        int y0 = Math.max(from, (int) Math.round(spot.y()) - spot.reach());
+        int y1 = Math.min(to - 1, (int) Math.round(spot.y()) + spot.reach());
+        int x0 = Math.max(0, (int) Math.round(spot.x()) - spot.reach());
+        int x1 = Math.min(window.width() - 1, (int) Math.round(spot.x()) + spot.reach());
         for (int y = y0; y <= y1; y++) {
-            for (int x = x0; x <= x1; x++) {
-                light[y * window.width() + x] += (float) (star[2] * image.inPixel(x - star[0], y - star[1]));
-            }
+            int at = y * window.width();
+            spot.image().addRow(light, at + x0, at + x1 + 1, x0 - spot.x(), y - spot.y(), spot.electrons());
         }
     }
 
@@ -243,10 +236,39 @@ final class Exposer {
         return row * ZONES + column;
     }
 
-    private StarImage image(int zone, Scene scene) {
+    /** The star image of each zone that the window touches; zones at one distance from the middle share one. */
+    private StarImage[] images(Scene scene, Window window) {
+        int first = zone(window.left(), window.bottom());
+        int last = zone(window.left() + window.width() - 1.0, window.bottom() + window.height() - 1.0);
+        List<Integer> needed = new ArrayList<>();
+        for (int zone = first; zone <= last; zone++) {
+            if (zone % ZONES >= first % ZONES && zone % ZONES <= last % ZONES) {
+                needed.add(zone);
+            }
+        }
+        double[] away =
+                needed.stream().mapToDouble(Exposer::awayFromMiddle).distinct().toArray();
+        StarImage[] drawn = new StarImage[away.length];
+        workers.forEach(away.length, i -> drawn[i] = image(away[i], scene));
+        StarImage[] images = new StarImage[ZONES * ZONES];
+        for (int zone : needed) {
+            for (int i = 0; i < away.length; i++) {
+                if (away[i] == awayFromMiddle(zone)) {
+                    images[zone] = drawn[i];
+                }
+            }
+        }
+        return images;
+    }
+
+    /** Square of a zone's distance from the middle of the field; 1 in the corners. */
+    private static double awayFromMiddle(int zone) {
         double u = (zone % ZONES) - (ZONES - 1) / 2.0;
         double v = (zone / ZONES) - (ZONES - 1) / 2.0;
-        double away = (u * u + v * v) / 2;
+        return (u * u + v * v) / 2;
+    }
+
+    private StarImage image(double away, Scene scene) {
         double defocusUm = scene.defocusUm() + curvatureUm * away;
         double radiusPx = Math.abs(defocusUm) / (2 * kit.optics().focalRatio()) / sensor.pixelUm();
         return new StarImage(scene.fwhmPx(), radiusPx, kit.optics().obstruction(), scene.path());

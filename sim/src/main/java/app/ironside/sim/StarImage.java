@@ -15,6 +15,9 @@ final class StarImage {
     private static final double BETA = 3;
     private static final int RING_POINTS = 72;
 
+    /** A path that keeps within this share of the disc's radius is not seen in it. */
+    private static final double STILL_SHARE = 0.1;
+
     /** Where the star strayed, pixels from its mean place. */
     record Stray(double dx, double dy) {}
 
@@ -78,8 +81,14 @@ final class StarImage {
         }
     }
 
-    /** Offsets of all combinations of defocus and path. */
-    private static double[][] spread(double radius, double obstruction, List<Stray> path) {
+    /** Offsets of all combinations of defocus and path; a path far shorter than the disc is wide only shifts it. */
+    private static double[][] spread(double radius, double obstruction, List<Stray> strayed) {
+        Stray mean = new Stray(
+                strayed.stream().mapToDouble(Stray::dx).average().orElse(0),
+                strayed.stream().mapToDouble(Stray::dy).average().orElse(0));
+        boolean still = strayed.stream()
+                .allMatch(s -> Math.hypot(s.dx() - mean.dx(), s.dy() - mean.dy()) < STILL_SHARE * radius);
+        List<Stray> path = still ? List.of(mean) : strayed;
         boolean sharp = radius < 0.15;
         int ring = sharp ? 1 : Math.max(12, Math.min(RING_POINTS, (int) (radius * 24)));
         double[][] out = new double[ring * path.size()][];
@@ -105,12 +114,30 @@ final class StarImage {
 
     /** Share of the flux in the pixel whose centre is (dx, dy) from the star. */
     float inPixel(double dx, double dy) {
-        double left = (dx - 0.5 + reach + 0.5) * FINE;
-        double bottom = (dy - 0.5 + reach + 0.5) * FINE;
+        double left = (dx + reach) * FINE;
+        double bottom = (dy + reach) * FINE;
         return sum(left + FINE, bottom + FINE)
                 - sum(left, bottom + FINE)
                 - sum(left + FINE, bottom)
                 + sum(left, bottom);
+    }
+
+    /**
+     * Adds a row of pixels of the star.
+     *
+     * @param from first index in {@code light}, {@code until} the one after the last
+     * @param dx of the first pixel's centre from the star
+     */
+    void addRow(float[] light, int from, int until, double dx, double dy, float electrons) {
+        double bottom = (dy + reach) * FINE;
+        double left = (dx + reach) * FINE;
+        float before = sum(left, bottom + FINE) - sum(left, bottom);
+        for (int i = from; i < until; i++) {
+            left += FINE;
+            float after = sum(left, bottom + FINE) - sum(left, bottom);
+            light[i] += electrons * (after - before);
+            before = after;
+        }
     }
 
     private float sum(double u, double v) {

@@ -209,7 +209,7 @@ public final class Wiring {
         Mount mount = new GuardedMount(observatory.devices().mount(), observer, file.kit(), clock);
         mount.unpark();
         observatory.devices().focuser().moveAndWait(clock, (int) Math.round(observatory.bestFocusSteps()));
-        StarFinder finder = new StarFinder(DetectSettings.DEFAULT, workers);
+        StarFinder finder = new StarFinder(DetectSettings.BRIGHTEST, workers);
         Centering centering = new Centering(mount, observatory.devices().camera(), clock, finder, solver, file.kit());
         ModelRun.Outcome outcome = new ModelRun(mount, clock, centering)
                 .take(

@@ -1,0 +1,165 @@
+package app.ironside.star;
+
+import app.ironside.image.Frame;
+import app.ironside.image.Statistics;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Stars far out of focus. At full size a wide faint disc falls apart into grains of noise, each of which looks like a small sharp
+ * star; in a picture a quarter as large, with a sixteenth of the pixels' noise power, it is one star again.
+ */
+final class SwollenStars {
+    private static final int BIN = 4;
+    private static final int SMALLEST_SIDE_PX = 400;
+
+    /** Half-flux radius, in pixels of the frame, from which stars are measured in the smaller picture. */
+    private static final double SWOLLEN_HFR_PX = 7;
+
+    /** Of the background's mesh in the smaller picture: wide against the stars, narrow against vignetting. */
+    private static final int CELL_PX = 32;
+
+    private static final int FEWEST = 5;
+    private static final int LOOKED_AT = 60;
+
+    /** A sharp star, even one of a crowd that the small picture runs together, holds more of the light than this in its core. */
+    private static final double CORE_SHARE = 0.2;
+
+    private static final double CORE_RADIUS_PX = 3;
+
+    private final int width;
+    private final int height;
+    private final float[] flat;
+    private final StarField coarse;
+
+    private SwollenStars(Frame frame, float[] flat, StarField coarse) {
+        this.width = frame.width();
+        this.height = frame.height();
+        this.flat = flat;
+        this.coarse = coarse;
+    }
+
+    /**
+     * The stars of a frame whose stars are swollen, in its own pixels; empty if they are not.
+     *
+     * @param flat the frame's pixels above its background
+     * @param finder looks at the smaller picture
+     */
+    static Optional<StarField> find(Frame frame, float[] flat, BackgroundMap background, StarFinder finder) {
+        if (Math.min(frame.width(), frame.height()) < SMALLEST_SIDE_PX) {
+            return Optional.empty();
+        }
+        StarField coarse = finder.findAtThisSize(smaller(frame, background), CELL_PX);
+        boolean large = coarse.good().size() >= FEWEST
+                && BIN * coarse.medianHalfFluxRadiusPx().orElse(0) >= SWOLLEN_HFR_PX;
+        if (!large) {
+            return Optional.empty();
+        }
+        SwollenStars stars = new SwollenStars(frame, flat, coarse);
+        return stars.haveCores() ? Optional.empty() : Optional.of(stars.atFullSize(background));
+    }
+
+    /** Means of squares of pixels, those without a number left out, less the background's trend. A mosaic's four colours weigh alike in each. */
+    private static Frame smaller(Frame frame, BackgroundMap background) {
+        int width = frame.width() / BIN;
+        int height = frame.height() / BIN;
+        float[] out = new float[width * height];
+        int[] counted = new int[width * height];
+        for (int row = 0; row < height * BIN; row++) {
+            int to = row / BIN * width;
+            int from = row * frame.width();
+            for (int column = 0; column < width * BIN; column++) {
+                float value = frame.pixels()[from + column];
+                if (!Float.isNaN(value)) {
+                    out[to + column / BIN] += value;
+                    counted[to + column / BIN]++;
+                }
+            }
+        }
+        float[] trend = background.trend(width, height);
+        for (int i = 0; i < out.length; i++) {
+            out[i] = counted[i] == 0 ? Float.NaN : out[i] / counted[i] - trend[i];
+        }
+        double gain = frame.header().number("EGAIN").orElse(0);
+        return new Frame(width, height, out, frame.header().with("EGAIN", gain * BIN * BIN));
+    }
+
+    private boolean haveCores() {
+        List<Star> some = coarse.good().stream().limit(LOOKED_AT).toList();
+        double[] shares = some.stream().mapToDouble(this::coreShare).toArray();
+        return Statistics.median(shares) > CORE_SHARE;
+    }
+
+    /** Share of a star's light within three pixels of its brightest spot at full size. */
+    private double coreShare(Star small) {
+        double radius = BIN * small.halfFluxRadiusPx();
+        double x = fullX(small.x()) - 1;
+        double y = fullX(small.y()) - 1;
+        double brightest = Double.NEGATIVE_INFINITY;
+        int atX = (int) x;
+        int atY = (int) y;
+        for (int r = (int) (y - radius); r <= y + radius; r++) {
+            for (int c = (int) (x - radius); c <= x + radius; c++) {
+                double here = boxLight(c, r, 1);
+                if (here > brightest) {
+                    brightest = here;
+                    atX = c;
+                    atY = r;
+                }
+            }
+        }
+        double core = 0;
+        int reach = (int) CORE_RADIUS_PX;
+        for (int r = -reach; r <= reach; r++) {
+            for (int c = -reach; c <= reach; c++) {
+                if (r * r + c * c <= CORE_RADIUS_PX * CORE_RADIUS_PX) {
+                    core += light(atX + c, atY + r);
+                }
+            }
+        }
+        return core / (small.fluxAdu() * BIN * BIN);
+    }
+
+    private double boxLight(int column, int row, int half) {
+        double sum = 0;
+        for (int r = row - half; r <= row + half; r++) {
+            for (int c = column - half; c <= column + half; c++) {
+                sum += light(c, r);
+            }
+        }
+        return sum;
+    }
+
+    private double light(int column, int row) {
+        return column < 0 || row < 0 || column >= width || row >= height ? 0 : flat[row * width + column];
+    }
+
+    private static double fullX(double small) {
+        return (small - 0.5) * BIN + 0.5;
+    }
+
+    private StarField atFullSize(BackgroundMap background) {
+        return new StarField(
+                width,
+                height,
+                coarse.stars().stream().map(SwollenStars::atFullSize).toList(),
+                background.level(),
+                background.noise());
+    }
+
+    private static Star atFullSize(Star s) {
+        return new Star(
+                fullX(s.x()),
+                fullX(s.y()),
+                s.fluxAdu() * BIN * BIN,
+                s.peakAdu(),
+                s.halfFluxRadiusPx() * BIN,
+                s.fwhmPx() * BIN,
+                s.eccentricity(),
+                s.angleDeg(),
+                s.snr(),
+                s.saturated(),
+                s.fluxErrorAdu() * BIN * BIN,
+                s.profile().map(p -> new Moffat(p.peakAdu(), p.alphaPx() * BIN, p.beta())));
+    }
+}
