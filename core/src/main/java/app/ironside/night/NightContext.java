@@ -5,18 +5,21 @@ import app.ironside.device.Devices;
 import app.ironside.device.NightClock;
 import app.ironside.kit.Kit;
 import app.ironside.plan.Program;
+import app.ironside.point.PointingModel;
 import app.ironside.sky.Observer;
 import app.ironside.sky.Site;
 import app.ironside.solve.PlateSolver;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * Everything that the stages of one night share.
  *
  * @param readyList the steps by which the kit is brought up
  * @param earlierFocusSteps where the kit focused on other nights
+ * @param pointingModel of the kit's mount, if one is kept
  */
 public record NightContext(
         Site site,
@@ -29,7 +32,8 @@ public record NightContext(
         PlateSolver solver,
         Workers workers,
         ReadyList readyList,
-        List<Double> earlierFocusSteps) {
+        List<Double> earlierFocusSteps,
+        Optional<PointingModel> pointingModel) {
     StarFinder finder() {
         return new StarFinder(DetectSettings.DEFAULT, workers);
     }

@@ -14,6 +14,7 @@ import app.ironside.plan.Scheduler;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Observer;
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.Site;
 import java.time.Duration;
 import java.time.Instant;
@@ -79,13 +80,13 @@ public final class NightDraft {
      */
     public NightDraft move(int index, Interval span) {
         List<Placed> all = placed();
-        Placed moved = new Placed(withoutCount(all.remove(index).target()), span);
+        Placed moved = new Placed(all.remove(index).target().withMostSubs(Optional.empty()), span);
         return around(moved, all);
     }
 
     /** Puts a target into a stretch of time; what lies there is cut back. */
     public NightDraft add(TargetPlan target, Interval span) {
-        return around(new Placed(withoutCount(target), span), placed());
+        return around(new Placed(target.withMostSubs(Optional.empty()), span), placed());
     }
 
     private NightDraft around(Placed chosen, List<Placed> others) {
@@ -105,10 +106,10 @@ public final class NightDraft {
             return List.of(other);
         }
         if (Duration.between(span.from(), over.from()).compareTo(SHORTEST) >= 0) {
-            left.add(new Placed(withoutCount(other.target()), new Interval(span.from(), over.from())));
+            left.add(new Placed(other.target().withMostSubs(Optional.empty()), new Interval(span.from(), over.from())));
         }
         if (Duration.between(over.until(), span.until()).compareTo(SHORTEST) >= 0) {
-            left.add(new Placed(withoutCount(other.target()), new Interval(over.until(), span.until())));
+            left.add(new Placed(other.target().withMostSubs(Optional.empty()), new Interval(over.until(), span.until())));
         }
         return left;
     }
@@ -128,7 +129,7 @@ public final class NightDraft {
                 || at.isAfter(whole.span().until().minus(SHORTEST))) {
             return this;
         }
-        TargetPlan target = withoutCount(whole.target());
+        TargetPlan target = whole.target().withMostSubs(Optional.empty());
         all.set(index, new Placed(target, new Interval(whole.span().from(), at)));
         all.add(new Placed(target, new Interval(at, whole.span().until())));
         return with(all);
@@ -141,30 +142,13 @@ public final class NightDraft {
         return with(all);
     }
 
-    private static TargetPlan withoutCount(TargetPlan t) {
-        return new TargetPlan(
-                t.name(),
-                t.position(),
-                t.filters(),
-                t.subsPerFilter(),
-                t.subSeconds(),
-                t.from(),
-                t.until(),
-                Optional.empty());
-    }
-
     private NightDraft with(List<Placed> placed) {
         List<TargetPlan> targets = placed.stream()
                 .sorted(Comparator.comparing((Placed p) -> p.span().from()))
-                .map(p -> new TargetPlan(
-                        p.target().name(),
-                        p.target().position(),
-                        p.target().filters(),
-                        p.target().subsPerFilter(),
-                        p.target().subSeconds(),
-                        Optional.of(local(p.span().from())),
-                        Optional.of(local(p.span().until())),
-                        p.target().mostSubs()))
+                .map(p -> p.target()
+                        .at(
+                                Optional.of(local(p.span().from())),
+                                Optional.of(local(p.span().until()))))
                 .toList();
         return withProgram(file.program().withTargets(file.program().date(), targets));
     }
@@ -184,15 +168,7 @@ public final class NightDraft {
     /** The same targets on another date, each whenever it is up. */
     public NightDraft onDate(LocalDate date) {
         List<TargetPlan> targets = file.program().targets().stream()
-                .map(t -> new TargetPlan(
-                        t.name(),
-                        t.position(),
-                        t.filters(),
-                        t.subsPerFilter(),
-                        t.subSeconds(),
-                        Optional.empty(),
-                        Optional.empty(),
-                        Optional.empty()))
+                .map(t -> t.at(Optional.empty(), Optional.empty()).withMostSubs(Optional.empty()))
                 .toList();
         return withProgram(file.program().withTargets(date, targets));
     }
@@ -205,19 +181,20 @@ public final class NightDraft {
                             .filter(f -> kit.filters().stream()
                                     .anyMatch(k -> k.name().equals(f)))
                             .toList();
-                    return new TargetPlan(
-                            t.name(),
-                            t.position(),
-                            filters.isEmpty() ? List.of(kit.filters().get(0).name()) : filters,
-                            t.subsPerFilter(),
-                            t.subSeconds(),
-                            t.from(),
-                            t.until(),
-                            t.mostSubs());
+                    return t.withFilters(
+                            filters.isEmpty() ? List.of(kit.filters().get(0).name()) : filters);
                 })
                 .toList();
         Program program = file.program().withTargets(file.program().date(), targets);
         return NightDraft.of(NightFile.of(site, kit, program, file.lessons(), file.observatory()));
+    }
+
+    /** The same night with another frame for a target, in all its blocks. */
+    public NightDraft framed(String target, Equatorial centre, double angleDeg) {
+        List<TargetPlan> targets = file.program().targets().stream()
+                .map(t -> t.name().equals(target) ? t.framed(centre, angleDeg) : t)
+                .toList();
+        return withProgram(file.program().withTargets(file.program().date(), targets));
     }
 
     /** The same night with other lessons. */

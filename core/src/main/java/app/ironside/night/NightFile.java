@@ -37,7 +37,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             double subSeconds,
             Optional<LocalTime> from,
             Optional<LocalTime> until,
-            Optional<Integer> mostSubs) {}
+            Optional<Integer> mostSubs,
+            Optional<Double> angleDeg) {}
 
     private record ProgramEntry(
             List<TargetEntry> targets,
@@ -122,7 +123,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                         t.subSeconds(),
                         t.from(),
                         t.until(),
-                        t.mostSubs()))
+                        t.mostSubs(),
+                        t.angleDeg()))
                 .toList();
         for (TargetPlan target : targets) {
             target.filters().forEach(kit::filterSlot);
@@ -152,7 +154,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                         t.subSeconds(),
                         t.from(),
                         t.until(),
-                        t.mostSubs()))
+                        t.mostSubs(),
+                        t.angleDeg()))
                 .toList();
         return new ProgramEntry(
                 targets,

@@ -47,6 +47,7 @@ final class Pointing {
                     String file = night.archive().save("pointing", FrameArchive.plainName(target.name()), frame);
                     solved(target, caption, file, answer, new Seen(offset, frame));
                 });
+        result.staleModel().ifPresent(why -> night.record().fault(Stage.POINT, why));
         night.record()
                 .event(
                         EventKind.CENTRED,

@@ -133,9 +133,18 @@ public final class Projects {
                     block.project().subSeconds(),
                     Optional.of(time(block.span().from(), zone)),
                     Optional.of(time(block.span().until(), zone)),
-                    Optional.of(block.subs())));
+                    Optional.of(block.subs()),
+                    angleOf(block.project().name(), model)));
         }
         return model.withTargets(date, targets);
+    }
+
+    /** The camera angle that a program has for a target already. */
+    private static Optional<Double> angleOf(String target, Program program) {
+        return program.targets().stream()
+                .filter(t -> t.name().equals(target))
+                .flatMap(t -> t.angleDeg().stream())
+                .findFirst();
     }
 
     private static LocalTime time(java.time.Instant instant, ZoneId zone) {

@@ -5,8 +5,11 @@ import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
 import app.ironside.image.Frame;
+import app.ironside.kit.Correction;
 import app.ironside.kit.Kit;
 import app.ironside.sky.Equatorial;
+import app.ironside.sky.Observer;
+import app.ironside.sky.TangentPlane;
 import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.PlateSolver;
@@ -16,10 +19,15 @@ import app.ironside.star.StarField;
 import app.ironside.star.StarFinder;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
-/** Slews, solves, tells the mount the truth, and slews again until the target is in the middle. */
+/**
+ * Slews, solves, corrects, and slews again until the target is in the middle. A mount is corrected as its kit says, by telling it the
+ * truth or by asking for a place shifted by what it missed; with a pointing model always by the latter.
+ */
 public final class Centering {
     /** The device that a frame which cannot be recognised is blamed on. */
     public static final String NAME = "pointing";
@@ -41,6 +49,12 @@ public final class Centering {
     private final StarFinder finder;
     private final PlateSolver solver;
     private final Kit kit;
+    private Optional<Modelled> modelled = Optional.empty();
+
+    /** Shift of what is asked for against the target, degrees east and north, found on a side of the pier. */
+    private final Map<Mount.PierSide, TangentPlane.Point> shifts = new EnumMap<>(Mount.PierSide.class);
+
+    private record Modelled(PointingModel model, Observer observer) {}
 
     public Centering(Mount mount, Camera camera, NightClock clock, StarFinder finder, PlateSolver solver, Kit kit) {
         this.mount = mount;
@@ -49,6 +63,15 @@ public final class Centering {
         this.finder = finder;
         this.solver = solver;
         this.kit = kit;
+    }
+
+    /** From now on the mount is sent where a model says that it must be sent, until a frame contradicts the model. */
+    public void use(PointingModel model, Observer observer) {
+        modelled = Optional.of(new Modelled(model, observer));
+    }
+
+    private boolean byOffset() {
+        return modelled.isPresent() || kit.mount().correction().orElse(Correction.SYNC) == Correction.OFFSET;
     }
 
     /**
@@ -63,17 +86,54 @@ public final class Centering {
             throws InterruptedException {
         List<Double> offsets = new ArrayList<>();
         PlateSolution solution = null;
+        Optional<String> stale = Optional.empty();
+        Equatorial asked = firstAsked(target, side);
         for (int round = 0; round < MOST_ROUNDS; round++) {
-            mount.slewAndWait(clock, target, side);
+            mount.slewAndWait(clock, asked, side);
             solution = look(target, exposure, watcher);
             double offset = 3600 * solution.centre().separationDeg(target);
             offsets.add(offset);
-            if (offset <= limitArcsec) {
-                return new CenteringResult(offsets, solution, true);
+            if (round == 0) {
+                stale = judgeModel(asked, solution.centre(), side);
             }
-            mount.sync(solution.centre());
+            if (offset <= limitArcsec) {
+                return new CenteringResult(offsets, solution, true, stale);
+            }
+            if (byOffset()) {
+                asked = shifted(asked, solution.centre(), target, side);
+            } else {
+                mount.sync(solution.centre());
+            }
         }
-        return new CenteringResult(offsets, solution, false);
+        return new CenteringResult(offsets, solution, false, stale);
+    }
+
+    private Equatorial firstAsked(Equatorial target, Mount.PierSide side) {
+        if (modelled.isPresent()) {
+            Modelled m = modelled.get();
+            return m.model().commandFor(target, clock.now(), side, m.observer());
+        }
+        TangentPlane.Point known = shifts.get(side);
+        return known == null || !byOffset()
+                ? target
+                : new TangentPlane(target).unproject(known.xiDeg(), known.etaDeg());
+    }
+
+    /** A model that a frame contradicts is not used again. */
+    private Optional<String> judgeModel(Equatorial asked, Equatorial solved, Mount.PierSide side) {
+        Optional<String> stale = modelled.flatMap(m -> m.model()
+                .staleness(new PointingModel.Point(asked, solved, clock.now(), side), m.observer()));
+        if (stale.isPresent()) {
+            modelled = Optional.empty();
+        }
+        return stale;
+    }
+
+    private Equatorial shifted(Equatorial asked, Equatorial solved, Equatorial target, Mount.PierSide side) {
+        TangentPlane.Point missed = new TangentPlane(solved).project(target).orElseThrow();
+        Equatorial next = new TangentPlane(asked).unproject(missed.xiDeg(), missed.etaDeg());
+        new TangentPlane(target).project(next).ifPresent(shift -> shifts.put(side, shift));
+        return next;
     }
 
     /**

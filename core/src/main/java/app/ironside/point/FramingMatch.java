@@ -3,7 +3,6 @@ package app.ironside.point;
 import app.ironside.Check;
 import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
-import app.ironside.solve.PlateSolution;
 import java.util.Locale;
 
 /**
@@ -15,6 +14,9 @@ import java.util.Locale;
  * @param same whether that is within the crop margin
  */
 public record FramingMatch(double offsetArcsec, double turnDeg, double cornerShare, boolean same) {
+    /** Share of the shorter side that is cut off when nights are stacked: common practice. */
+    public static final double USUAL_CROP = 0.05;
+
     private static final double WORTH_TURNING_DEG = 0.5;
 
     /**
@@ -30,15 +32,18 @@ public record FramingMatch(double offsetArcsec, double turnDeg, double cornerSha
     }
 
     /**
-     * @param width of the frame, pixels
+     * @param centre of the frame
+     * @param angleDeg its position angle
+     * @param widthDeg of the field
      */
-    public static FramingMatch of(PlateSolution frame, int width, int height, Wanted wanted) {
-        double offset = frame.centre().separationDeg(wanted.centre()) * 3600;
-        double turn = wanted.angleDeg() - frame.rotationDeg();
+    public static FramingMatch of(
+            Equatorial centre, double angleDeg, double widthDeg, double heightDeg, Wanted wanted) {
+        double offset = centre.separationDeg(wanted.centre()) * 3600;
+        double turn = wanted.angleDeg() - angleDeg;
         // The camera upside down, as after a flip, frames the same.
         double half = Angles.wrap180(2 * turn) / 2;
-        double shorter = Math.min(width, height) * frame.scaleArcsecPerPixel();
-        double corner = Math.hypot(width, height) / 2 * frame.scaleArcsecPerPixel();
+        double shorter = Math.min(widthDeg, heightDeg) * 3600;
+        double corner = Math.hypot(widthDeg, heightDeg) / 2 * 3600;
         double share = (offset + corner * 2 * Math.abs(Angles.sinDeg(half / 2))) / shorter;
         return new FramingMatch(offset, half, share, share <= wanted.cropMargin());
     }

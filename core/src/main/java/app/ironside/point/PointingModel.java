@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -298,14 +299,14 @@ public record PointingModel(
     }
 
     /** Whether a new frame contradicts the model: what moved since, in a sentence, or empty. */
-    public java.util.Optional<String> staleness(Point check, Observer observer) {
+    public Optional<String> staleness(Point check, Observer observer) {
         double off = rms(List.of(check), terms, observer);
         double limit = Math.max(60, 6 * rmsUnseenArcsec);
         return off <= limit
-                ? java.util.Optional.empty()
-                : java.util.Optional.of(String.format(
+                ? Optional.empty()
+                : Optional.of(String.format(
                         Locale.ROOT,
-                        "The model is stale: this frame lies %.1f′ from where it should (limit %.1f′). The mount was moved, or the camera refitted: clear it and take new points.",
+                        "The model is stale: this frame lies %.1f′ from where it should (limit %.1f′). The mount was moved or the camera refitted; targets are centred without it. Clear it at Point, Model, and take new points.",
                         off / 60,
                         limit / 60));
     }

@@ -133,7 +133,9 @@ public final class PlateSolver {
             found = search(field, patterns, local, hints, tried)
                     .or(() -> search(field, patterns(field.stars(), FAR_NEIGHBOURS), local, hints, tried));
             if (found.isEmpty() && hints.scaleArcsecPerPixel().isPresent()) {
-                found = search(field, patterns, local, hints.withoutScale(), tried);
+                Verifier verifier = new Verifier(field, catalogue, hints.epochYear());
+                found = FewStars.find(field, catalogue, hints, verifier, tried)
+                        .or(() -> search(field, patterns, local, hints.withoutScale(), tried));
             }
         }
         if (found.isEmpty() && (hints.elsewhere() || hints.near().isEmpty())) {

@@ -50,7 +50,11 @@ final class Verifier {
 
     /** Whether a solution still stands when it is the best of so many candidates. */
     static boolean stands(PlateSolution solution, long tried) {
-        return solution.log10FalseOdds() + Math.log10(Math.max(1, tried)) <= WORST_LOG10_ODDS;
+        return stands(solution.log10FalseOdds(), tried);
+    }
+
+    static boolean stands(double log10Odds, long tried) {
+        return log10Odds + Math.log10(Math.max(1, tried)) <= WORST_LOG10_ODDS;
     }
 
     /** The solution, if a candidate stands by itself; its odds are those of a single candidate. */
@@ -66,7 +70,7 @@ final class Verifier {
             List<CatalogueStar> expected = expected(wcs, centre, CATALOGUE_STARS);
             List<Star> seen =
                     field.stars().subList(0, Math.min(field.stars().size(), SEEN_PER_EXPECTED * expected.size() + 60));
-            List<WcsFit.Match> matches = match(wcs, expected, seen, reach);
+            List<WcsFit.Match> matches = matchStars(wcs, expected, seen, reach);
             if (matches.size() < FEWEST_MATCHES) {
                 return Optional.empty();
             }
@@ -87,16 +91,27 @@ final class Verifier {
         if (odds > WORST_LOG10_ODDS || fit.get().used().size() < FEWEST_MATCHES) {
             return Optional.empty();
         }
-        WcsFit.Result result = refined(fit.get());
-        wcs = result.wcs();
+        return Optional.of(solution(refined(fit.get()), odds));
+    }
+
+    private PlateSolution solution(WcsFit.Result result, double odds) {
+        Wcs wcs = result.wcs();
         Equatorial centre = wcs.toSky((field.width() + 1) / 2.0, (field.height() + 1) / 2.0);
         List<StarMatch> stars = result.used().stream()
                 .map(m -> {
-                    double[] p = result.wcs().toPixel(m.sky()).orElseThrow();
+                    double[] p = wcs.toPixel(m.sky()).orElseThrow();
                     return new StarMatch(m.x(), m.y(), m.sky(), m.x() - p[0], m.y() - p[1]);
                 })
                 .toList();
-        return Optional.of(new PlateSolution(centre, wcs, result.rmsArcsec(), odds, stars, List.of()));
+        return new PlateSolution(centre, wcs, result.rmsArcsec(), odds, stars, List.of());
+    }
+
+    /** The solution of a match that stands, with more stars where they are in reach. */
+    PlateSolution solution(Wcs wcs, List<WcsFit.Match> matches, double odds) {
+        double squares = matches.stream()
+                .mapToDouble(m -> Math.pow(3600 * wcs.toSky(m.x(), m.y()).separationDeg(m.sky()), 2))
+                .sum();
+        return solution(new WcsFit.Result(wcs, matches, Math.sqrt(squares / matches.size())), odds);
     }
 
     /** A candidate that stands is fitted to many more stars, further out and closer in turn, with distortion where they prove it. */
@@ -108,7 +123,7 @@ final class Verifier {
             List<Star> seen =
                     field.stars().subList(0, Math.min(field.stars().size(), SEEN_PER_EXPECTED * expected.size() + 60));
             Optional<WcsFit.Result> next =
-                    WcsFit.refine(match(best.wcs(), expected, seen, reach), field.width(), field.height(), centre);
+                    WcsFit.refine(matchStars(best.wcs(), expected, seen, reach), field.width(), field.height(), centre);
             if (next.isPresent()
                     && next.get().used().size() >= 0.8 * best.used().size()) {
                 best = next.get();
@@ -138,11 +153,16 @@ final class Verifier {
         return pixel[0] >= 1 && pixel[1] >= 1 && pixel[0] <= field.width() && pixel[1] <= field.height();
     }
 
-    private List<WcsFit.Match> match(Wcs wcs, List<CatalogueStar> expected, List<Star> seen, double reach) {
+    private List<WcsFit.Match> matchStars(Wcs wcs, List<CatalogueStar> expected, List<Star> seen, double reach) {
+        return match(wcs, expected.stream().map(s -> s.positionAt(year)).toList(), seen, reach);
+    }
+
+    /** Each expected place with the star of the frame that is nearest to it within a reach, each star once. */
+    static List<WcsFit.Match> match(Wcs wcs, List<Equatorial> expected, List<Star> seen, double reach) {
         List<WcsFit.Match> matches = new ArrayList<>();
         boolean[] taken = new boolean[seen.size()];
-        for (CatalogueStar star : expected) {
-            double[] pixel = wcs.toPixel(star.positionAt(year)).orElseThrow();
+        for (Equatorial place : expected) {
+            double[] pixel = wcs.toPixel(place).orElseThrow();
             int best = -1;
             double nearest = reach * reach;
             for (int i = 0; i < taken.length; i++) {
@@ -156,7 +176,7 @@ final class Verifier {
             if (best >= 0) {
                 taken[best] = true;
                 Star met = seen.get(best);
-                matches.add(new WcsFit.Match(met.x(), met.y(), star.positionAt(year), sigmaPx(met)));
+                matches.add(new WcsFit.Match(met.x(), met.y(), place, sigmaPx(met)));
             }
         }
         return matches;

@@ -180,7 +180,8 @@ class NightPartsTest {
                 mock(PlateSolver.class),
                 Workers.SERIAL,
                 ReadyList.of(file.site(), file.kit(), file.program(), List.of("the dew strap is on the right plug")),
-                List.of());
+                List.of(),
+                Optional.empty());
     }
 
     private static Camera camera() throws InterruptedException {
@@ -257,7 +258,8 @@ class NightPartsTest {
                 night.solver(),
                 night.workers(),
                 night.readyList(),
-                List.of(4100.0, 4120.0, 4135.0));
+                List.of(4100.0, 4120.0, 4135.0),
+                Optional.empty());
         assertThat(new ReadyStage(known).run(20)).isFalse();
         assertThat(events).anyMatch(e -> e.text()
                 .equals(
@@ -337,7 +339,8 @@ class NightPartsTest {
                 night.solver(),
                 night.workers(),
                 night.readyList(),
-                List.of());
+                List.of(),
+                Optional.empty());
         assertThat(new ReadyStage(whole).run(2_000_000)).isFalse();
         assertThat(events)
                 .anyMatch(e -> e.kind() == EventKind.FAULT && e.text().contains("free some space before the night"));

@@ -2,10 +2,12 @@ package app.ironside.point;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
@@ -19,9 +21,14 @@ import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.kit.Correction;
 import app.ironside.kit.Kit;
+import app.ironside.kit.MountSpec;
 import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.Equatorial;
+import app.ironside.sky.Horizon;
+import app.ironside.sky.Observer;
+import app.ironside.sky.Site;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.solve.PlateSolver;
 import app.ironside.solve.Wcs;
@@ -29,7 +36,9 @@ import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Optional;
 import java.util.Random;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.BeforeEach;
@@ -70,13 +79,7 @@ class CenteringTest {
                 .when(mount)
                 .sync(any());
         when(camera.expose(any(), any())).thenAnswer(call -> frame());
-        centering = new Centering(
-                mount,
-                camera,
-                clock,
-                new StarFinder(DetectSettings.DEFAULT, Workers.SERIAL),
-                new PlateSolver(STARS, Workers.SERIAL),
-                KIT);
+        centering = of(KIT);
     }
 
     private Frame frame() {
@@ -120,6 +123,67 @@ class CenteringTest {
         assertThat(result.offsetsArcsec().get(0)).isBetween(2900.0, 3100.0);
         assertThat(result.offsetsArcsec()).isSortedAccordingTo(java.util.Comparator.reverseOrder());
         verify(mount, times(result.offsetsArcsec().size() - 1)).sync(any());
+    }
+
+    private CenteringResult centre(Centering by) throws InterruptedException {
+        return by.centre(TARGET, Mount.PierSide.WEST, Duration.ofSeconds(5), 30, (frame, stars, answer, offset) -> {});
+    }
+
+    private Centering of(Kit kit) {
+        return new Centering(
+                mount,
+                camera,
+                clock,
+                new StarFinder(DetectSettings.BRIGHTEST, Workers.SERIAL),
+                new PlateSolver(STARS, Workers.SERIAL),
+                kit);
+    }
+
+    /** A mount with a model of its own keeps its belief: it is asked for a place shifted by what it missed, and next time at once. */
+    @Test
+    void aMountCanBeCorrectedByOffset() throws InterruptedException {
+        MountSpec spec = new MountSpec(3, 3, 0.5, 4, Optional.of(Correction.OFFSET));
+        Centering byOffset = of(new Kit(
+                KIT.name(),
+                KIT.optics(),
+                KIT.sensor(),
+                KIT.filters(),
+                KIT.motorFocuser(),
+                spec,
+                KIT.guideOptics(),
+                KIT.equipment()));
+        CenteringResult first = centre(byOffset);
+        assertThat(first.centred()).isTrue();
+        assertThat(first.offsetsArcsec()).hasSize(2);
+        // By construction the mount looks 0.9° further east in right ascension and 0.4° further south than it is sent.
+        assertThat(sentTo.raDeg()).isCloseTo(300 - 0.9, within(0.02));
+        assertThat(sentTo.decDeg()).isCloseTo(36.4, within(0.02));
+        assertThat(centre(byOffset).offsetsArcsec()).as("the shift is known now").hasSize(1);
+        verify(mount, never()).sync(any());
+    }
+
+    /** Errors of the two index terms as they are: the first slew is true. Another error later: the model is named stale and left. */
+    @Test
+    void aModelPointsUntilAFrameContradictsIt() throws InterruptedException {
+        Observer observer = Observer.at(new Site("test", 44.05, 8.2, 740, ZoneOffset.UTC, 21, Horizon.FLAT));
+        PointingModel model = new PointingModel(
+                List.of(
+                        new PointingModel.Term(PointingModel.Kind.HOUR_ANGLE_INDEX, -0.9 * 3600, 5),
+                        new PointingModel.Term(PointingModel.Kind.DECLINATION_INDEX, -0.4 * 3600, 5)),
+                3000,
+                8,
+                9,
+                20,
+                clock.now());
+        centering.use(model, observer);
+        CenteringResult first = centre(centering);
+        assertThat(first.offsetsArcsec()).hasSize(1);
+        assertThat(first.staleModel()).isEmpty();
+        offDec = 0.4;
+        CenteringResult moved = centre(centering);
+        assertThat(moved.staleModel().orElseThrow()).contains("The model is stale").contains("48.0′");
+        assertThat(moved.centred()).isTrue();
+        assertThat(centre(centering).staleModel()).as("it is not used again").isEmpty();
     }
 
     @Test

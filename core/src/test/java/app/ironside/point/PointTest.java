@@ -75,21 +75,26 @@ class PointTest {
                 .isEqualTo("It is in the middle.");
     }
 
+    /** Of 2800 x 2100 pixels of 3″. */
+    private static FramingMatch framing(Equatorial centre, double angle, FramingMatch.Wanted wanted) {
+        return FramingMatch.of(centre, angle, 140 / 60.0, 105 / 60.0, wanted);
+    }
+
     @Test
     void theSameFramingOnAnotherNight() {
         Equatorial middle = new Equatorial(23.46, 30.66);
         FramingMatch.Wanted wanted = new FramingMatch.Wanted(middle, 20, 0.05);
         // After a flip the camera stands on its head and frames the same.
-        FramingMatch flipped = FramingMatch.of(frame(middle, -160, false), 2800, 2100, wanted);
+        FramingMatch flipped = framing(middle, -160, wanted);
         assertThat(flipped.turnDeg()).isCloseTo(0, within(1e-9));
         assertThat(flipped.same()).isTrue();
-        FramingMatch turned = FramingMatch.of(frame(middle, 8, false), 2800, 2100, wanted);
+        FramingMatch turned = framing(middle, 8, wanted);
         assertThat(turned.same()).isFalse();
         assertThat(turned.sentence())
                 .isEqualTo(
                         "Turn the camera by 12.0° from north toward east on the sky. Flats taken before are void then, and balance wants another look.");
         // By hand: 6′ of 2100 px · 3″ = 105′ are 5.7 %.
-        FramingMatch off = FramingMatch.of(frame(new Equatorial(23.46, 30.76), 20, false), 2800, 2100, wanted);
+        FramingMatch off = framing(new Equatorial(23.46, 30.76), 20, wanted);
         assertThat(off.cornerShare()).isCloseTo(0.057, within(0.001));
         assertThat(off.sentence()).contains("6.0′ off: centre again");
     }

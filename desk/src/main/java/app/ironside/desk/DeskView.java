@@ -43,7 +43,6 @@ import javafx.util.Duration;
 
 /** The desk: ribbon above, rail left, bench in the middle, reckoning right. Interface thread only, unless said otherwise. */
 final class DeskView extends StackPane implements AutoCloseable {
-    private static final double CROP_MARGIN = 0.05;
     private static final double[] RATES = {1, 60, 600, 0};
 
     private final Wiring wiring;
@@ -103,7 +102,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         this.planReckoner = new PlanReckoner(planDesk);
         this.readyBench = new ReadyBench(model, profiles);
         this.polarBench = new PolarBench(wiring.stars());
-        this.modelPane = new ModelPane(wiring, logbook.folder());
+        this.modelPane = new ModelPane(wiring, Wiring.models(logbook));
         this.benches = Benches.all(
                 this::pick,
                 logbookPane,
@@ -318,7 +317,7 @@ final class DeskView extends StackPane implements AutoCloseable {
                                     new FramingMatch.Wanted(
                                             t.position(),
                                             e.number("rotationDeg").orElse(0),
-                                            CROP_MARGIN)));
+                                            FramingMatch.USUAL_CROP)));
                 }
             }
         }

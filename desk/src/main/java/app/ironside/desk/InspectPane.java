@@ -1,8 +1,10 @@
 package app.ironside.desk;
 
 import app.ironside.BadInputException;
+import app.ironside.point.FramingMatch;
 import app.ironside.point.Nudge;
 import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.DeepSkyObject;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.PlateSolver;
 import java.io.File;
@@ -186,7 +188,25 @@ final class InspectPane extends BorderPane implements AutoCloseable {
         return objects.find(name)
                 .map(o -> Nudge.to(o.position(), s, i.frame().width(), i.frame().height()))
                 .map(n -> finder.isSelected() ? n.finderSentence() : n.sentence() + " " + n.axesSentence())
+                .map(sentence -> sentence + objects.find(name).map(o -> part(o, i, s)).orElse(""))
                 .orElse("No object of that name.");
+    }
+
+    /** How much of an object is in the frame, against what a frame with it in the middle would hold. */
+    private static String part(DeepSkyObject object, Inspection i, PlateSolution s) {
+        double long1 = object.longAxisArcmin() / 60;
+        if (long1 <= 0) {
+            return "";
+        }
+        double width = i.frame().width() * s.scaleArcsecPerPixel() / 3600;
+        double height = i.frame().height() * s.scaleArcsecPerPixel() / 3600;
+        Nudge off = Nudge.to(object.position(), s, i.frame().width(), i.frame().height());
+        double now = FramingMatch.shareInside(off, width, height, long1);
+        double centred = Math.min(1, Math.min(width, height) / long1);
+        return now >= centred - 0.01
+                ? ""
+                : Words.format(
+                        " %.0f %% of its length is in the frame; centred, %.0f %% would be.", 100 * now, 100 * centred);
     }
 
     /** Each new frame that a camera's own software puts into a folder is looked at as it comes. */

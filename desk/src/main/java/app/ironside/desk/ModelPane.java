@@ -3,15 +3,13 @@ package app.ironside.desk;
 import app.ironside.BadInputException;
 import app.ironside.night.NightFile;
 import app.ironside.point.ModelRun;
+import app.ironside.point.ModelShelf;
 import app.ironside.point.PointingModel;
 import app.ironside.point.PointingModel.Fitted;
 import app.ironside.point.PointingModel.NotFitted;
 import app.ironside.point.PointingModel.Term;
 import app.ironside.wiring.Wiring;
-import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
@@ -38,7 +36,7 @@ final class ModelPane extends VBox implements AutoCloseable {
     private static final int USUAL_POINTS = 20;
 
     private final Wiring wiring;
-    private final Path folder;
+    private final ModelShelf models;
     private final ExecutorService work = Executors.newSingleThreadExecutor(r -> {
         Thread thread = new Thread(r, "model");
         thread.setDaemon(true);
@@ -56,13 +54,10 @@ final class ModelPane extends VBox implements AutoCloseable {
     private final AtomicBoolean cancelled = new AtomicBoolean();
     private Optional<NightFile> file = Optional.empty();
 
-    /**
-     * @param folder where models are kept, one for each kit
-     */
-    ModelPane(Wiring wiring, Path folder) {
+    ModelPane(Wiring wiring, ModelShelf models) {
         super(10);
         this.wiring = wiring;
-        this.folder = folder;
+        this.models = models;
         getStyleClass().add("table");
         verdict.getStyleClass().add("verdict");
         verdict.setId("model-verdict");
@@ -96,30 +91,30 @@ final class ModelPane extends VBox implements AutoCloseable {
         show();
     }
 
-    private Path path(NightFile night) {
-        return folder.resolve("pointing-model-"
-                + night.kit().name().toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-") + ".json");
-    }
-
     private void show() {
         failures.getChildren().clear();
         table.getChildren().clear();
-        Path path = path(file.orElseThrow());
-        if (!Files.exists(path)) {
+        try {
+            Optional<PointingModel> model = models.of(kit());
+            clear.setDisable(model.isEmpty());
+            if (model.isPresent()) {
+                show(model.get());
+                return;
+            }
             verdict.setText("No model yet.");
             sentence.setText(
                     "For a mount that stays where it is: points over the whole sky are solved, and the model then takes out what the"
-                            + " mount does wrong everywhere in the same way. A portable mount needs none: each target is solved anyway.");
-            clear.setDisable(true);
-            return;
-        }
-        clear.setDisable(false);
-        try {
-            show(PointingModel.parse(Files.readString(path), path.getFileName().toString()));
-        } catch (IOException | BadInputException e) {
+                            + " mount does wrong everywhere in the same way; the nights of this kit are pointed by it until a frame"
+                            + " contradicts it. A portable mount needs none: each target is solved anyway.");
+        } catch (UncheckedIOException | BadInputException e) {
+            clear.setDisable(false);
             verdict.setText("The saved model cannot be read.");
             sentence.setText(e.getMessage() + " Clear it and take new points.");
         }
+    }
+
+    private String kit() {
+        return file.orElseThrow().kit().name();
     }
 
     private void show(PointingModel model) {
@@ -186,7 +181,7 @@ final class ModelPane extends VBox implements AutoCloseable {
 
     private void done(NightFile night, Wiring.ModelAnswer answer) {
         if (answer.result() instanceof Fitted fitted) {
-            Inspection.write(path(night), fitted.model().toJson());
+            models.keep(night.kit().name(), fitted.model());
             show();
         } else {
             show();
@@ -204,11 +199,7 @@ final class ModelPane extends VBox implements AutoCloseable {
     }
 
     private void clearModel() {
-        try {
-            Files.deleteIfExists(path(file.orElseThrow()));
-        } catch (IOException e) {
-            throw new UncheckedIOException("the model cannot be removed", e);
-        }
+        models.clear(kit());
         show();
     }
 

@@ -103,6 +103,10 @@ final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private Optional<Schedule> schedule = Optional.empty();
     private Optional<DeepSkyObject> looked = Optional.empty();
     private Map<String, Framing> framings = new LinkedHashMap<>();
+
+    /** The draft that the last move of a frame made; more moves go on with it. */
+    private NightDraft beingFramed;
+
     private Candidate.Level level = Candidate.Level.PRACTISED;
     private boolean interleave = true;
     private boolean broadUnderMoon;
@@ -505,15 +509,15 @@ final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     private TargetPlan target(DeepSkyObject object) {
         Project project = Projects.of(object, file().kit(), file().site(), broadUnderMoon);
-        return new TargetPlan(
+        TargetPlan target = new TargetPlan(
                 object.id(),
-                framing(object).centre(),
+                object.position(),
                 project.goals().stream().map(g -> g.filter().name()).toList(),
                 2,
-                project.subSeconds(),
-                Optional.empty(),
-                Optional.empty(),
-                Optional.empty());
+                project.subSeconds());
+        return Optional.ofNullable(framings.get(object.id()))
+                .map(f -> target.framed(f.centre(), f.angleDeg()))
+                .orElse(target);
     }
 
     /** The best night with the targets of the draft and what is looked at. */
@@ -626,17 +630,7 @@ final class PlanDesk implements RibbonPlanner, AutoCloseable {
             NightDraft next = history.now();
             for (int i : withLength()) {
                 TargetPlan t = next.plan().blocks().get(i).target();
-                next = next.replace(
-                        i,
-                        new TargetPlan(
-                                t.name(),
-                                t.position(),
-                                t.filters(),
-                                t.subsPerFilter(),
-                                seconds,
-                                t.from(),
-                                t.until(),
-                                t.mostSubs()));
+                next = next.replace(i, t.withSubSeconds(seconds));
             }
             if (next != history.now()) {
                 change(next);
@@ -677,13 +671,38 @@ final class PlanDesk implements RibbonPlanner, AutoCloseable {
     // ---- framing
     // -------------------------------------------------------------------------------------------------------
 
-    /** The frame of an object: as it was left, or with the object in its middle. */
+    /** The frame of an object: as the plan has it, or as it was left, or with the object in its middle. */
     Framing framing(DeepSkyObject object) {
-        return framings.computeIfAbsent(object.id(), id -> new Framing(file().kit(), object.position(), 0));
+        Framing left = framings.getOrDefault(object.id(), new Framing(file().kit(), object.position(), 0));
+        return planned(object)
+                .map(t -> new Framing(file().kit(), t.position(), t.angleDeg().orElse(left.angleDeg())))
+                .orElse(left);
     }
 
+    private Optional<TargetPlan> planned(DeepSkyObject object) {
+        return file().program().targets().stream()
+                .filter(t -> wiring.objects()
+                        .find(t.name())
+                        .filter(o -> o.id().equals(object.id()))
+                        .isPresent())
+                .findFirst();
+    }
+
+    /** Another frame for an object. Of a planned target it is a step that can be taken back, however many moves it took. */
     void setFraming(DeepSkyObject object, Framing framing) {
         framings.put(object.id(), framing);
+        planned(object).ifPresent(t -> {
+            NightDraft next = history.now().framed(t.name(), framing.centre(), framing.angleDeg());
+            if (next.equals(beingFramed)) {
+                return;
+            }
+            if (history.now() == beingFramed) {
+                history.amend(next);
+            } else {
+                history.change(next);
+            }
+            beingFramed = next;
+        });
         changed.run();
     }
 

@@ -2,6 +2,7 @@ package app.ironside.desk;
 
 import app.ironside.desk.ReckoningState.Row;
 import app.ironside.desk.ReckoningState.School;
+import app.ironside.kit.Correction;
 import app.ironside.kit.PolarTolerance;
 import app.ironside.kit.Sampling;
 import app.ironside.night.EventKind;
@@ -11,6 +12,7 @@ import app.ironside.night.Stage;
 import app.ironside.plan.NightPlan;
 import app.ironside.point.FramingMatch;
 import app.ironside.polar.PolarReticle;
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.Angles;
 import app.ironside.sky.Observer;
 import app.ironside.sky.StarCatalogue;
@@ -26,6 +28,8 @@ import java.util.OptionalDouble;
 
 /** Words the verdict of each station from the night up to a moment. Pure. */
 final class Reckoner {
+    private static final double WORTH_TURNING_DEG = 1;
+
     private final NightFile file;
     private final NightPlan plan;
     private final ZoneId zone;
@@ -191,14 +195,19 @@ final class Reckoner {
         double offset = e.number("offsetArcsec").orElse(0);
         boolean centred = offset <= file.program().centreWithinArcsec();
         String target = e.text("target").orElse("The target");
+        Optional<String> turn = centred ? turnCamera(e, target) : Optional.empty();
+        boolean told = file.kit().mount().correction().orElse(Correction.SYNC) == Correction.SYNC;
         return new ReckoningState(
                 centred ? target + " is centred." : Words.format("%s is %.1f′ off.", target, offset / 60),
-                centred
-                        ? Words.format(
-                                "%.0f″ from the middle; %.0f″ are allowed.",
-                                offset, file.program().centreWithinArcsec())
-                        : "The mount is told the truth and slews again.",
-                false,
+                turn.orElse(
+                        centred
+                                ? Words.format(
+                                        "%.0f″ from the middle; %.0f″ are allowed.",
+                                        offset, file.program().centreWithinArcsec())
+                                : told
+                                        ? "The mount is told the truth and slews again."
+                                        : "The mount is asked for a place shifted by what it missed."),
+                turn.isPresent(),
                 List.of(
                         new Row(
                                 "middle of frame",
@@ -206,9 +215,7 @@ final class Reckoner {
                                         e.number("raDeg").orElse(0),
                                         e.number("decDeg").orElse(0))),
                         new Row("off", Words.format("%.0f″", offset)),
-                        new Row(
-                                "camera angle",
-                                Words.format("%.1f°", e.number("rotationDeg").orElse(0))),
+                        new Row("camera angle", cameraAngle(e, target)),
                         new Row(
                                 "scale",
                                 Words.format(
@@ -223,7 +230,7 @@ final class Reckoner {
                         new Row(
                                 "by hand",
                                 centred ? "nothing" : e.text("byHand").orElse("")),
-                        new Row("as on an earlier night", framing(e, target))),
+                        new Row("as on an earlier night", asBefore(e, target))),
                 Words.format(
                         "Patterns of four stars are looked up in the catalogue. The odds that these matches are chance are "
                                 + "1 in 10 to the %.0f; worse than 1 in a billion is refused.",
@@ -232,17 +239,50 @@ final class Reckoner {
     }
 
     /** Whether the frame is that of an earlier night. */
-    private String framing(NightEvent e, String target) {
-        FramingMatch.Wanted wanted = earlier.get(target);
-        if (wanted == null) {
-            return "first night";
-        }
-        double turn =
-                Angles.wrap180(2 * (wanted.angleDeg() - e.number("rotationDeg").orElse(0))) / 2;
-        return Math.abs(turn) < 1
-                ? Words.format("yes, angle within %.1f°", Math.max(0.1, Math.abs(turn)))
-                : Words.format(
-                        "turn the camera %.1f° %s; flats are void then", Math.abs(turn), turn > 0 ? "east" : "west");
+    private String asBefore(NightEvent e, String target) {
+        return Optional.ofNullable(earlier.get(target))
+                .map(wanted -> match(e, wanted))
+                .map(m -> m.same()
+                        ? Words.format("yes, %.1f° and %.0f″ off", Math.abs(m.turnDeg()), m.offsetArcsec())
+                        : m.sentence())
+                .orElse("first night");
+    }
+
+    /** The camera's angle, and what to do where the plan wants another. */
+    private String cameraAngle(NightEvent e, String target) {
+        double angle = e.number("rotationDeg").orElse(0);
+        return planned(target)
+                .filter(m -> Math.abs(match(e, m).turnDeg()) > WORTH_TURNING_DEG)
+                .map(m -> Words.format("%.1f°, the plan has %.0f°", angle, m.angleDeg()))
+                .orElse(Words.format("%.1f°", angle));
+    }
+
+    /** What the plan wants to be done to the camera, in a sentence; empty if it stands as planned or nothing is planned. */
+    private Optional<String> turnCamera(NightEvent e, String target) {
+        return planned(target)
+                .map(wanted -> match(e, wanted))
+                .filter(m -> !m.same() && Math.abs(m.turnDeg()) > WORTH_TURNING_DEG)
+                .map(FramingMatch::sentence);
+    }
+
+    private Optional<FramingMatch.Wanted> planned(String target) {
+        return file.program().targets().stream()
+                .filter(t -> t.name().equals(target) && t.angleDeg().isPresent())
+                .map(t -> new FramingMatch.Wanted(
+                        t.position(), t.angleDeg().orElseThrow(), FramingMatch.USUAL_CROP))
+                .findFirst();
+    }
+
+    private FramingMatch match(NightEvent e, FramingMatch.Wanted wanted) {
+        Equatorial centre = new Equatorial(
+                e.number("raDeg").orElse(wanted.centre().raDeg()),
+                e.number("decDeg").orElse(wanted.centre().decDeg()));
+        return FramingMatch.of(
+                centre,
+                e.number("rotationDeg").orElse(0),
+                file.kit().fieldWidthDeg(),
+                file.kit().fieldHeightDeg(),
+                wanted);
     }
 
     private ReckoningState focus(Moment moment, Optional<NightEvent> chosen) {

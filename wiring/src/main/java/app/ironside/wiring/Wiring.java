@@ -22,6 +22,7 @@ import app.ironside.plan.WeatherForecast;
 import app.ironside.point.Centering;
 import app.ironside.point.GuardedMount;
 import app.ironside.point.ModelRun;
+import app.ironside.point.ModelShelf;
 import app.ironside.point.PointingModel;
 import app.ironside.point.SkyPoints;
 import app.ironside.sim.SimSettings;
@@ -180,8 +181,13 @@ public final class Wiring {
                 running,
                 observatory.devices(),
                 watcher,
-                logbook.focusPositions(file.kit().name(), entry),
+                logbook,
                 Optional.of(observatory));
+    }
+
+    /** The pointing models of the kits that a logbook's nights are taken with. */
+    public static ModelShelf models(Logbook logbook) {
+        return new ModelShelf(logbook.folder());
     }
 
     /** What taking the points of a pointing model gave. */
@@ -244,7 +250,7 @@ public final class Wiring {
             NightClock clock,
             Devices devices,
             NightWatcher watcher,
-            List<Double> earlierFocus,
+            Logbook logbook,
             Optional<SimulatedObservatory> observatory) {
         FrameArchive archive = new FrameArchive(entry.folder());
         Observer observer = Observer.at(file.site());
@@ -259,7 +265,8 @@ public final class Wiring {
                 solver,
                 workers,
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
-                earlierFocus);
+                logbook.focusPositions(file.kit().name(), entry),
+                models(logbook).of(file.kit().name()));
         return new NightRun(file, entry, new NightEngine(context), clock, journal, archive, observatory);
     }
 }

@@ -1,0 +1,56 @@
+package app.ironside.point;
+
+import app.ironside.image.AtomicFile;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+import java.util.Optional;
+
+/** Pointing models kept in a folder, one for each kit. */
+public final class ModelShelf {
+    private final Path folder;
+
+    public ModelShelf(Path folder) {
+        this.folder = folder;
+    }
+
+    private Path path(String kit) {
+        return folder.resolve(
+                "pointing-model-" + kit.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-") + ".json");
+    }
+
+    /**
+     * The model of a kit, if one is kept.
+     *
+     * @throws app.ironside.BadInputException if its file cannot be read as one
+     */
+    public Optional<PointingModel> of(String kit) {
+        Path file = path(kit);
+        if (!Files.exists(file)) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(
+                    PointingModel.parse(Files.readString(file), file.getFileName().toString()));
+        } catch (IOException e) {
+            throw new UncheckedIOException(file + " cannot be read", e);
+        }
+    }
+
+    /** Keeps a model in place of an earlier one; whole or not at all. */
+    public void keep(String kit, PointingModel model) {
+        AtomicFile.write(path(kit), out -> out.write(model.toJson().getBytes(StandardCharsets.UTF_8)));
+    }
+
+    /** Takes the model of a kit away. */
+    public void clear(String kit) {
+        try {
+            Files.deleteIfExists(path(kit));
+        } catch (IOException e) {
+            throw new UncheckedIOException(path(kit) + " cannot be removed", e);
+        }
+    }
+}

@@ -1,0 +1,272 @@
+package app.ironside.solve;
+
+import app.ironside.sky.CatalogueStar;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.StarCatalogue;
+import app.ironside.sky.TangentPlane;
+import app.ironside.star.Star;
+import app.ironside.star.StarField;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * Recognises a narrow field of which the catalogue holds only a handful of stars, too few for patterns, when place and scale are known:
+ * two stars of the frame are laid on two of the catalogue that stand as far apart, and the other catalogue stars must then meet stars
+ * of the frame. Only shift, turn and scale are fitted, which two stars fix, so that every further star counts as evidence in full.
+ */
+final class FewStars {
+    /** The stars of a sparse catalogue are the brightest of a narrow frame. */
+    private static final int FRAME_STARS = 16;
+
+    private static final int FEWEST_MATCHES = 5;
+
+    /** A shorter base would turn centroids' errors into large ones across the frame. */
+    private static final double SHORTEST_BASE = 0.25;
+
+    private static final double FIRST_REACH_PX = 5;
+    private static final double LAST_REACH_PX = 0.75;
+
+    /** Mounts that were told the truth once are nearer than this; a narrow search needs fewer stars to be sure. */
+    private static final double NEAR_DEG = 1.5;
+
+    private static final int MOST_CATALOGUE_STARS = 600;
+
+    private final StarField field;
+    private final StarCatalogue catalogue;
+    private final SolveHints hints;
+    private final Verifier verifier;
+    private final List<Star> seen;
+
+    private FewStars(StarField field, StarCatalogue catalogue, SolveHints hints, Verifier verifier) {
+        this.field = field;
+        this.catalogue = catalogue;
+        this.hints = hints;
+        this.verifier = verifier;
+        this.seen = field.stars().subList(0, Math.min(FRAME_STARS, field.stars().size()));
+    }
+
+    /**
+     * The solution, if one stands.
+     *
+     * @param hints with place and scale
+     * @param tried candidates so far, which count against the odds; those of this search are added
+     */
+    static Optional<PlateSolution> find(
+            StarField field, StarCatalogue catalogue, SolveHints hints, Verifier verifier, long[] tried) {
+        FewStars few = new FewStars(field, catalogue, hints, verifier);
+        Optional<PlateSolution> near = few.within(Math.min(NEAR_DEG, hints.radiusDeg()), tried);
+        return near.isPresent() || hints.radiusDeg() <= NEAR_DEG ? near : few.within(hints.radiusDeg(), tried);
+    }
+
+    private record CataloguePair(int a, int b, double deg) {}
+
+    private Optional<PlateSolution> within(double radiusDeg, long[] tried) {
+        SolveHints inside = hints.withNear(hints.near().orElseThrow(), radiusDeg);
+        double scale = hints.scaleArcsecPerPixel().orElseThrow() / 3600;
+        double diagonalPx = Math.hypot(field.width(), field.height());
+        List<Place> sky = places(radiusDeg + diagonalPx * scale / 2);
+        double shortest = SHORTEST_BASE * diagonalPx;
+        List<CataloguePair> pairs = new ArrayList<>();
+        double tolerance = 1 + hints.scaleTolerance();
+        for (int a = 0; a < sky.size(); a++) {
+            for (int b = a + 1; b < sky.size(); b++) {
+                double deg = sky.get(a).position.separationDeg(sky.get(b).position);
+                if (deg > shortest * scale / tolerance && deg < diagonalPx * scale * tolerance) {
+                    pairs.add(new CataloguePair(a, b, deg));
+                }
+            }
+        }
+        pairs.sort(Comparator.comparingDouble(CataloguePair::deg));
+        for (int i = 0; i < seen.size(); i++) {
+            for (int j = i + 1; j < seen.size(); j++) {
+                Star one = seen.get(i);
+                Star two = seen.get(j);
+                double base = Math.hypot(one.x() - two.x(), one.y() - two.y());
+                if (base < shortest) {
+                    continue;
+                }
+                int from = first(pairs, base * scale * (1 - hints.scaleTolerance()));
+                for (int k = from; k < pairs.size() && pairs.get(k).deg <= base * scale * tolerance; k++) {
+                    CataloguePair pair = pairs.get(k);
+                    Optional<PlateSolution> found = laid(one, two, sky.get(pair.a), sky.get(pair.b), sky, inside, tried)
+                            .or(() -> laid(one, two, sky.get(pair.b), sky.get(pair.a), sky, inside, tried));
+                    if (found.isPresent()) {
+                        return found;
+                    }
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /** First of the pairs, sorted by length, that is at least so long. */
+    private static int first(List<CataloguePair> pairs, double deg) {
+        int low = 0;
+        int high = pairs.size();
+        while (low < high) {
+            int middle = (low + high) / 2;
+            if (pairs.get(middle).deg < deg) {
+                low = middle + 1;
+            } else {
+                high = middle;
+            }
+        }
+        return low;
+    }
+
+    /** A catalogue star on the plane that touches the sky at the hint. */
+    private record Place(Equatorial position, double xi, double eta) {}
+
+    private List<Place> places(double radiusDeg) {
+        TangentPlane plane = new TangentPlane(hints.near().orElseThrow());
+        List<Place> places = new ArrayList<>();
+        for (int index : catalogue.indicesWithin(hints.near().orElseThrow(), Math.min(60, radiusDeg))) {
+            CatalogueStar star = catalogue.star(index);
+            Equatorial position = star.positionAt(hints.epochYear());
+            plane.project(position).ifPresent(p -> places.add(new Place(position, p.xiDeg(), p.etaDeg())));
+            if (places.size() == MOST_CATALOGUE_STARS) {
+                break;
+            }
+        }
+        return places;
+    }
+
+    private Optional<PlateSolution> laid(
+            Star one, Star two, Place a, Place b, List<Place> sky, SolveHints inside, long[] tried) {
+        for (int parity = -1; parity <= 1; parity += 2) {
+            Similarity first = Similarity.through(one, two, a, b, parity);
+            tried[0]++;
+            // On the hint's plane, which is good enough to tell whether three more stars are there.
+            if (first.hits(sky, seen, field) < FEWEST_MATCHES) {
+                continue;
+            }
+            Optional<PlateSolution> found = verified(first, a.position, parity, sky, tried[0]);
+            if (found.filter(s -> inside.allowsCentre(s.centre()) && inside.allowsScale(s.scaleArcsecPerPixel()))
+                    .isPresent()) {
+                return found;
+            }
+        }
+        return Optional.empty();
+    }
+
+    private Optional<PlateSolution> verified(
+            Similarity first, Equatorial near, int parity, List<Place> sky, long tried) {
+        Wcs wcs = first.wcs(hints.near().orElseThrow());
+        double odds = 0;
+        List<WcsFit.Match> matches = List.of();
+        for (double reach = FIRST_REACH_PX; ; reach = Math.max(LAST_REACH_PX, reach / 2.5)) {
+            List<Equatorial> expected = expected(wcs, sky);
+            matches = Verifier.match(wcs, expected, seen, reach);
+            if (matches.size() < FEWEST_MATCHES) {
+                return Optional.empty();
+            }
+            double chance = seen.size() * Math.PI * reach * reach / ((double) field.width() * field.height());
+            odds = Verifier.log10Tail(expected.size() - 2, matches.size() - 2, chance);
+            Optional<Wcs> next = Similarity.fit(matches, near, parity).map(s -> s.wcs(near));
+            if (next.isEmpty()) {
+                return Optional.empty();
+            }
+            wcs = next.get();
+            if (reach <= LAST_REACH_PX) {
+                break;
+            }
+        }
+        return Verifier.stands(odds, tried)
+                ? Optional.of(verifier.solution(wcs, matches, odds).withTried(tried))
+                : Optional.empty();
+    }
+
+    private List<Equatorial> expected(Wcs wcs, List<Place> sky) {
+        List<Equatorial> inside = new ArrayList<>();
+        for (Place place : sky) {
+            wcs.toPixel(place.position)
+                    .filter(p -> p[0] >= 1 && p[1] >= 1 && p[0] <= field.width() && p[1] <= field.height())
+                    .ifPresent(p -> inside.add(place.position));
+            if (inside.size() == FRAME_STARS) {
+                break;
+            }
+        }
+        return inside;
+    }
+
+    /** ξ + iη = (p + iq)(u + i · parity · v) + (ξ₀ + iη₀), with u and v measured from a pixel. */
+    private record Similarity(double p, double q, int parity, double x0, double y0, double xi0, double eta0) {
+        static Similarity through(Star one, Star two, Place a, Place b, int parity) {
+            double u = two.x() - one.x();
+            double v = parity * (two.y() - one.y());
+            double dXi = b.xi - a.xi;
+            double dEta = b.eta - a.eta;
+            double norm = u * u + v * v;
+            return new Similarity(
+                    (u * dXi + v * dEta) / norm, (u * dEta - v * dXi) / norm, parity, one.x(), one.y(), a.xi, a.eta);
+        }
+
+        /** Least squares over matches, on the plane that touches the sky at a place. */
+        static Optional<Similarity> fit(List<WcsFit.Match> matches, Equatorial touching, int parity) {
+            TangentPlane plane = new TangentPlane(touching);
+            int n = matches.size();
+            double[][] at = new double[n][];
+            double[] mean = new double[4];
+            for (int i = 0; i < n; i++) {
+                WcsFit.Match m = matches.get(i);
+                Optional<TangentPlane.Point> point = plane.project(m.sky());
+                if (point.isEmpty()) {
+                    return Optional.empty();
+                }
+                at[i] = new double[] {m.x(), m.y(), point.get().xiDeg(), point.get().etaDeg()};
+                for (int k = 0; k < 4; k++) {
+                    mean[k] += at[i][k] / n;
+                }
+            }
+            double p = 0;
+            double q = 0;
+            double norm = 0;
+            for (double[] row : at) {
+                double u = row[0] - mean[0];
+                double v = parity * (row[1] - mean[1]);
+                p += u * (row[2] - mean[2]) + v * (row[3] - mean[3]);
+                q += u * (row[3] - mean[3]) - v * (row[2] - mean[2]);
+                norm += u * u + v * v;
+            }
+            return Optional.of(new Similarity(p / norm, q / norm, parity, mean[0], mean[1], mean[2], mean[3]));
+        }
+
+        Wcs wcs(Equatorial touching) {
+            double cd11 = p;
+            double cd12 = -q * parity;
+            double cd21 = q;
+            double cd22 = p * parity;
+            double determinant = cd11 * cd22 - cd12 * cd21;
+            double crpixX = x0 - (cd22 * xi0 - cd12 * eta0) / determinant;
+            double crpixY = y0 - (cd11 * eta0 - cd21 * xi0) / determinant;
+            return new Wcs(touching, crpixX, crpixY, cd11, cd12, cd21, cd22);
+        }
+
+        /** How many catalogue stars that fall into the frame meet one of its stars. */
+        int hits(List<Place> sky, List<Star> seen, StarField field) {
+            double norm = p * p + q * q;
+            int hits = 0;
+            for (Place place : sky) {
+                double dXi = place.xi - xi0;
+                double dEta = place.eta - eta0;
+                double x = x0 + (p * dXi + q * dEta) / norm;
+                double y = y0 + parity * (p * dEta - q * dXi) / norm;
+                if (x >= 1 && y >= 1 && x <= field.width() && y <= field.height() && meets(seen, x, y)) {
+                    hits++;
+                }
+            }
+            return hits;
+        }
+
+        private static boolean meets(List<Star> seen, double x, double y) {
+            for (Star star : seen) {
+                if (Math.abs(star.x() - x) < FIRST_REACH_PX && Math.abs(star.y() - y) < FIRST_REACH_PX) {
+                    return true;
+                }
+            }
+            return false;
+        }
+    }
+}
