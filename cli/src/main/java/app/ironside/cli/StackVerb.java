@@ -7,6 +7,8 @@ import app.ironside.stack.Rejection;
 import app.ironside.stack.StackResult;
 import app.ironside.stack.StackSettings;
 import app.ironside.stack.Stacker;
+import app.ironside.star.DetectSettings;
+import app.ironside.star.StarFinder;
 import java.lang.management.ManagementFactory;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -63,8 +65,10 @@ final class StackVerb extends Verb {
         }
         long began = System.nanoTime();
         Calibrator calibrator = Calibrator.withPedestalFor(FitsFiles.read(lights.get(0)), options.masters());
-        Stacker stacker =
-                new Stacker(finder(), Workers.ALL_CORES, new StackSettings(rejection, keepAll, maxMemory << 20));
+        Stacker stacker = new Stacker(
+                new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
+                Workers.ALL_CORES,
+                new StackSettings(rejection, keepAll, maxMemory << 20));
         StackResult result = stacker.stack(lights, calibrator, progress());
         FitsFiles.write(out, result.picture(), FitsFiles.Encoding.FLOAT_32);
         List<Map<String, Object>> rejected = result.rejected().stream()

@@ -38,6 +38,11 @@ public record NightContext(
         return new StarFinder(DetectSettings.DEFAULT, workers);
     }
 
+    /** Measures all stars, without their profiles. */
+    StarFinder shapeFinder() {
+        return new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), workers);
+    }
+
     /** Measures the brightest stars only, for what has to be quick. */
     StarFinder quickFinder() {
         return new StarFinder(DetectSettings.BRIGHTEST, workers);

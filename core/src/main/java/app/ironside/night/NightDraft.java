@@ -12,9 +12,9 @@ import app.ironside.plan.Projects;
 import app.ironside.plan.Schedule;
 import app.ironside.plan.Scheduler;
 import app.ironside.plan.TargetPlan;
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Observer;
-import app.ironside.sky.Equatorial;
 import app.ironside.sky.Site;
 import java.time.Duration;
 import java.time.Instant;
@@ -109,7 +109,8 @@ public final class NightDraft {
             left.add(new Placed(other.target().withMostSubs(Optional.empty()), new Interval(span.from(), over.from())));
         }
         if (Duration.between(over.until(), span.until()).compareTo(SHORTEST) >= 0) {
-            left.add(new Placed(other.target().withMostSubs(Optional.empty()), new Interval(over.until(), span.until())));
+            left.add(new Placed(
+                    other.target().withMostSubs(Optional.empty()), new Interval(over.until(), span.until())));
         }
         return left;
     }

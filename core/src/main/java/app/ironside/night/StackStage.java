@@ -98,7 +98,7 @@ final class StackStage {
                 master(CalibrateStage.darkMaster(set.seconds())),
                 master(CalibrateStage.flatMaster(set.filter())));
         Calibrator calibrator = Calibrator.withPedestalFor(FitsFiles.read(files.get(0)), masters);
-        StackResult result = new Stacker(night.finder(), night.workers(), StackSettings.DEFAULT)
+        StackResult result = new Stacker(night.shapeFinder(), night.workers(), StackSettings.DEFAULT)
                 .stack(files, calibrator, Progress.NONE);
         StarField stars = night.finder().find(result.picture());
         Optional<PlateSolution> place = place(set, stars);

@@ -35,8 +35,7 @@ public record TargetPlan(
     }
 
     /** Whenever it is up, with the camera as it is. */
-    public TargetPlan(
-            String name, Equatorial position, List<String> filters, int subsPerFilter, double subSeconds) {
+    public TargetPlan(String name, Equatorial position, List<String> filters, int subsPerFilter, double subSeconds) {
         this(
                 name,
                 position,

@@ -103,6 +103,7 @@ public final class Centering {
                 asked = shifted(asked, solution.centre(), target, side);
             } else {
                 mount.sync(solution.centre());
+                asked = target;
             }
         }
         return new CenteringResult(offsets, solution, false, stale);
@@ -121,8 +122,8 @@ public final class Centering {
 
     /** A model that a frame contradicts is not used again. */
     private Optional<String> judgeModel(Equatorial asked, Equatorial solved, Mount.PierSide side) {
-        Optional<String> stale = modelled.flatMap(m -> m.model()
-                .staleness(new PointingModel.Point(asked, solved, clock.now(), side), m.observer()));
+        Optional<String> stale = modelled.flatMap(
+                m -> m.model().staleness(new PointingModel.Point(asked, solved, clock.now(), side), m.observer()));
         if (stale.isPresent()) {
             modelled = Optional.empty();
         }

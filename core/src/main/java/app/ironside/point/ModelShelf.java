@@ -18,8 +18,7 @@ public final class ModelShelf {
     }
 
     private Path path(String kit) {
-        return folder.resolve(
-                "pointing-model-" + kit.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-") + ".json");
+        return folder.resolve("pointing-model-" + kit.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-") + ".json");
     }
 
     /**
@@ -33,8 +32,8 @@ public final class ModelShelf {
             return Optional.empty();
         }
         try {
-            return Optional.of(
-                    PointingModel.parse(Files.readString(file), file.getFileName().toString()));
+            return Optional.of(PointingModel.parse(
+                    Files.readString(file), file.getFileName().toString()));
         } catch (IOException e) {
             throw new UncheckedIOException(file + " cannot be read", e);
         }

@@ -33,6 +33,9 @@ final class FewStars {
 
     private static final int MOST_CATALOGUE_STARS = 600;
 
+    /** Of a catalogue that holds more stars in a field than this, patterns find it. */
+    private static final double MOST_IN_FIELD = 16;
+
     private final StarField field;
     private final StarCatalogue catalogue;
     private final SolveHints hints;
@@ -67,14 +70,22 @@ final class FewStars {
         double scale = hints.scaleArcsecPerPixel().orElseThrow() / 3600;
         double diagonalPx = Math.hypot(field.width(), field.height());
         List<Place> sky = places(radiusDeg + diagonalPx * scale / 2);
+        double fieldArea = field.width() * scale * field.height() * scale;
+        if (sky.size() * fieldArea > MOST_IN_FIELD * Math.PI * Math.pow(radiusDeg + diagonalPx * scale / 2, 2)) {
+            return Optional.empty();
+        }
         double shortest = SHORTEST_BASE * diagonalPx;
         List<CataloguePair> pairs = new ArrayList<>();
         double tolerance = 1 + hints.scaleTolerance();
         for (int a = 0; a < sky.size(); a++) {
             for (int b = a + 1; b < sky.size(); b++) {
                 double deg = sky.get(a).position.separationDeg(sky.get(b).position);
-                if (deg > shortest * scale / tolerance && deg < diagonalPx * scale * tolerance) {
-                    pairs.add(new CataloguePair(a, b, deg));
+                if (deg < diagonalPx * scale * tolerance) {
+                    sky.get(a).around.add(sky.get(b));
+                    sky.get(b).around.add(sky.get(a));
+                    if (deg > shortest * scale / tolerance) {
+                        pairs.add(new CataloguePair(a, b, deg));
+                    }
                 }
             }
         }
@@ -116,8 +127,12 @@ final class FewStars {
         return low;
     }
 
-    /** A catalogue star on the plane that touches the sky at the hint. */
-    private record Place(Equatorial position, double xi, double eta) {}
+    /**
+     * A catalogue star on the plane that touches the sky at the hint.
+     *
+     * @param around the others that may be in one frame with it
+     */
+    private record Place(Equatorial position, double xi, double eta, List<Place> around) {}
 
     private List<Place> places(double radiusDeg) {
         TangentPlane plane = new TangentPlane(hints.near().orElseThrow());
@@ -125,7 +140,8 @@ final class FewStars {
         for (int index : catalogue.indicesWithin(hints.near().orElseThrow(), Math.min(60, radiusDeg))) {
             CatalogueStar star = catalogue.star(index);
             Equatorial position = star.positionAt(hints.epochYear());
-            plane.project(position).ifPresent(p -> places.add(new Place(position, p.xiDeg(), p.etaDeg())));
+            plane.project(position)
+                    .ifPresent(p -> places.add(new Place(position, p.xiDeg(), p.etaDeg(), new ArrayList<>())));
             if (places.size() == MOST_CATALOGUE_STARS) {
                 break;
             }
@@ -139,7 +155,7 @@ final class FewStars {
             Similarity first = Similarity.through(one, two, a, b, parity);
             tried[0]++;
             // On the hint's plane, which is good enough to tell whether three more stars are there.
-            if (first.hits(sky, seen, field) < FEWEST_MATCHES) {
+            if (1 + first.hits(a.around, seen, field) < FEWEST_MATCHES) {
                 continue;
             }
             Optional<PlateSolution> found = verified(first, a.position, parity, sky, tried[0]);
@@ -215,7 +231,9 @@ final class FewStars {
                 if (point.isEmpty()) {
                     return Optional.empty();
                 }
-                at[i] = new double[] {m.x(), m.y(), point.get().xiDeg(), point.get().etaDeg()};
+                at[i] = new double[] {
+                    m.x(), m.y(), point.get().xiDeg(), point.get().etaDeg()
+                };
                 for (int k = 0; k < 4; k++) {
                     mean[k] += at[i][k] / n;
                 }
@@ -244,7 +262,7 @@ final class FewStars {
             return new Wcs(touching, crpixX, crpixY, cd11, cd12, cd21, cd22);
         }
 
-        /** How many catalogue stars that fall into the frame meet one of its stars. */
+        /** How many of some catalogue stars fall into the frame and meet one of its stars. */
         int hits(List<Place> sky, List<Star> seen, StarField field) {
             double norm = p * p + q * q;
             int hits = 0;

@@ -49,32 +49,50 @@ final class Lanczos {
      * @return NaN if any pixel it needs is missing or outside
      */
     static float at(float[] band, int width, int rows, double column, double row) {
-        int c0 = (int) Math.floor(column);
-        int r0 = (int) Math.floor(row);
+        // Towards zero is down, since what is below zero is refused; rounding by hand is several times as fast as
+        // Math's.
+        int c0 = (int) column;
+        int r0 = (int) row;
         if (c0 < REACH - 1 || r0 < REACH - 1 || c0 + REACH >= width || r0 + REACH >= rows) {
             return Float.NaN;
         }
-        float[] across = WEIGHTS[(int) Math.round((column - c0) * STEPS)];
-        float[] up = WEIGHTS[(int) Math.round((row - r0) * STEPS)];
+        float[] across = WEIGHTS[(int) ((column - c0) * STEPS + 0.5)];
+        float[] up = WEIGHTS[(int) ((row - r0) * STEPS + 0.5)];
         float sum = 0;
         float low = Float.POSITIVE_INFINITY;
         float high = Float.NEGATIVE_INFINITY;
         for (int j = 0; j < 2 * REACH; j++) {
             int from = (r0 - REACH + 1 + j) * width + c0 - REACH + 1;
-            float line = 0;
-            for (int i = 0; i < 2 * REACH; i++) {
-                line += across[i] * band[from + i];
-            }
-            sum += up[j] * line;
+            float b = band[from + 1];
+            float c = band[from + 2];
+            float d = band[from + 3];
+            float e = band[from + 4];
+            // Written out: most of a stack's time is spent here.
+            sum += up[j]
+                    * (across[0] * band[from]
+                            + across[1] * b
+                            + across[2] * c
+                            + across[3] * d
+                            + across[4] * e
+                            + across[5] * band[from + 5]);
             if (j >= REACH - 2 && j <= REACH + 1) {
-                for (int i = REACH - 2; i <= REACH + 1; i++) {
-                    low = Math.min(low, band[from + i]);
-                    high = Math.max(high, band[from + i]);
-                }
+                float lower = lesser(lesser(b, c), lesser(d, e));
+                float higher = greater(greater(b, c), greater(d, e));
+                low = lesser(low, lower);
+                high = greater(high, higher);
             }
         }
-        // Between four by four neighbours the value cannot honestly go far beyond them; NaN falls through.
+        // A pixel that is missing makes the sum NaN, which falls through the comparisons.
+        // Between four by four neighbours the value cannot honestly go far beyond them.
         float margin = 0.1f * (high - low);
         return sum < low - margin ? low - margin : sum > high + margin ? high + margin : sum;
+    }
+
+    private static float lesser(float a, float b) {
+        return a < b ? a : b;
+    }
+
+    private static float greater(float a, float b) {
+        return a > b ? a : b;
     }
 }

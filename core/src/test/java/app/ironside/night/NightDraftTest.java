@@ -7,12 +7,15 @@ import app.ironside.plan.CloudForecast;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.Project;
 import app.ironside.plan.Projects;
+import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
 class NightDraftTest {
@@ -68,15 +71,7 @@ class NightDraftTest {
                 DEMO.file().kit(),
                 DEMO.file().site(),
                 false);
-        var target = new app.ironside.plan.TargetPlan(
-                "NGC 891",
-                project.position(),
-                List.of("L"),
-                2,
-                180,
-                java.util.Optional.empty(),
-                java.util.Optional.empty(),
-                java.util.Optional.empty());
+        TargetPlan target = new TargetPlan("NGC 891", project.position(), List.of("L"), 2, 180);
         Instant from = block(DEMO, 0).span().from().plusSeconds(2 * 3600);
         NightDraft with = DEMO.add(target, new Interval(from, from.plusSeconds(3600)));
         assertThat(with.plan().blocks())
@@ -118,6 +113,47 @@ class NightDraftTest {
                 .isNotEqualTo(DEMO.plan().times().night());
         NightDraft lark = DEMO.with(DEMO.file().site(), Examples.kit("lark"));
         assertThat(lark.file().program().targets().get(0).filters()).containsExactly("none");
+    }
+
+    /** The frame goes with the target into every block of it, into the file and back, and over a change of times and sub length. */
+    @Test
+    void aFramingIsCarried() {
+        NightDraft split = DEMO.split(
+                0,
+                block(DEMO, 0)
+                        .span()
+                        .from()
+                        .plus(block(DEMO, 0).span().duration().dividedBy(2)));
+        Equatorial centre = new Equatorial(23.6, 30.5);
+        NightDraft framed = split.framed("M 33", centre, 34);
+        List<TargetPlan> read =
+                NightFile.parse(framed.file().text(), "x", OBJECTS).program().targets();
+        assertThat(read).filteredOn(t -> t.name().equals("M 33")).hasSize(2).allSatisfy(t -> {
+            assertThat(t.position()).isEqualTo(centre);
+            assertThat(t.angleDeg()).contains(34.0);
+        });
+        assertThat(read).filteredOn(t -> !t.name().equals("M 33")).allMatch(t -> t.angleDeg()
+                .isEmpty());
+        TargetPlan other =
+                read.get(0).withSubSeconds(60).withMostSubs(Optional.of(3)).at(Optional.empty(), Optional.empty());
+        assertThat(other.angleDeg()).contains(34.0);
+        assertThat(other.subSeconds()).isEqualTo(60);
+        assertThat(other.mostSubs()).contains(3);
+        assertThat(other.from()).isEmpty();
+    }
+
+    /** Several moves of a frame are one step. */
+    @Test
+    void aStepGoesOn() {
+        History<String> history = new History<>("a");
+        history.change("b");
+        history.amend("c");
+        history.amend("d");
+        assertThat(history.now()).isEqualTo("d");
+        history.undo();
+        assertThat(history.now()).isEqualTo("a");
+        history.redo();
+        assertThat(history.now()).isEqualTo("d");
     }
 
     @Test

@@ -158,7 +158,9 @@ class CenteringTest {
         // By construction the mount looks 0.9° further east in right ascension and 0.4° further south than it is sent.
         assertThat(sentTo.raDeg()).isCloseTo(300 - 0.9, within(0.02));
         assertThat(sentTo.decDeg()).isCloseTo(36.4, within(0.02));
-        assertThat(centre(byOffset).offsetsArcsec()).as("the shift is known now").hasSize(1);
+        assertThat(centre(byOffset).offsetsArcsec())
+                .as("the shift is known now")
+                .hasSize(1);
         verify(mount, never()).sync(any());
     }
 
@@ -181,7 +183,9 @@ class CenteringTest {
         assertThat(first.staleModel()).isEmpty();
         offDec = 0.4;
         CenteringResult moved = centre(centering);
-        assertThat(moved.staleModel().orElseThrow()).contains("The model is stale").contains("48.0′");
+        assertThat(moved.staleModel().orElseThrow())
+                .contains("The model is stale")
+                .contains("48.0′");
         assertThat(moved.centred()).isTrue();
         assertThat(centre(centering).staleModel()).as("it is not used again").isEmpty();
     }

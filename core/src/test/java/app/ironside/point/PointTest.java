@@ -169,7 +169,7 @@ class PointTest {
         assertThat(model.staleness(new Point(p.believed(), moved, NOW, p.side()), OBSERVER)
                         .orElseThrow())
                 .startsWith("The model is stale: this frame lies 1")
-                .contains("clear it and take new points");
+                .contains("Clear it at Point, Model, and take new points");
     }
 
     @Test

@@ -10,6 +10,7 @@ import app.ironside.kit.Kit;
 import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
+import app.ironside.sky.TangentPlane;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.io.IOException;
@@ -133,6 +134,55 @@ class PlateSolverTest {
                 .isCloseTo(1, within(1e-6));
         assertThat(found.wcs().mirrored()).isEqualTo(truth.mirrored());
         assertThat(found.log10FalseOdds()).isLessThan(-9);
+    }
+
+    /**
+     * Fields of 1.6 and 2 degrees hold five to seven catalogue stars among sixty fainter ones: pairs of known length are enough. Of a
+     * place where the catalogue holds four, nothing is claimed.
+     */
+    @ParameterizedTest
+    @CsvSource({"2.0, 45", "2.6, 45"})
+    void aHandfulOfStarsIsEnoughWithHints(double scale, int fields) {
+        Random random = new Random(5);
+        int few = 0;
+        int found = 0;
+        for (int i = 0; i < fields; i++) {
+            Equatorial centre =
+                    new Equatorial(360 * random.nextDouble(), Math.toDegrees(Math.asin(2 * random.nextDouble() - 1)));
+            Wcs truth = wcs(centre, scale, 360 * random.nextDouble(), random.nextBoolean());
+            List<Star> stars = new ArrayList<>();
+            for (CatalogueStar star : CATALOGUE.within(centre, 1750 * scale / 3600)) {
+                truth.toPixel(star.position())
+                        .filter(PlateSolverTest::inside)
+                        .ifPresent(p -> stars.add(star(
+                                p[0] + 0.15 * random.nextGaussian(),
+                                p[1] + 0.15 * random.nextGaussian(),
+                                star.magnitude())));
+            }
+            int held = stars.size();
+            for (int k = 0; k < 60; k++) {
+                stars.add(star(
+                        1 + WIDTH * random.nextDouble(),
+                        1 + HEIGHT * random.nextDouble(),
+                        8.5 + 4.5 * Math.sqrt(random.nextDouble())));
+            }
+            SolveHints hints = SolveHints.NONE
+                    .withNear(new TangentPlane(centre).unproject(0.5, -0.6), 6)
+                    .withScale(scale * 1.004, 0.03)
+                    .nearOnly();
+            SolveResult result = SOLVER.solve(field(stars), hints);
+            if (result instanceof PlateSolution s) {
+                double off = s.centre().separationDeg(centre) * 3600 / scale;
+                assertThat(off).as("no false answer").isLessThan(3);
+                assertThat(s.log10FalseOdds()).isLessThan(-9);
+            }
+            if (held >= 5 && held <= 7) {
+                few++;
+                found += result instanceof PlateSolution ? 1 : 0;
+            }
+        }
+        assertThat(few).isGreaterThan(8);
+        assertThat(found).isGreaterThanOrEqualTo((int) (0.8 * few));
     }
 
     /** Random dots are never recognised. */

@@ -188,7 +188,8 @@ final class InspectPane extends BorderPane implements AutoCloseable {
         return objects.find(name)
                 .map(o -> Nudge.to(o.position(), s, i.frame().width(), i.frame().height()))
                 .map(n -> finder.isSelected() ? n.finderSentence() : n.sentence() + " " + n.axesSentence())
-                .map(sentence -> sentence + objects.find(name).map(o -> part(o, i, s)).orElse(""))
+                .map(sentence ->
+                        sentence + objects.find(name).map(o -> part(o, i, s)).orElse(""))
                 .orElse("No object of that name.");
     }
 

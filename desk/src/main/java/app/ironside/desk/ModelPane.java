@@ -10,7 +10,6 @@ import app.ironside.point.PointingModel.NotFitted;
 import app.ironside.point.PointingModel.Term;
 import app.ironside.wiring.Wiring;
 import java.io.UncheckedIOException;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutorService;

@@ -13,7 +13,6 @@ import app.ironside.plan.NightPlan;
 import app.ironside.point.FramingMatch;
 import app.ironside.polar.PolarReticle;
 import app.ironside.sky.Equatorial;
-import app.ironside.sky.Angles;
 import app.ironside.sky.Observer;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.star.TrailCause;
@@ -268,8 +267,7 @@ final class Reckoner {
     private Optional<FramingMatch.Wanted> planned(String target) {
         return file.program().targets().stream()
                 .filter(t -> t.name().equals(target) && t.angleDeg().isPresent())
-                .map(t -> new FramingMatch.Wanted(
-                        t.position(), t.angleDeg().orElseThrow(), FramingMatch.USUAL_CROP))
+                .map(t -> new FramingMatch.Wanted(t.position(), t.angleDeg().orElseThrow(), FramingMatch.USUAL_CROP))
                 .findFirst();
     }
 

@@ -175,14 +175,7 @@ public final class Wiring {
                 workers);
         leaveBaseAsItWas(observatory, settings, before);
         return assemble(
-                file,
-                entry,
-                journal,
-                running,
-                observatory.devices(),
-                watcher,
-                logbook,
-                Optional.of(observatory));
+                file, entry, journal, running, observatory.devices(), watcher, logbook, Optional.of(observatory));
     }
 
     /** The pointing models of the kits that a logbook's nights are taken with. */

@@ -35,7 +35,7 @@ class PowerCutTest {
         return RehearsalTest.demo()
                 .replace("\"subSeconds\": 180", "\"subSeconds\": 60")
                 .replace("\"until\": \"23:12:00\"", "\"until\": \"22:20:00\"")
-                .replace("\"fullFramesPerLeg\": 8", "\"fullFramesPerLeg\": 1")
+                .replace("\"fullFramesPerLeg\": 6", "\"fullFramesPerLeg\": 1")
                 .replace("\"startSteps\": 2600", "\"startSteps\": 2480")
                 .replace("\"darks\": 6", "\"darks\": 0")
                 .replace("\"flatsPerFilter\": 5", "\"flatsPerFilter\": 0")
