@@ -4,6 +4,7 @@ import app.ironside.Workers;
 import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
+import app.ironside.sky.TangentPlane;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.PlateSolver;
 import app.ironside.solve.SolveHints;
@@ -27,6 +28,7 @@ public final class SolveFigures {
     private static final int HEIGHT = 2100;
     private static final int FIELDS = 100;
     private static final int DOTS = 1000;
+    private static final int MOST_HELD = 9;
 
     private SolveFigures() {}
 
@@ -45,6 +47,7 @@ public final class SolveFigures {
                 measure(catalogue, solver, hinted, scale);
             }
         }
+        narrow(catalogue, solver);
         dots(solver, arguments.length > 0 ? Integer.parseInt(arguments[0]) : DOTS);
     }
 
@@ -87,6 +90,57 @@ public final class SolveFigures {
                 times.get(FIELDS / 2),
                 times.get(FIELDS * 95 / 100),
                 off.get(off.size() / 2));
+    }
+
+    /**
+     * Narrow fields among sixty stars fainter than the catalogue's, the place known to 0.8° and the scale to 0.4 %: how many are found
+     * by how many of the frame's stars the catalogue holds.
+     */
+    private static void narrow(StarCatalogue catalogue, PlateSolver solver) {
+        for (double scale : new double[] {2, 3}) {
+            Random random = new Random(5);
+            int[] held = new int[MOST_HELD + 1];
+            int[] found = new int[MOST_HELD + 1];
+            int wrong = 0;
+            for (int i = 0; i < 3 * FIELDS; i++) {
+                Equatorial centre = new Equatorial(
+                        360 * random.nextDouble(), Math.toDegrees(Math.asin(2 * random.nextDouble() - 1)));
+                Wcs truth = wcs(centre, scale, 360 * random.nextDouble(), random.nextBoolean());
+                List<Star> stars = new ArrayList<>();
+                for (CatalogueStar star : catalogue.within(centre, Math.hypot(WIDTH, HEIGHT) / 2 * scale / 3600)) {
+                    truth.toPixel(star.position())
+                            .filter(p -> p[0] >= 1 && p[1] >= 1 && p[0] <= WIDTH && p[1] <= HEIGHT)
+                            .filter(p -> random.nextDouble() > 0.2)
+                            .ifPresent(p -> stars.add(star(
+                                    p[0] + 0.15 * random.nextGaussian(),
+                                    p[1] + 0.15 * random.nextGaussian(),
+                                    star.magnitude())));
+                }
+                int count = Math.min(MOST_HELD, stars.size());
+                for (int k = 0; k < 60; k++) {
+                    stars.add(star(
+                            1 + WIDTH * random.nextDouble(),
+                            1 + HEIGHT * random.nextDouble(),
+                            8.5 + 4.5 * Math.sqrt(random.nextDouble())));
+                }
+                stars.sort(Comparator.comparingDouble(Star::fluxAdu).reversed());
+                SolveHints hints = SolveHints.NONE
+                        .withNear(new TangentPlane(centre).unproject(0.5, -0.6), 6)
+                        .withScale(scale * 1.004, 0.03)
+                        .nearOnly();
+                held[count]++;
+                if (solver.solve(new StarField(WIDTH, HEIGHT, stars, 1000, 10), hints) instanceof PlateSolution s) {
+                    boolean right = s.centre().separationDeg(centre) * 3600 / scale < 5;
+                    found[count] += right ? 1 : 0;
+                    wrong += right ? 0 : 1;
+                }
+            }
+            say("%.1f° with hints, false %d; found of fields by catalogue stars held:", WIDTH * scale / 3600, wrong);
+            for (int k = 3; k <= MOST_HELD; k++) {
+                say("  %d%s: %d/%d", k, k == MOST_HELD ? "+" : "", found[k], held[k]);
+            }
+            say("%n");
+        }
     }
 
     private static void dots(PlateSolver solver, int fields) {

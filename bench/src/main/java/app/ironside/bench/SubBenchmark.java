@@ -54,6 +54,7 @@ public class SubBenchmark {
 
     private final SteppedClock clock = new SteppedClock(Instant.parse("2026-11-14T22:30:00Z"));
     private final StarFinder finder = new StarFinder(DetectSettings.DEFAULT, Workers.ALL_CORES);
+    private final StarFinder quick = new StarFinder(DetectSettings.BRIGHTEST, Workers.ALL_CORES);
     private Camera camera;
     private PlateSolver solver;
     private SolveHints hints;
@@ -115,5 +116,11 @@ public class SubBenchmark {
     @Benchmark
     public SolveResult solveWithHints() {
         return solver.solve(field, hints);
+    }
+
+    /** From pixels to the place in the sky, as it is done for every frame that points the telescope. */
+    @Benchmark
+    public SolveResult measureAndSolve() {
+        return solver.solve(quick.find(frame), hints);
     }
 }

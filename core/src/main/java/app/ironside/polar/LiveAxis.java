@@ -27,6 +27,8 @@ public final class LiveAxis {
     /** An axis that moved by this many standard deviations between two exposures did not do so by chance. */
     private static final double KNOCK_SIGMAS = 5;
 
+    private static final double LEAST_DETERMINANT = 0.01;
+
     private final Observer observer;
     private final double[] axis;
     private final double[] from;
@@ -101,8 +103,6 @@ public final class LiveAxis {
         double own = each / 60 * Math.sqrt((bb + aa * pole * pole) / determinant);
         return new PolarError(error[0], error[1], Math.hypot(own, baseUncertaintyArcmin), 0);
     }
-
-    private static final double LEAST_DETERMINANT = 0.01;
 
     /** A direction carried by the knobs: altitude about the level line toward the pole's east, then azimuth about the vertical. */
     private double[] turned(double[] direction, double up, double east) {

@@ -193,7 +193,7 @@ final class InspectPane extends BorderPane implements AutoCloseable {
                 .orElse("No object of that name.");
     }
 
-    /** How much of an object is in the frame, against what a frame with it in the middle would hold. */
+    /** How much of an object that is cut by the edge is in the frame, against what a frame with it in the middle would hold. */
     private static String part(DeepSkyObject object, Inspection i, PlateSolution s) {
         double long1 = object.longAxisArcmin() / 60;
         if (long1 <= 0) {
@@ -204,7 +204,7 @@ final class InspectPane extends BorderPane implements AutoCloseable {
         Nudge off = Nudge.to(object.position(), s, i.frame().width(), i.frame().height());
         double now = FramingMatch.shareInside(off, width, height, long1);
         double centred = Math.min(1, Math.min(width, height) / long1);
-        return now >= centred - 0.01
+        return now <= 0 || now >= centred - 0.01
                 ? ""
                 : Words.format(
                         " %.0f %% of its length is in the frame; centred, %.0f %% would be.", 100 * now, 100 * centred);

@@ -169,10 +169,25 @@ class PlanStationTest extends DeskHarness {
             ((javafx.scene.control.Slider) desk.lookup("#camera-angle")).setValue(35);
             return true;
         });
-        assertThat(on(() -> desk.planDesk()
-                        .framing(desk.planDesk().looked().orElseThrow())
-                        .angleDeg()))
-                .isCloseTo(35, within(0.5));
+        assertThat(angle()).isCloseTo(35, within(0.5));
+        // A planned target's frame is a step of the plan: one for all moves of the slider, and it can be taken back.
+        on(() -> {
+            ((javafx.scene.control.Slider) desk.lookup("#camera-angle")).setValue(60);
+            return true;
+        });
+        assertThat(on(() -> desk.planDesk().file().program().targets().stream()
+                        .filter(t -> t.name().equals("M 33"))
+                        .allMatch(t -> t.angleDeg().orElse(-1.0) == 60.0)))
+                .isTrue();
+        control(KeyCode.Z);
+        assertThat(on(() -> desk.planDesk().file().program().targets().stream()
+                        .allMatch(t -> t.angleDeg().isEmpty())))
+                .isTrue();
+    }
+
+    private double angle() {
+        return on(() ->
+                desk.planDesk().framing(desk.planDesk().looked().orElseThrow()).angleDeg());
     }
 
     @Test

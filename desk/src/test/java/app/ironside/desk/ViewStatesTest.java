@@ -5,12 +5,14 @@ import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Workers;
 import app.ironside.night.EventKind;
+import app.ironside.night.NightDraft;
 import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.NightRecord;
 import app.ironside.night.Stage;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
+import app.ironside.point.FramingMatch;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.wiring.Wiring;
@@ -91,6 +93,75 @@ class ViewStatesTest {
         assertThat(RailState.of(none, 3).stations())
                 .hasSize(10)
                 .allMatch(s -> s.standing() == RailState.Standing.WAITING);
+    }
+
+    private static NightEvent solve(double offsetArcsec, double rotationDeg) {
+        return event(
+                3,
+                EventKind.SOLVE,
+                "M 33.",
+                "target",
+                "M 33",
+                "raDeg",
+                23.4621,
+                "decDeg",
+                30.6599,
+                "rotationDeg",
+                rotationDeg,
+                "scaleArcsecPerPixel",
+                6.016,
+                "matchedStars",
+                40,
+                "rmsArcsec",
+                1.2,
+                "offsetArcsec",
+                offsetArcsec,
+                "log10FalseOdds",
+                -60.0);
+    }
+
+    private Reckoner planned(double angleDeg, Map<String, FramingMatch.Wanted> earlier) {
+        NightDraft draft = NightDraft.of(file)
+                .framed("M 33", file.program().targets().get(0).position(), angleDeg);
+        return new Reckoner(draft.file(), draft.plan(), StarCatalogue.hipparcos(), earlier);
+    }
+
+    private static String row(ReckoningState state, String label) {
+        return state.rows().stream()
+                .filter(r -> r.name().equals(label))
+                .findFirst()
+                .orElseThrow()
+                .value();
+    }
+
+    /** The camera stands at 17° and the plan has 40°: it says how far to turn, and what goes with it. */
+    @Test
+    void theCameraAngleIsHeldAgainstThePlan() {
+        ReckoningState off = planned(40, Map.of()).of(Stage.POINT, moment(solve(8, 17)), Optional.empty());
+        assertThat(off.verdict()).isEqualTo("M 33 is centred.");
+        assertThat(off.sentence())
+                .startsWith("Turn the camera by 23.0° from north toward east")
+                .contains("Flats");
+        assertThat(off.alert()).isTrue();
+        assertThat(row(off, "camera angle")).isEqualTo("17.0°, the plan has 40°");
+        assertThat(row(off, "as on an earlier night")).isEqualTo("first night");
+        // Upside down after the flip it frames the same.
+        ReckoningState flipped = planned(17, Map.of()).of(Stage.POINT, moment(solve(8, -163)), Optional.empty());
+        assertThat(flipped.alert()).isFalse();
+        assertThat(flipped.sentence()).isEqualTo("8″ from the middle; 30″ are allowed.");
+        assertThat(row(flipped, "camera angle")).isEqualTo("-163.0°");
+    }
+
+    @Test
+    void anEarlierNightsFramingIsMetOrMissed() {
+        Map<String, FramingMatch.Wanted> before = Map.of(
+                "M 33",
+                new FramingMatch.Wanted(file.program().targets().get(0).position(), 16.5, FramingMatch.USUAL_CROP));
+        Reckoner second = planned(17, before);
+        assertThat(row(second.of(Stage.POINT, moment(solve(8, 17)), Optional.empty()), "as on an earlier night"))
+                .startsWith("yes, 0.5°");
+        assertThat(row(second.of(Stage.POINT, moment(solve(8, 37)), Optional.empty()), "as on an earlier night"))
+                .startsWith("Turn the camera by 20.5° from north toward west");
     }
 
     @Test

@@ -1,0 +1,51 @@
+package app.ironside.point;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import app.ironside.BadInputException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+class ModelShelfTest {
+    @TempDir
+    Path folder;
+
+    private static PointingModel model(double arcsec) {
+        return new PointingModel(
+                List.of(new PointingModel.Term(PointingModel.Kind.DECLINATION_INDEX, arcsec, 5)),
+                3000,
+                8,
+                9,
+                20,
+                Instant.parse("2026-11-14T20:00:00Z"));
+    }
+
+    @Test
+    void eachKitHasItsOwn() {
+        ModelShelf shelf = new ModelShelf(folder);
+        assertThat(shelf.of("Wren")).isEmpty();
+        shelf.keep("Wren", model(120));
+        shelf.keep("Heron II", model(-40));
+        shelf.keep("Wren", model(90));
+        assertThat(new ModelShelf(folder).of("Wren")).contains(model(90));
+        assertThat(shelf.of("Heron II")).contains(model(-40));
+        shelf.clear("Wren");
+        shelf.clear("Wren");
+        assertThat(shelf.of("Wren")).isEmpty();
+        assertThat(shelf.of("Heron II")).isPresent();
+    }
+
+    @Test
+    void aFileThatIsNoModelIsNamed() throws Exception {
+        Files.writeString(folder.resolve("pointing-model-wren.json"), "{\"terms\": 3}");
+        assertThatThrownBy(() -> new ModelShelf(folder).of("Wren"))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("pointing-model-wren.json")
+                .hasMessageContaining("a pointing model saved by Ironside");
+    }
+}
