@@ -9,6 +9,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 
@@ -84,20 +85,26 @@ final class PatternIndex {
             work += Math.min(size, all.length);
         }
         double done = 0;
-        for (int k = 0; k < plan.sizes().length; k++) {
+        Path[] files = new Path[plan.sizes().length];
+        long[] marks = new long[files.length];
+        List<Optional<PatternLevel>> there = new ArrayList<>(Collections.nCopies(files.length, Optional.empty()));
+        // What is there already is read on all cores: a person waits for it.
+        workers.forEach(files.length, k -> {
+            files[k] = folder.resolve("patterns-" + k + ".bin");
+            marks[k] = fingerprint * 1_000_003 + plan.mark(k);
+            there.set(k, PatternLevel.open(files[k], marks[k]));
+        });
+        for (int k = 0; k < files.length; k++) {
             progress.step("Indexing the sky, level " + (k + 1) + " of " + plan.sizes().length, done / work);
-            Path file = folder.resolve("patterns-" + k + ".bin");
-            long mark = fingerprint * 1_000_003 + plan.mark(k);
-            Optional<PatternLevel> there = PatternLevel.open(file, mark);
-            if (there.isPresent()) {
-                levels.add(there.get());
+            if (there.get(k).isPresent()) {
+                levels.add(there.get(k).get());
             } else {
                 PatternLevel made = PatternLevel.build(all, plan.size(k, all.length), plan.neighbours(k), workers);
                 try {
                     Files.createDirectories(folder);
-                    made.write(file, mark);
+                    made.write(files[k], marks[k]);
                 } catch (IOException e) {
-                    throw new UncheckedIOException(file + " cannot be written", e);
+                    throw new UncheckedIOException(files[k] + " cannot be written", e);
                 }
                 levels.add(made);
             }

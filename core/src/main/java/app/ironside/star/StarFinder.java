@@ -3,6 +3,7 @@ package app.ironside.star;
 import app.ironside.Workers;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.image.Statistics;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
@@ -19,6 +20,12 @@ import java.util.Optional;
 public final class StarFinder {
     private static final int BAND_ROWS = 64;
     private static final int LARGEST_BLOB_PX = 12_000;
+
+    /** A star in the middle of a pixel shows up to 1.7 times the peak of one at a corner, in the sharpest fields. */
+    private static final double SHARPEST = 2.5;
+
+    private static final double SURE_SNR = 20;
+    private static final int ENOUGH_TO_JUDGE = 10;
 
     /** A blob this much longer than wide is a trail of something that crossed, not a star. */
     private static final double TRAIL_ECCENTRICITY = 0.992;
@@ -65,8 +72,27 @@ public final class StarFinder {
         });
         int[] above = Arrays.stream(bandAbove).flatMapToInt(Arrays::stream).toArray();
         int count = above.length;
-        List<Star> stars = measure(frame, background, flat, filtered, above, count, noiseFactor);
+        List<Star> stars = asWideAsTheField(
+                measure(frame, background, flat, filtered, above, count, noiseFactor), background.noise());
         return new StarField(width, height, stars, background.level(), background.noise());
+    }
+
+    /**
+     * Leaves out what is sharper than air and optics leave any star: a particle that struck the sensor lights two or three pixels and
+     * nothing around them. Judged by the share of the light in the brightest pixel against that of the field's stars.
+     */
+    private static List<Star> asWideAsTheField(List<Star> found, double noise) {
+        double[] sharpness = found.stream()
+                .filter(s -> !s.saturated() && s.snr() >= SURE_SNR)
+                .mapToDouble(s -> s.peakAdu() / s.fluxAdu())
+                .toArray();
+        if (sharpness.length < ENOUGH_TO_JUDGE) {
+            return found;
+        }
+        double limit = SHARPEST * Statistics.median(sharpness);
+        return found.stream()
+                .filter(s -> s.saturated() || s.peakAdu() - 3 * noise < limit * s.fluxAdu())
+                .toList();
     }
 
     private List<Star> measure(

@@ -104,6 +104,25 @@ class StarFinderTest {
         assertThat(Math.sqrt(squares / n)).isLessThan(1.2 * limit);
     }
 
+    /** Stars of 2 px σ, and hits that light two or three pixels: however bright, they are sharper than any star of the field. */
+    @Test
+    void particlesAreNoStars() {
+        float[] pixels = background(6);
+        Random random = new Random(6);
+        for (int i = 0; i < 25; i++) {
+            add(pixels, 40 + 75 * (i % 5) + random.nextDouble(), 40 + 75 * (i / 5) + random.nextDouble(), 40_000, 2, 2);
+        }
+        for (int i = 0; i < 16; i++) {
+            int at = (76 + 75 * (i / 4)) * SIZE + 76 + 75 * (i % 4);
+            float hit = 300 + 400 * i;
+            pixels[at] += hit;
+            pixels[at + 1] += 0.7f * hit;
+            pixels[at + (i % 2 == 0 ? SIZE : SIZE + 1)] += 0.5f * hit;
+        }
+        StarField field = find(pixels);
+        assertThat(field.stars()).hasSize(25).allMatch(s -> s.halfFluxRadiusPx() > 2);
+    }
+
     @Test
     void elongationAndItsDirection() {
         float[] pixels = background(2);
