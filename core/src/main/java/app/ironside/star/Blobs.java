@@ -35,17 +35,25 @@ final class Blobs {
         for (int i = 0; i < count; i++) {
             int p = pixels[i];
             int column = p % width;
-            if (i > 0 && column > 0 && pixels[i - 1] == p - 1) {
-                join(parent, i, i - 1);
-            }
             while (up < i && pixels[up] < p - width - 1) {
                 up++;
             }
-            for (int k = up; k < i && pixels[k] <= p - width + 1; k++) {
-                int difference = Math.abs(pixels[k] % width - column);
-                if (difference <= 1) {
-                    join(parent, i, k);
-                }
+            int k = up;
+            boolean upLeft = pixels[k] == p - width - 1;
+            int over = upLeft ? k + 1 : k;
+            if (pixels[over] == p - width) {
+                // It touches the other three, which have been joined to it already.
+                join(parent, i, over);
+                continue;
+            }
+            if (i > 0 && column > 0 && pixels[i - 1] == p - 1) {
+                join(parent, i, i - 1);
+            }
+            if (upLeft && column > 0) {
+                join(parent, i, k);
+            }
+            if (pixels[over] == p - width + 1 && column < width - 1) {
+                join(parent, i, over);
             }
         }
         return collect(pixels, parent);
