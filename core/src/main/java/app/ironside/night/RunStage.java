@@ -157,7 +157,8 @@ final class RunStage {
         if (focusing.due()) {
             double change = focusing.temperatureChangeC();
             guiding.stop();
-            focusing.fine(String.format(Locale.ROOT, "tube %+.1f °C", change));
+            focusing.fine(String.format(
+                    Locale.ROOT, "tube %s by %.1f °C", change < 0 ? "colder" : "warmer", Math.abs(change)));
             guiding.start(target);
         }
         focusing.change(filter);

@@ -212,35 +212,55 @@ final class FrameView extends DrawnPane {
     }
 
     private void sky(GraphicsContext g, SkyOverlay o, PictureLevels.Level full) {
-        g.setLineWidth(1);
+        LabelRoom room = new LabelRoom();
+        for (SkyOverlay.Mark m : o.objects()) {
+            object(g, m, full, room);
+        }
         for (SkyOverlay.Line line : o.lines()) {
-            g.setStroke(faded(cool(), 0.55));
-            double[] before = null;
-            boolean named = false;
-            for (double[] p : line.points()) {
-                double[] now = {viewX(p[0]), viewY(p[1], full)};
-                if (before != null) {
-                    g.strokeLine(before[0], before[1], now[0], now[1]);
-                }
-                boolean inside = now[0] > Math.max(4, left)
-                        && now[0] < getWidth() - 70
-                        && now[1] > Math.max(18, top)
-                        && now[1] < getHeight() - 8;
-                if (!named && inside) {
-                    g.setFill(cool());
-                    g.fillText(line.name(), now[0] + 4, now[1] - 4);
-                    named = true;
-                }
-                before = now;
+            line(g, line, full, room);
+        }
+    }
+
+    /** The name stands above and to the right, or where there is room; without any, the circle says enough. */
+    private void object(GraphicsContext g, SkyOverlay.Mark m, PictureLevels.Level full, LabelRoom room) {
+        double r = zoom * m.radiusPx();
+        double x = viewX(m.x());
+        double y = viewY(m.y(), full);
+        g.setStroke(faded(accent(), 0.9));
+        g.setLineWidth(1.4);
+        g.strokeOval(x - r, y - r, 2 * r, 2 * r);
+        g.setFill(accent());
+        double out = r * 0.72;
+        double[][] places = {{x + out + 4, y - out - 2}, {x + out + 4, y + out + 13}, {x - r, y - r - 5}};
+        for (double[] place : places) {
+            if (room.take(m.name(), place[0], place[1])) {
+                g.fillText(m.name(), place[0], place[1]);
+                return;
             }
         }
-        for (SkyOverlay.Mark m : o.objects()) {
-            double r = zoom * m.radiusPx();
-            g.setStroke(faded(accent(), 0.9));
-            g.setLineWidth(1.4);
-            g.strokeOval(viewX(m.x()) - r, viewY(m.y(), full) - r, 2 * r, 2 * r);
-            g.setFill(accent());
-            g.fillText(m.name(), viewX(m.x()) + r * 0.72 + 4, viewY(m.y(), full) - r * 0.72 - 2);
+    }
+
+    /** A line of the grid, with its name where it first has room. */
+    private void line(GraphicsContext g, SkyOverlay.Line line, PictureLevels.Level full, LabelRoom room) {
+        g.setLineWidth(1);
+        g.setStroke(faded(cool(), 0.55));
+        g.setFill(cool());
+        double[] before = null;
+        boolean named = false;
+        for (double[] p : line.points()) {
+            double[] now = {viewX(p[0]), viewY(p[1], full)};
+            if (before != null) {
+                g.strokeLine(before[0], before[1], now[0], now[1]);
+            }
+            boolean inside = now[0] > Math.max(4, left)
+                    && now[0] < getWidth() - 70
+                    && now[1] > Math.max(18, top)
+                    && now[1] < getHeight() - 8;
+            if (!named && inside && room.take(line.name(), now[0] + 4, now[1] - 4)) {
+                g.fillText(line.name(), now[0] + 4, now[1] - 4);
+                named = true;
+            }
+            before = now;
         }
     }
 
