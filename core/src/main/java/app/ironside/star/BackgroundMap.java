@@ -131,16 +131,45 @@ public final class BackgroundMap {
         }
     }
 
-    /** A cell that a large star or galaxy lifts above its neighbours takes their median; a slope is left as it is. */
+    /**
+     * A cell that a large star or galaxy lifts above its neighbours takes their median; a slope, however steep, is left as it is, and
+     * in the corners, which a slope makes the lowest or highest of their neighbours, it is told by carrying it on from within.
+     */
     private static float[] withoutOutliers(float[] level, float[] sigma, int columns, int rows) {
         float[] median = medianFilter(level, columns, rows);
         float[] out = level.clone();
         for (int i = 0; i < out.length; i++) {
-            if (Math.abs(level[i] - median[i]) > OUTLIER_SIGMAS * sigma[i]) {
+            double most = OUTLIER_SIGMAS * sigma[i];
+            if (Math.abs(level[i] - median[i]) > most
+                    && Math.abs(level[i] - alongSlopes(level, i % columns, i / columns, columns, rows)) > most) {
                 out[i] = median[i];
             }
         }
         return out;
+    }
+
+    /** What the cells around lead to expect of one, if the sky is a slope: between two opposite ones, or on from two within. */
+    private static double alongSlopes(float[] level, int column, int row, int columns, int rows) {
+        int[][] ways = {{1, 0}, {0, 1}, {1, 1}, {1, -1}};
+        float[] expected = new float[ways.length];
+        int n = 0;
+        for (int[] way : ways) {
+            float ahead = at(level, column + way[0], row + way[1], columns, rows);
+            float behind = at(level, column - way[0], row - way[1], columns, rows);
+            float between = (ahead + behind) / 2;
+            float fromAhead = 2 * ahead - at(level, column + 2 * way[0], row + 2 * way[1], columns, rows);
+            float fromBehind = 2 * behind - at(level, column - 2 * way[0], row - 2 * way[1], columns, rows);
+            float best = !Float.isNaN(between) ? between : !Float.isNaN(fromAhead) ? fromAhead : fromBehind;
+            if (!Float.isNaN(best)) {
+                expected[n++] = best;
+            }
+        }
+        Arrays.sort(expected, 0, n);
+        return n == 0 ? Double.NaN : n % 2 == 1 ? expected[n / 2] : (expected[n / 2] + expected[n / 2 - 1]) / 2;
+    }
+
+    private static float at(float[] level, int column, int row, int columns, int rows) {
+        return column < 0 || row < 0 || column >= columns || row >= rows ? Float.NaN : level[row * columns + column];
     }
 
     private static float[] medianFilter(float[] in, int columns, int rows) {
