@@ -116,13 +116,20 @@ class PlanStationTest extends DeskHarness {
         });
         assertThat(listed()).containsExactly("NGC 891");
         robot.clickOn("#candidates", MouseButton.PRIMARY);
-        robot.moveTo(on(() -> {
-            ListView<?> list = (ListView<?>) desk.lookup("#candidates");
-            return list.localToScreen(60, 18);
-        }));
-        robot.doubleClickOn(MouseButton.PRIMARY);
-        WaitForAsyncUtils.waitForFxEvents();
-        assertThat(blocks()).anyMatch(b -> b.target().name().equals("NGC 891"));
+        // On a busy machine two clicks can come too far apart to count as a double one.
+        for (int attempt = 0; attempt < 3 && !planned("NGC 891"); attempt++) {
+            robot.moveTo(on(() -> {
+                ListView<?> list = (ListView<?>) desk.lookup("#candidates");
+                return list.localToScreen(60, 18);
+            }));
+            robot.doubleClickOn(MouseButton.PRIMARY);
+            WaitForAsyncUtils.waitForFxEvents();
+        }
+        assertThat(planned("NGC 891")).isTrue();
+    }
+
+    private boolean planned(String name) {
+        return blocks().stream().anyMatch(b -> b.target().name().equals(name));
     }
 
     @Test
