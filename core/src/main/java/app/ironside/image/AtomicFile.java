@@ -45,10 +45,13 @@ public final class AtomicFile {
             removeQuietly(part, e);
             throw new UncheckedIOException(
                     file + " could not be written (" + e.getMessage() + "); is the disk full or write-protected?", e);
+        } catch (RuntimeException e) {
+            removeQuietly(part, e);
+            throw e;
         }
     }
 
-    private static void removeQuietly(Path part, IOException cause) {
+    private static void removeQuietly(Path part, Exception cause) {
         try {
             Files.deleteIfExists(part);
         } catch (IOException e) {

@@ -1,6 +1,7 @@
 package app.ironside.image;
 
 import app.ironside.BadInputException;
+import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
@@ -203,6 +204,7 @@ public final class FitsFiles {
     }
 
     private static void write(OutputStream out, Frame frame, Encoding encoding) throws IOException {
+        Disk disk = new Disk(out);
         Object rows = encoding == Encoding.UNSIGNED_16 ? shorts(frame) : floats(frame);
         try {
             BasicHDU<?> hdu = FitsFactory.hduFactory(rows);
@@ -219,10 +221,47 @@ public final class FitsFiles {
             }
             try (Fits fits = new Fits()) {
                 fits.addHDU(hdu);
-                fits.write(new FitsOutputStream(out));
+                fits.write(new FitsOutputStream(disk));
             }
         } catch (FitsException e) {
+            if (disk.refused != null) {
+                throw disk.refused;
+            }
             throw new IllegalStateException("the header cannot be written as FITS: " + e.getMessage(), e);
+        }
+    }
+
+    /** Remembers what the disk said: the library throws an error of its own in its place, without the cause. */
+    private static final class Disk extends FilterOutputStream {
+        private IOException refused;
+
+        Disk(OutputStream out) {
+            super(out);
+        }
+
+        @Override
+        public void flush() throws IOException {
+            try {
+                out.flush();
+            } catch (IOException e) {
+                refused = e;
+                throw e;
+            }
+        }
+
+        @Override
+        public void write(int b) throws IOException {
+            write(new byte[] {(byte) b}, 0, 1);
+        }
+
+        @Override
+        public void write(byte[] bytes, int from, int count) throws IOException {
+            try {
+                out.write(bytes, from, count);
+            } catch (IOException e) {
+                refused = e;
+                throw e;
+            }
         }
     }
 

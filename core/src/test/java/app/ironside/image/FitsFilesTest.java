@@ -15,6 +15,8 @@ import java.nio.file.Path;
 import java.util.Locale;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.EnabledOnOs;
+import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
 
 class FitsFilesTest {
@@ -150,6 +152,21 @@ class FitsFilesTest {
                 }))
                 .isInstanceOf(UncheckedIOException.class)
                 .hasMessageContaining("x.bin could not be written (No space left on device)");
+        try (var files = Files.list(folder)) {
+            assertThat(files).isEmpty();
+        }
+    }
+
+    /** A device that is always full stands for a full disk. */
+    @Test
+    @EnabledOnOs(OS.LINUX)
+    void aFullDiskIsNamedAsSuch() throws IOException {
+        Path full = folder.resolve("full.fits");
+        Files.createSymbolicLink(folder.resolve("full.fits" + AtomicFile.UNFINISHED), Path.of("/dev/full"));
+        assertThatThrownBy(() -> FitsFiles.write(full, noise(900, 700, 1), FitsFiles.Encoding.FLOAT_32))
+                .isInstanceOf(UncheckedIOException.class)
+                .hasMessageContaining("full.fits could not be written")
+                .hasMessageContaining("is the disk full");
         try (var files = Files.list(folder)) {
             assertThat(files).isEmpty();
         }

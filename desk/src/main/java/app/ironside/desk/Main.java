@@ -1,5 +1,6 @@
 package app.ironside.desk;
 
+import app.ironside.logbook.FolderLock;
 import java.nio.file.Path;
 import java.util.List;
 import javafx.application.Application;
@@ -24,6 +25,12 @@ public final class Main {
             }
             headless();
             System.exit(Pictures.render(Path.of(words.get(pictures + 1))));
+        }
+        Path folder = Opening.dataFolder(demo);
+        if (FolderLock.take(folder).isEmpty()) {
+            System.err.println(
+                    "ironside: " + folder + " is in use by another Ironside; go on in its window, or close it first");
+            System.exit(BAD_USAGE);
         }
         Application.launch(DeskApp.class, demo ? new String[] {"demo"} : new String[0]);
     }
