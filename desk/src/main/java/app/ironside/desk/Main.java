@@ -3,12 +3,16 @@ package app.ironside.desk;
 import app.ironside.logbook.FolderLock;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import javafx.application.Application;
 import org.slf4j.bridge.SLF4JBridgeHandler;
 
 /** {@code ./ironside} and {@code ./ironside demo [--pictures DIR]}. */
 public final class Main {
     private static final int BAD_USAGE = 2;
+
+    /** Held as long as the process lives: one that nobody holds would be let go by the garbage collector. */
+    private static Optional<FolderLock> lock = Optional.empty();
 
     private Main() {}
 
@@ -27,7 +31,8 @@ public final class Main {
             System.exit(Pictures.render(Path.of(words.get(pictures + 1))));
         }
         Path folder = Opening.dataFolder(demo);
-        if (FolderLock.take(folder).isEmpty()) {
+        lock = FolderLock.take(folder);
+        if (lock.isEmpty()) {
             System.err.println(
                     "ironside: " + folder + " is in use by another Ironside; go on in its window, or close it first");
             System.exit(BAD_USAGE);
