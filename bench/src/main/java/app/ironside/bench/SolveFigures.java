@@ -5,9 +5,11 @@ import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.TangentPlane;
+import app.ironside.solve.OwnStars;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.PlateSolver;
 import app.ironside.solve.SolveHints;
+import app.ironside.solve.SolveResult;
 import app.ironside.solve.Wcs;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
@@ -29,6 +31,11 @@ public final class SolveFigures {
     private static final int FIELDS = 100;
     private static final int DOTS = 1000;
     private static final int MOST_HELD = 9;
+    private static final int REGIONS = 60;
+    private static final int FIELDS_A_REGION = 5;
+    private static final double WIDE_SCALE = 4.5;
+    private static final double WIDE_LIMIT = 12;
+    private static final double NARROW_LIMIT = 13;
 
     private SolveFigures() {}
 
@@ -48,6 +55,7 @@ public final class SolveFigures {
             }
         }
         narrow(catalogue, solver);
+        widened(catalogue, solver);
         dots(solver, arguments.length > 0 ? Integer.parseInt(arguments[0]) : DOTS);
     }
 
@@ -141,6 +149,125 @@ public final class SolveFigures {
             }
             say("%n");
         }
+    }
+
+    /** A part of the sky with its stars, those of the catalogue and invented fainter ones. */
+    private record Region(Equatorial middle, List<CatalogueStar> sky) {}
+
+    /**
+     * Narrow fields again, after the stars of one wide frame of each of some regions were kept: the regions have as many stars down to
+     * magnitude 13 as the sky on average, of which the wide frames show those down to 12; in the narrow ones a fifth is missing and half
+     * as many dots are added. Beside it the same fields where a table holds all those stars.
+     */
+    private static void widened(StarCatalogue catalogue, PlateSolver solver) {
+        Random random = new Random(7);
+        List<Region> regions = new ArrayList<>();
+        OwnStars own = OwnStars.NONE;
+        List<CatalogueStar> all = new ArrayList<>();
+        for (int i = 0; i < REGIONS; i++) {
+            Equatorial middle =
+                    new Equatorial(360 * random.nextDouble(), Math.toDegrees(Math.asin(2 * random.nextDouble() - 1)));
+            Region region = new Region(middle, region(catalogue, middle, random));
+            Wcs wide = wcs(middle, WIDE_SCALE, 360 * random.nextDouble(), false);
+            StarField seen = seen(wide, region.sky, WIDE_LIMIT, 0, 0.15, random);
+            SolveHints near = SolveHints.NONE.withNear(middle, 3).withScale(WIDE_SCALE, 0.03);
+            if (solver.solve(seen, near) instanceof PlateSolution s) {
+                own = own.with(s, seen, catalogue, 2000);
+                regions.add(region);
+                all.addAll(region.sky);
+            }
+        }
+        say("%d frames of %.1f° kept: %d stars of their own%n", regions.size(), WIDTH * WIDE_SCALE / 3600, own.size());
+        StarCatalogue table = StarCatalogue.of(
+                "table ",
+                all.stream().map(CatalogueStar::position).toList(),
+                all.stream().mapToDouble(CatalogueStar::magnitude).toArray());
+        narrowIn(regions, new PlateSolver(catalogue.joined(own.catalogue(), 4), Workers.ALL_CORES), "own stars");
+        narrowIn(regions, new PlateSolver(table.joined(catalogue, 4), Workers.ALL_CORES), "table");
+    }
+
+    private static void narrowIn(List<Region> regions, PlateSolver solver, String by) {
+        for (double scale : new double[] {0.8, 1.3, 2}) {
+            for (boolean hinted : new boolean[] {true, false}) {
+                Random random = new Random(8);
+                int found = 0;
+                int wrong = 0;
+                List<Double> times = new ArrayList<>();
+                for (int k = 0; k < regions.size() * FIELDS_A_REGION; k++) {
+                    Region region = regions.get(k / FIELDS_A_REGION);
+                    Equatorial centre = new TangentPlane(region.middle)
+                            .unproject(random.nextDouble() - 0.5, random.nextDouble() - 0.5);
+                    Wcs truth = wcs(centre, scale, 360 * random.nextDouble(), random.nextBoolean());
+                    StarField field = seen(truth, region.sky, NARROW_LIMIT, 0.5, 0.2, random);
+                    SolveHints hints = hinted
+                            ? SolveHints.NONE
+                                    .withNear(new TangentPlane(centre).unproject(0.5, -0.6), 6)
+                                    .withScale(scale * 1.004, 0.03)
+                                    .nearOnly()
+                            : SolveHints.NONE;
+                    long start = System.nanoTime();
+                    SolveResult result = solver.solve(field, hints);
+                    times.add((System.nanoTime() - start) / 1e6);
+                    if (result instanceof PlateSolution n) {
+                        boolean right = n.centre().separationDeg(centre) * 3600 < 2 * WIDE_SCALE;
+                        found += right ? 1 : 0;
+                        wrong += right ? 0 : 1;
+                    }
+                }
+                times.sort(Comparator.naturalOrder());
+                say(
+                        "%-9s %-5s %.1f°: %d of %d, false %d, median %.0f ms, 95 %% %.0f ms%n",
+                        by,
+                        hinted ? "both" : "none",
+                        WIDTH * scale / 3600,
+                        found,
+                        times.size(),
+                        wrong,
+                        times.get(times.size() / 2),
+                        times.get(times.size() * 95 / 100));
+            }
+        }
+    }
+
+    /** The catalogue's stars about a place and invented fainter ones, 150 a square degree, numbers rising 2.8 times a magnitude. */
+    private static List<CatalogueStar> region(StarCatalogue catalogue, Equatorial middle, Random random) {
+        double radius = Math.hypot(WIDTH, HEIGHT) / 2 * WIDE_SCALE / 3600 + 0.2;
+        List<CatalogueStar> sky = new ArrayList<>(catalogue.within(middle, radius));
+        TangentPlane plane = new TangentPlane(middle);
+        int count = (int) (150 * 4 * radius * radius);
+        for (int i = 0; i < count; i++) {
+            double magnitude = NARROW_LIMIT + Math.log10(1e-9 + random.nextDouble()) / 0.45;
+            Equatorial place =
+                    plane.unproject(radius * (2 * random.nextDouble() - 1), radius * (2 * random.nextDouble() - 1));
+            if (magnitude > 9) {
+                sky.add(new CatalogueStar("invented", place, magnitude, 0.6));
+            }
+        }
+        return sky;
+    }
+
+    private static StarField seen(
+            Wcs wcs, List<CatalogueStar> sky, double limit, double extra, double sigmaPx, Random random) {
+        List<Star> stars = new ArrayList<>();
+        for (CatalogueStar star : sky) {
+            Optional<double[]> pixel = wcs.toPixel(star.position());
+            if (pixel.isEmpty() || star.magnitude() > limit || extra > 0 && random.nextDouble() < 0.2) {
+                continue;
+            }
+            double x = pixel.get()[0] + sigmaPx * random.nextGaussian();
+            double y = pixel.get()[1] + sigmaPx * random.nextGaussian();
+            if (x >= 1 && y >= 1 && x <= WIDTH && y <= HEIGHT) {
+                stars.add(star(x, y, star.magnitude() + 0.15 * random.nextGaussian()));
+            }
+        }
+        int real = stars.size();
+        for (int i = 0; i < extra * real; i++) {
+            double magnitude =
+                    8 - 2.5 * Math.log10(stars.get(random.nextInt(real)).fluxAdu() / 1e6);
+            stars.add(star(1 + WIDTH * random.nextDouble(), 1 + HEIGHT * random.nextDouble(), magnitude));
+        }
+        stars.sort(Comparator.comparingDouble(Star::fluxAdu).reversed());
+        return new StarField(WIDTH, HEIGHT, stars, 1000, 10);
     }
 
     private static void dots(PlateSolver solver, int fields) {

@@ -46,7 +46,9 @@ final class PolarVerb extends Verb {
 
     @Override
     Answer answer() {
-        PlateSolver solver = new Wiring(Workers.ALL_CORES, Optional.of(Wiring.usersData())).solver();
+        PlateSolver solver = new Wiring(Workers.ALL_CORES, Optional.of(Wiring.usersData()))
+                .shelf()
+                .solver();
         List<AxisSight> sights = new ArrayList<>();
         SolveHints hints = SolveHints.NONE;
         double sigma = AxisFinder.USUAL_CENTRE_SIGMA_ARCSEC;

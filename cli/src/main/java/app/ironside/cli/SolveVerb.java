@@ -155,13 +155,13 @@ final class SolveVerb extends Verb {
     private PlateSolver solver() {
         Wiring wiring = new Wiring(Workers.ALL_CORES, Optional.of(Wiring.usersData()));
         if (catalog == null) {
-            return wiring.solver();
+            return wiring.shelf().solver();
         }
         CatalogueImport.Columns columns = CatalogueImport.Columns.USUAL
                 .withPlace(raColumn, decColumn)
                 .withMagnitude(magnitudeColumn)
                 .withEpochYear(catalogEpoch);
-        return wiring.solver(CatalogueImport.read(catalog, columns, Progress.NONE));
+        return wiring.shelf().solverOf(CatalogueImport.read(catalog, columns, Progress.NONE));
     }
 
     private static Path besides(Path file) {

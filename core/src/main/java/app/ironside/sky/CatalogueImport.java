@@ -6,7 +6,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import uk.ac.starlink.table.ColumnInfo;
@@ -60,6 +59,45 @@ public final class CatalogueImport {
         this.columns = columns;
     }
 
+    /** A column that a table of stars may have, with the names and UCDs (IVOA UCD1+ 1.4) by which it is usually found. */
+    private enum Role {
+        RA("right ascension", "pos.eq.ra", "ra", "radeg", "raj2000", "ra_icrs", "_raj2000"),
+        DEC("declination", "pos.eq.dec", "dec", "decdeg", "dej2000", "decj2000", "de_icrs", "dec_icrs", "_dej2000"),
+        MAGNITUDE("magnitude", "phot.mag", "magnitude", "mag", "vmag", "v", "gmag", "phot_g_mean_mag", "rmag"),
+        COLOUR("colour", "phot.color", "b-v", "bv", "colour", "color"),
+        MOTION_RA("motion in right ascension", "pos.pm;pos.eq.ra", "pmra", "pm_ra", "pmra_cosdec"),
+        MOTION_DEC("motion in declination", "pos.pm;pos.eq.dec", "pmdec", "pm_dec", "pmde");
+
+        private final String words;
+        private final String ucd;
+        private final List<String> usual;
+
+        Role(String words, String ucd, String... usual) {
+            this.words = words;
+            this.ucd = ucd;
+            this.usual = List.of(usual);
+        }
+    }
+
+    /**
+     * What a table looks like before it is imported.
+     *
+     * @param titles of its columns
+     * @param guess the columns that have usual names; an empty name where none was found
+     * @param rows how many there are; negative if only reading would tell
+     * @param first the first rows, as text
+     */
+    public record Sample(List<String> titles, Columns guess, long rows, List<List<String>> first) {}
+
+    /**
+     * Looks at a table's first rows.
+     *
+     * @throws BadInputException if the file is no table
+     */
+    public static Sample look(Path file, int rows) {
+        return reading(file, Columns.USUAL, table -> table.sample(rows));
+    }
+
     /**
      * Reads a whole table. Rows without a place or a magnitude are left out.
      *
@@ -68,6 +106,15 @@ public final class CatalogueImport {
      * @throws BadInputException if the file is no table, a column is missing, or a value is out of range
      */
     public static StarCatalogue read(Path file, Columns columns, Progress progress) {
+        return reading(file, columns, table -> table.rows(progress));
+    }
+
+    @FunctionalInterface
+    private interface Reading<T> {
+        T of(CatalogueImport table) throws IOException;
+    }
+
+    private static <T> T reading(Path file, Columns columns, Reading<T> reading) {
         if (!Files.isReadable(file)) {
             throw new BadInputException(file.toString(), "cannot be read", "a FITS, VOTable or CSV table of stars");
         }
@@ -78,41 +125,48 @@ public final class CatalogueImport {
             StarTable table = lower.endsWith(".csv")
                     ? factory.makeStarTable(file.toString(), "csv")
                     : factory.makeStarTable(file.toString());
-            return new CatalogueImport(table, file.getFileName().toString(), columns).rows(progress);
+            return reading.of(new CatalogueImport(table, file.getFileName().toString(), columns));
         } catch (IOException e) {
             throw new BadInputException(
                     file.toString(), "is no table that can be read: " + e.getMessage(), "FITS, VOTable or CSV", e);
         }
     }
 
+    private Sample sample(int most) throws IOException {
+        List<String> titles = titles();
+        List<List<String>> first = new ArrayList<>();
+        try (RowSequence sequence = table.getRowSequence()) {
+            while (first.size() < most && sequence.next()) {
+                List<String> row = new ArrayList<>();
+                for (Object cell : sequence.getRow()) {
+                    row.add(cell == null ? "" : cell.toString());
+                }
+                first.add(row);
+            }
+        }
+        Columns guess = new Columns(
+                titled(Role.RA),
+                titled(Role.DEC),
+                titled(Role.MAGNITUDE),
+                titled(Role.COLOUR),
+                titled(Role.MOTION_RA),
+                titled(Role.MOTION_DEC),
+                2000);
+        return new Sample(titles, guess, table.getRowCount(), first);
+    }
+
+    private String titled(Role role) {
+        int column = find("", role);
+        return column < 0 ? "" : titles().get(column);
+    }
+
     private StarCatalogue rows(Progress progress) throws IOException {
-        int ra = need(
-                columns.ra(), "right ascension", List.of("pos.eq.ra"), "ra", "radeg", "raj2000", "ra_icrs", "_raj2000");
-        int dec = need(
-                columns.dec(),
-                "declination",
-                List.of("pos.eq.dec"),
-                "dec",
-                "decdeg",
-                "dej2000",
-                "decj2000",
-                "de_icrs",
-                "dec_icrs",
-                "_dej2000");
-        int magnitude = need(
-                columns.magnitude(),
-                "magnitude",
-                List.of("phot.mag"),
-                "magnitude",
-                "mag",
-                "vmag",
-                "v",
-                "gmag",
-                "phot_g_mean_mag",
-                "rmag");
-        int colour = find(columns.colour(), List.of("phot.color"), "b-v", "bv", "colour", "color");
-        int motionRa = find(columns.motionRa(), List.of("pos.pm;pos.eq.ra"), "pmra", "pm_ra", "pmra_cosdec");
-        int motionDec = find(columns.motionDec(), List.of("pos.pm;pos.eq.dec"), "pmdec", "pm_dec", "pmde");
+        int ra = need(columns.ra(), Role.RA);
+        int dec = need(columns.dec(), Role.DEC);
+        int magnitude = need(columns.magnitude(), Role.MAGNITUDE);
+        int colour = find(columns.colour(), Role.COLOUR);
+        int motionRa = find(columns.motionRa(), Role.MOTION_RA);
+        int motionDec = find(columns.motionDec(), Role.MOTION_DEC);
         boolean moving = motionRa >= 0 && motionDec >= 0;
         if (!moving && columns.epochYear() != 2000) {
             throw new BadInputException(
@@ -134,7 +188,7 @@ public final class CatalogueImport {
                     moving ? number(sequence, motionRa) : 0,
                     moving ? number(sequence, motionDec) : 0
                 };
-                if (Double.isNaN(star[1] + star[2] + star[3])) {
+                if (!Double.isFinite(star[1] + star[2] + star[3])) {
                     continue;
                 }
                 check(star, row);
@@ -185,13 +239,13 @@ public final class CatalogueImport {
         return unit.equals("h") || unit.startsWith("hour") ? 15 : 1;
     }
 
-    private int need(String chosen, String what, List<String> ucds, String... usual) {
-        int column = find(chosen, ucds, usual);
+    private int need(String chosen, Role role) {
+        int column = find(chosen, role);
         if (column < 0) {
             throw new BadInputException(
                     name,
                     chosen.isEmpty()
-                            ? "has no column of " + what + " under a usual name"
+                            ? "has no column of " + role.words + " under a usual name"
                             : "has no column \"" + chosen + "\"",
                     "one of its columns: " + String.join(", ", titles()));
         }
@@ -206,7 +260,7 @@ public final class CatalogueImport {
         return titles;
     }
 
-    private int find(String chosen, List<String> ucds, String... usual) {
+    private int find(String chosen, Role role) {
         List<String> titles =
                 titles().stream().map(t -> t.toLowerCase(Locale.ROOT)).toList();
         if (!chosen.isEmpty()) {
@@ -214,12 +268,11 @@ public final class CatalogueImport {
         }
         for (int i = 0; i < titles.size(); i++) {
             String ucd = table.getColumnInfo(i).getUCD();
-            if (ucd != null
-                    && ucds.stream().anyMatch(u -> ucd.toLowerCase(Locale.ROOT).startsWith(u))) {
+            if (ucd != null && ucd.toLowerCase(Locale.ROOT).startsWith(role.ucd)) {
                 return i;
             }
         }
-        return Arrays.stream(usual)
+        return role.usual.stream()
                 .mapToInt(titles::indexOf)
                 .filter(i -> i >= 0)
                 .findFirst()

@@ -33,22 +33,57 @@ public final class StarCatalogue {
     static final double SUN_COLOUR = 0.6;
 
     private static final String FORMAT =
-            "Ironside stars 1: number int, ra dec double, magnitude colour float; motions float";
+            "Ironside stars 2: prefixes; number int, origin byte, ra dec double, magnitude colour float; motions float";
 
-    private final String prefix;
+    private final List<String> prefixes;
     private final Columns columns;
     private final SkyCells cells;
 
     /**
      * The stars, column by column, in rising declination.
      *
+     * @param origin which of the prefixes goes before the star's number
      * @param motions eastward and northward, mas a year, two for each star; empty if the catalogue has none
      */
     private record Columns(
-            int[] number, double[] raDeg, double[] decDeg, float[] magnitude, float[] colour, float[] motions) {}
+            int[] number,
+            byte[] origin,
+            double[] raDeg,
+            double[] decDeg,
+            float[] magnitude,
+            float[] colour,
+            float[] motions) {
+        Columns(int n, boolean moving) {
+            this(
+                    new int[n],
+                    new byte[n],
+                    new double[n],
+                    new double[n],
+                    new float[n],
+                    new float[n],
+                    new float[moving ? 2 * n : 0]);
+        }
 
-    private StarCatalogue(String prefix, Columns columns) {
-        this.prefix = prefix;
+        boolean moving() {
+            return motions.length > 0;
+        }
+
+        void copy(Columns from, int index, int to, int firstOrigin) {
+            number[to] = from.number[index];
+            origin[to] = (byte) (firstOrigin + from.origin[index]);
+            raDeg[to] = from.raDeg[index];
+            decDeg[to] = from.decDeg[index];
+            magnitude[to] = from.magnitude[index];
+            colour[to] = from.colour[index];
+            if (from.moving()) {
+                motions[2 * to] = from.motions[2 * index];
+                motions[2 * to + 1] = from.motions[2 * index + 1];
+            }
+        }
+    }
+
+    private StarCatalogue(List<String> prefixes, Columns columns) {
+        this.prefixes = List.copyOf(prefixes);
         this.columns = columns;
         this.cells = new SkyCells(columns.raDeg, columns.decDeg);
     }
@@ -63,8 +98,7 @@ public final class StarCatalogue {
     static StarCatalogue of(String prefix, List<double[]> rows, boolean moving) {
         rows.sort(Comparator.comparingDouble(row -> row[2]));
         int n = rows.size();
-        Columns c = new Columns(
-                new int[n], new double[n], new double[n], new float[n], new float[n], new float[moving ? 2 * n : 0]);
+        Columns c = new Columns(n, moving);
         for (int i = 0; i < n; i++) {
             double[] row = rows.get(i);
             c.number[i] = (int) row[0];
@@ -77,7 +111,51 @@ public final class StarCatalogue {
                 c.motions[2 * i + 1] = (float) row[6];
             }
         }
-        return new StarCatalogue(prefix, c);
+        return new StarCatalogue(List.of(prefix), c);
+    }
+
+    /**
+     * A catalogue of unmoving stars, given in any order.
+     *
+     * @param prefix put before a star's place in the list, from 1, to name it
+     * @param places J2000
+     * @param magnitudes one for each place
+     */
+    public static StarCatalogue of(String prefix, List<Equatorial> places, double[] magnitudes) {
+        List<double[]> rows = new ArrayList<>(magnitudes.length);
+        for (int i = 0; i < magnitudes.length; i++) {
+            rows.add(new double[] {i + 1, places.get(i).raDeg(), places.get(i).decDeg(), magnitudes[i], SUN_COLOUR});
+        }
+        return of(prefix, rows, false);
+    }
+
+    /**
+     * These stars, and those of another catalogue that are not among them.
+     *
+     * @param sameArcsec a star of the other that stands so near to one of these is the same
+     */
+    public StarCatalogue joined(StarCatalogue other, double sameArcsec) {
+        int[] lacking = IntStream.range(0, other.size())
+                .filter(i -> !holds(other.raDeg(i), other.decDeg(i), sameArcsec))
+                .toArray();
+        Columns theirs = other.columns;
+        Columns all = new Columns(size() + lacking.length, columns.moving() || theirs.moving());
+        int mine = 0;
+        int next = 0;
+        for (int i = 0; i < all.number.length; i++) {
+            if (next == lacking.length || mine < size() && columns.decDeg[mine] <= theirs.decDeg[lacking[next]]) {
+                all.copy(columns, mine++, i, 0);
+            } else {
+                all.copy(theirs, lacking[next++], i, prefixes.size());
+            }
+        }
+        List<String> names = new ArrayList<>(prefixes);
+        names.addAll(other.prefixes);
+        return new StarCatalogue(names, all);
+    }
+
+    private boolean holds(double raDeg, double decDeg, double withinArcsec) {
+        return indicesWithin(new Equatorial(raDeg, decDeg), withinArcsec / 3600).length > 0;
     }
 
     /** The Hipparcos stars that ship with Ironside. */
@@ -141,9 +219,9 @@ public final class StarCatalogue {
 
     /** One star by its place in the order of declination, 0 up to {@link #size}. */
     public CatalogueStar star(int index) {
-        boolean moving = columns.motions.length > 0;
+        boolean moving = columns.moving();
         return new CatalogueStar(
-                prefix + columns.number[index],
+                prefixes.get(columns.origin[index]) + columns.number[index],
                 new Equatorial(columns.raDeg[index], columns.decDeg[index]),
                 columns.magnitude[index],
                 columns.colour[index],
@@ -183,11 +261,15 @@ public final class StarCatalogue {
         AtomicFile.write(file, stream -> {
             DataOutputStream out = new DataOutputStream(new BufferedOutputStream(stream, 1 << 16));
             out.writeUTF(FORMAT);
-            out.writeUTF(prefix);
+            out.writeByte(prefixes.size());
+            for (String prefix : prefixes) {
+                out.writeUTF(prefix);
+            }
             out.writeInt(size());
-            out.writeBoolean(columns.motions.length > 0);
+            out.writeBoolean(columns.moving());
             for (int i = 0; i < size(); i++) {
                 out.writeInt(columns.number[i]);
+                out.writeByte(columns.origin[i]);
                 out.writeDouble(columns.raDeg[i]);
                 out.writeDouble(columns.decDeg[i]);
                 out.writeFloat(columns.magnitude[i]);
@@ -210,18 +292,15 @@ public final class StarCatalogue {
             if (!in.readUTF().equals(FORMAT)) {
                 throw new IOException("it begins otherwise");
             }
-            String prefix = in.readUTF();
+            List<String> prefixes = new ArrayList<>();
+            for (int left = in.readUnsignedByte(); left > 0; left--) {
+                prefixes.add(in.readUTF());
+            }
             int n = in.readInt();
-            boolean moving = in.readBoolean();
-            Columns c = new Columns(
-                    new int[n],
-                    new double[n],
-                    new double[n],
-                    new float[n],
-                    new float[n],
-                    new float[moving ? 2 * n : 0]);
+            Columns c = new Columns(n, in.readBoolean());
             for (int i = 0; i < n; i++) {
                 c.number[i] = in.readInt();
+                c.origin[i] = in.readByte();
                 c.raDeg[i] = in.readDouble();
                 c.decDeg[i] = in.readDouble();
                 c.magnitude[i] = in.readFloat();
@@ -230,7 +309,7 @@ public final class StarCatalogue {
             for (int i = 0; i < c.motions.length; i++) {
                 c.motions[i] = in.readFloat();
             }
-            return new StarCatalogue(prefix, c);
+            return new StarCatalogue(prefixes, c);
         } catch (IOException e) {
             throw new BadInputException(
                     file.toString(), "is no whole star catalogue of Ironside", "import the table of stars again", e);

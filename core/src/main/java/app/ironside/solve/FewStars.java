@@ -20,7 +20,7 @@ final class FewStars {
     /** The stars of a sparse catalogue are the brightest of a narrow frame. */
     private static final int FRAME_STARS = 16;
 
-    private static final int FEWEST_MATCHES = 5;
+    static final int FEWEST_MATCHES = 5;
 
     /** A shorter base would turn centroids' errors into large ones across the frame. */
     private static final double SHORTEST_BASE = 0.25;
@@ -152,10 +152,10 @@ final class FewStars {
     private Optional<PlateSolution> laid(
             Star one, Star two, Place a, Place b, List<Place> sky, SolveHints inside, long[] tried) {
         for (int parity = -1; parity <= 1; parity += 2) {
-            Similarity first = Similarity.through(one, two, a, b, parity);
+            Similarity first = through(one, two, a, b, parity);
             tried[0]++;
             // On the hint's plane, which is good enough to tell whether three more stars are there.
-            if (1 + first.hits(a.around, seen, field) < FEWEST_MATCHES) {
+            if (1 + hits(first, a.around) < FEWEST_MATCHES) {
                 continue;
             }
             Optional<PlateSolution> found = verified(first, a.position, parity, sky, tried[0]);
@@ -180,7 +180,7 @@ final class FewStars {
             }
             double chance = seen.size() * Math.PI * reach * reach / ((double) field.width() * field.height());
             odds = Verifier.log10Tail(expected.size() - 2, matches.size() - 2, chance);
-            Optional<Wcs> next = Similarity.fit(matches, near, parity).map(s -> s.wcs(near));
+            Optional<Wcs> next = fit(matches, near, parity).map(s -> s.wcs(near));
             if (next.isEmpty()) {
                 return Optional.empty();
             }
@@ -207,84 +207,56 @@ final class FewStars {
         return inside;
     }
 
-    /** ξ + iη = (p + iq)(u + i · parity · v) + (ξ₀ + iη₀), with u and v measured from a pixel. */
-    private record Similarity(double p, double q, int parity, double x0, double y0, double xi0, double eta0) {
-        static Similarity through(Star one, Star two, Place a, Place b, int parity) {
-            double u = two.x() - one.x();
-            double v = parity * (two.y() - one.y());
-            double dXi = b.xi - a.xi;
-            double dEta = b.eta - a.eta;
-            double norm = u * u + v * v;
-            return new Similarity(
-                    (u * dXi + v * dEta) / norm, (u * dEta - v * dXi) / norm, parity, one.x(), one.y(), a.xi, a.eta);
-        }
+    private static Similarity through(Star one, Star two, Place a, Place b, int parity) {
+        return Similarity.fit(
+                new double[] {one.x(), two.x()},
+                new double[] {one.y(), two.y()},
+                new double[] {a.xi, b.xi},
+                new double[] {a.eta, b.eta},
+                parity);
+    }
 
-        /** Least squares over matches, on the plane that touches the sky at a place. */
-        static Optional<Similarity> fit(List<WcsFit.Match> matches, Equatorial touching, int parity) {
-            TangentPlane plane = new TangentPlane(touching);
-            int n = matches.size();
-            double[][] at = new double[n][];
-            double[] mean = new double[4];
-            for (int i = 0; i < n; i++) {
-                WcsFit.Match m = matches.get(i);
-                Optional<TangentPlane.Point> point = plane.project(m.sky());
-                if (point.isEmpty()) {
-                    return Optional.empty();
-                }
-                at[i] = new double[] {
-                    m.x(), m.y(), point.get().xiDeg(), point.get().etaDeg()
-                };
-                for (int k = 0; k < 4; k++) {
-                    mean[k] += at[i][k] / n;
-                }
+    /** Over matches, on the plane that touches the sky at a place. */
+    private static Optional<Similarity> fit(List<WcsFit.Match> matches, Equatorial touching, int parity) {
+        TangentPlane plane = new TangentPlane(touching);
+        int n = matches.size();
+        double[] x = new double[n];
+        double[] y = new double[n];
+        double[] xi = new double[n];
+        double[] eta = new double[n];
+        for (int i = 0; i < n; i++) {
+            WcsFit.Match m = matches.get(i);
+            Optional<TangentPlane.Point> point = plane.project(m.sky());
+            if (point.isEmpty()) {
+                return Optional.empty();
             }
-            double p = 0;
-            double q = 0;
-            double norm = 0;
-            for (double[] row : at) {
-                double u = row[0] - mean[0];
-                double v = parity * (row[1] - mean[1]);
-                p += u * (row[2] - mean[2]) + v * (row[3] - mean[3]);
-                q += u * (row[3] - mean[3]) - v * (row[2] - mean[2]);
-                norm += u * u + v * v;
-            }
-            return Optional.of(new Similarity(p / norm, q / norm, parity, mean[0], mean[1], mean[2], mean[3]));
+            x[i] = m.x();
+            y[i] = m.y();
+            xi[i] = point.get().xiDeg();
+            eta[i] = point.get().etaDeg();
         }
+        return Optional.of(Similarity.fit(x, y, xi, eta, parity));
+    }
 
-        Wcs wcs(Equatorial touching) {
-            double cd11 = p;
-            double cd12 = -q * parity;
-            double cd21 = q;
-            double cd22 = p * parity;
-            double determinant = cd11 * cd22 - cd12 * cd21;
-            double crpixX = x0 - (cd22 * xi0 - cd12 * eta0) / determinant;
-            double crpixY = y0 - (cd11 * eta0 - cd21 * xi0) / determinant;
-            return new Wcs(touching, crpixX, crpixY, cd11, cd12, cd21, cd22);
-        }
-
-        /** How many of some catalogue stars fall into the frame and meet one of its stars. */
-        int hits(List<Place> sky, List<Star> seen, StarField field) {
-            double norm = p * p + q * q;
-            int hits = 0;
-            for (Place place : sky) {
-                double dXi = place.xi - xi0;
-                double dEta = place.eta - eta0;
-                double x = x0 + (p * dXi + q * dEta) / norm;
-                double y = y0 + parity * (p * dEta - q * dXi) / norm;
-                if (x >= 1 && y >= 1 && x <= field.width() && y <= field.height() && meets(seen, x, y)) {
-                    hits++;
-                }
+    /** How many of some catalogue stars fall into the frame and meet one of its stars. */
+    private int hits(Similarity laid, List<Place> sky) {
+        int hits = 0;
+        for (Place place : sky) {
+            double x = laid.toX(place.xi, place.eta);
+            double y = laid.toY(place.xi, place.eta);
+            if (x >= 1 && y >= 1 && x <= field.width() && y <= field.height() && meets(x, y)) {
+                hits++;
             }
-            return hits;
         }
+        return hits;
+    }
 
-        private static boolean meets(List<Star> seen, double x, double y) {
-            for (Star star : seen) {
-                if (Math.abs(star.x() - x) < FIRST_REACH_PX && Math.abs(star.y() - y) < FIRST_REACH_PX) {
-                    return true;
-                }
+    private boolean meets(double x, double y) {
+        for (Star star : seen) {
+            if (Math.abs(star.x() - x) < FIRST_REACH_PX && Math.abs(star.y() - y) < FIRST_REACH_PX) {
+                return true;
             }
-            return false;
         }
+        return false;
     }
 }

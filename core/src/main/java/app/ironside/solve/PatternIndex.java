@@ -35,7 +35,7 @@ final class PatternIndex {
     /**
      * How an index is made.
      *
-     * @param sizes how many of the brightest stars each level takes
+     * @param sizes how many of the brightest stars each level takes, rising
      * @param neighbours how many neighbours of a star enter its patterns
      */
     record Plan(int[] sizes, int neighbours) {
@@ -46,6 +46,11 @@ final class PatternIndex {
             return Math.min(sizes[level], stars);
         }
 
+        /** How many stars the level before has. */
+        int before(int level, int stars) {
+            return level == 0 ? 0 : size(level - 1, stars);
+        }
+
         /** Where there are very many stars, fewer patterns of each are enough, and all there is room for. */
         int neighbours(int level) {
             return sizes[level] > CROWD ? Math.min(neighbours, CROWD_NEIGHBOURS) : neighbours;
@@ -53,7 +58,7 @@ final class PatternIndex {
 
         /** Differs for plans that make different levels. */
         long mark(int level) {
-            return 31L * sizes[level] + neighbours(level);
+            return 31L * (31L * (level == 0 ? 0 : sizes[level - 1]) + sizes[level]) + neighbours(level);
         }
     }
 
@@ -66,7 +71,7 @@ final class PatternIndex {
         double[][] all = vectors(catalogue, brightestFirst);
         List<PatternLevel> levels = new ArrayList<>();
         for (int k = 0; k < plan.sizes().length; k++) {
-            levels.add(PatternLevel.build(all, plan.size(k, all.length), plan.neighbours(k), workers));
+            levels.add(level(all, plan, k, workers));
         }
         return new PatternIndex(all, levels);
     }
@@ -99,7 +104,7 @@ final class PatternIndex {
             if (there.get(k).isPresent()) {
                 levels.add(there.get(k).get());
             } else {
-                PatternLevel made = PatternLevel.build(all, plan.size(k, all.length), plan.neighbours(k), workers);
+                PatternLevel made = level(all, plan, k, workers);
                 try {
                     Files.createDirectories(folder);
                     made.write(files[k], marks[k]);
@@ -111,6 +116,11 @@ final class PatternIndex {
             done += plan.size(k, all.length);
         }
         return new PatternIndex(all, levels);
+    }
+
+    private static PatternLevel level(double[][] all, Plan plan, int k, Workers workers) {
+        return PatternLevel.build(
+                all, plan.size(k, all.length), plan.before(k, all.length), plan.neighbours(k), workers);
     }
 
     private static double[][] vectors(StarCatalogue catalogue, int[] brightestFirst) {

@@ -23,7 +23,7 @@ final class PatternLevel {
     private static final double CELL = 0.02;
 
     private static final double STEPS = 32_000;
-    private static final long MAGIC = 0x49_52_4f_4e_50_41_54_02L;
+    private static final long MAGIC = 0x49_52_4f_4e_50_41_54_03L;
     private static final int HEADER_BYTES = 32;
     private static final int CHUNK_STARS = 4096;
     private static final int CODE = FourStars.LENGTH;
@@ -41,12 +41,13 @@ final class PatternLevel {
     }
 
     /**
-     * Makes the patterns of each star with its neighbours.
+     * Makes the patterns of each star with its neighbours, without those that the level before has.
      *
      * @param vectors unit vectors; the first {@code size} are this level's stars
+     * @param before how many of them were the level before's: where all four are among these, they were neighbours there too
      * @param neighbours how many neighbours of a star enter its patterns
      */
-    static PatternLevel build(double[][] vectors, int size, int neighbours, Workers workers) {
+    static PatternLevel build(double[][] vectors, int size, int before, int neighbours, Workers workers) {
         NearestStars nearest = new NearestStars(Arrays.copyOf(vectors, size));
         int chunks = (size + CHUNK_STARS - 1) / CHUNK_STARS;
         Part[] parts = new Part[chunks];
@@ -54,7 +55,7 @@ final class PatternLevel {
             Part part = new Part();
             int until = Math.min(size, (chunk + 1) * CHUNK_STARS);
             for (int star = chunk * CHUNK_STARS; star < until; star++) {
-                part.addPatternsOf(star, nearest, vectors, neighbours);
+                part.addPatternsOf(star, nearest, vectors, before, neighbours);
             }
             parts[chunk] = part;
         });
@@ -67,7 +68,7 @@ final class PatternLevel {
         private short[] codes = new short[CODE * 1024];
         private int count;
 
-        void addPatternsOf(int star, NearestStars nearest, double[][] vectors, int neighbours) {
+        void addPatternsOf(int star, NearestStars nearest, double[][] vectors, int before, int neighbours) {
             int[] around = new int[neighbours];
             double[] code = new double[CODE];
             int[] four = new int[4];
@@ -79,7 +80,8 @@ final class PatternLevel {
                         four[1] = around[a];
                         four[2] = around[b];
                         four[3] = around[c];
-                        if (FourStars.code(four, (s, axis) -> vectors[s][axis], 3, code)) {
+                        if (Math.max(Math.max(star, around[a]), Math.max(around[b], around[c])) >= before
+                                && FourStars.code(four, (s, axis) -> vectors[s][axis], 3, code)) {
                             add(four, code);
                         }
                     }

@@ -13,6 +13,7 @@ import java.util.Collections;
 import java.util.Comparator;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -42,11 +43,19 @@ public final class PlateSolver {
     private static final int FEWEST_LOCAL_STARS = 150;
     private static final int MOST_LOCAL_STARS = 60_000;
     private static final double DEGREES_PER_RADIAN = 180 / Math.PI;
+    private static final double SQUARE_DEGREES_OF_THE_SKY = 4 * Math.PI * DEGREES_PER_RADIAN * DEGREES_PER_RADIAN;
 
-    /** Stars of the first levels of the index of the whole sky: about V 4, 5, 6, 7, 8, then 2.7 times as many in each. */
-    private static final int[] SKY_LEVELS = {500, 1600, 5000, 15_500, 41_000, 120_000};
+    /** Stars of the first levels of the index of the whole sky: about V 4, 5, 6, 7, 8. */
+    private static final int[] SKY_LEVELS = {500, 1600, 5000, 15_500, 41_000};
 
-    private static final double NEXT_LEVEL = 2.7;
+    /**
+     * Each level below reaches this much fainter, whatever the number of stars: a catalogue may be deep in one region only, and there a
+     * frame's brightest stars must be a level's too.
+     */
+    private static final double NEXT_LEVEL_MAGNITUDES = 0.7;
+
+    /** A level that adds fewer, as a share, is left to the next. */
+    private static final double WORTH_A_LEVEL = 1.02;
 
     /** Of a deeper catalogue, the brightest of this many enter the index of the whole sky: some 70 in each square degree. */
     private static final int MOST_INDEXED_STARS = 3_000_000;
@@ -78,6 +87,10 @@ public final class PlateSolver {
         this.sky = new OnDemand(catalogue, workers, kept);
     }
 
+    public StarCatalogue catalogue() {
+        return catalogue;
+    }
+
     /** Prepares the index of the whole sky, which otherwise is made when it is first asked for. Goes on where it was stopped. */
     public void prepare(Progress progress) {
         sky.get(progress);
@@ -99,21 +112,34 @@ public final class PlateSolver {
         synchronized PatternIndex get(Progress progress) {
             if (index == null) {
                 int[] all = catalogue.brightestFirst(IntStream.range(0, catalogue.size()));
-                PatternIndex.Plan plan = new PatternIndex.Plan(levels(all.length), SKY_NEIGHBOURS);
+                PatternIndex.Plan plan = new PatternIndex.Plan(levels(catalogue, all), SKY_NEIGHBOURS);
                 index = kept.map(folder -> PatternIndex.kept(folder, catalogue, all, plan, workers, progress))
                         .orElseGet(() -> PatternIndex.build(catalogue, all, plan, workers));
             }
             return index;
         }
 
-        private static int[] levels(int stars) {
+        private static int[] levels(StarCatalogue catalogue, int[] brightestFirst) {
+            int most = Math.min(brightestFirst.length, MOST_INDEXED_STARS);
             List<Integer> sizes = new ArrayList<>();
+            int last = 0;
             for (int size : SKY_LEVELS) {
-                sizes.add(size);
+                if (size < most) {
+                    sizes.add(size);
+                    last = size;
+                }
             }
-            int most = Math.min(stars, MOST_INDEXED_STARS);
-            for (double size = SKY_LEVELS[SKY_LEVELS.length - 1]; size < most; size *= NEXT_LEVEL) {
-                sizes.add((int) Math.min(most, size * NEXT_LEVEL));
+            double limit = last == 0 ? 0 : catalogue.magnitude(brightestFirst[last - 1]);
+            int size = last;
+            while (size < most) {
+                limit += NEXT_LEVEL_MAGNITUDES;
+                while (size < most && catalogue.magnitude(brightestFirst[size]) < limit) {
+                    size++;
+                }
+                if (size == most || size > WORTH_A_LEVEL * last) {
+                    sizes.add(size);
+                    last = size;
+                }
             }
             return sizes.stream().mapToInt(Integer::intValue).toArray();
         }
@@ -232,10 +258,9 @@ public final class PlateSolver {
         double radius = Math.min(180, hints.radiusDeg() + Math.min(20, fieldRadius));
         int[] inside = catalogue.indicesWithin(hints.near().orElseThrow(), radius);
         double fieldArea = Math.max(1e-3, field.width() * (double) field.height() * scale * scale / 3600 / 3600);
-        double capArea = 2 * Math.PI * (1 - Angles.cosDeg(radius)) * DEGREES_PER_RADIAN * DEGREES_PER_RADIAN;
         int most = hints.scaleArcsecPerPixel().isEmpty()
                 ? MOST_LOCAL_STARS
-                : (int) Math.max(FEWEST_LOCAL_STARS, LOCAL_STARS_A_FIELD * capArea / fieldArea);
+                : (int) Math.max(FEWEST_LOCAL_STARS, LOCAL_STARS_A_FIELD * capSquareDegrees(radius) / fieldArea);
         if (inside.length > most) {
             inside = Arrays.copyOf(inside, most);
         }
@@ -244,7 +269,7 @@ public final class PlateSolver {
             levels.add((int) (share * inside.length));
         }
         PatternIndex.Plan plan = new PatternIndex.Plan(
-                levels.stream().mapToInt(Integer::intValue).toArray(), LOCAL_NEIGHBOURS);
+                levels.stream().mapToInt(Integer::intValue).sorted().toArray(), LOCAL_NEIGHBOURS);
         return PatternIndex.build(catalogue, inside, plan, workers);
     }
 
@@ -300,7 +325,7 @@ public final class PlateSolver {
                 .toArray();
     }
 
-    private static String reason(StarField field, SolveHints hints) {
+    private String reason(StarField field, SolveHints hints) {
         double hfr = field.medianHalfFluxRadiusPx().orElse(0);
         double eccentricity = field.medianEccentricity().orElse(0);
         if (eccentricity > TRAILED_ECCENTRICITY) {
@@ -309,16 +334,40 @@ public final class PlateSolver {
         if (hfr > SWOLLEN_HFR_PX) {
             return "The stars are swollen (half-flux radius " + Math.round(hfr) + " px): focus first.";
         }
+        if (hints.scaleArcsecPerPixel().isPresent() && catalogueStarsInFrame(field, hints) < FEWEST_STARS) {
+            return String.format(
+                    Locale.ROOT,
+                    "The catalogue holds some %.0f stars in a field of %.1f° here, and %d are needed to be sure: add a deeper table"
+                            + " of stars, or keep the stars of a wider picture of this region.",
+                    catalogueStarsInFrame(field, hints),
+                    field.width() * hints.scaleArcsecPerPixel().getAsDouble() / 3600,
+                    FEWEST_STARS);
+        }
         if (hints.scaleArcsecPerPixel().isPresent()) {
             return field.stars().size() + " stars were found but no pattern fits the sky at "
                     + String.format(
-                            java.util.Locale.ROOT,
-                            "%.2f",
-                            hints.scaleArcsecPerPixel().getAsDouble())
+                            Locale.ROOT, "%.2f", hints.scaleArcsecPerPixel().getAsDouble())
                     + "″ per pixel: check the focal length and pixel size, or solve without the scale.";
         }
         return field.stars().size()
                 + " stars were found but no pattern fits the catalogue: the field may be too narrow for it,"
                 + " or the points are not stars.";
+    }
+
+    /** How many catalogue stars a frame of the hinted scale holds, on average over where it may be. */
+    private double catalogueStarsInFrame(StarField field, SolveHints hints) {
+        double scale = hints.scaleArcsecPerPixel().orElseThrow() / 3600;
+        double widthDeg = field.width() * scale;
+        double heightDeg = field.height() * scale;
+        if (hints.near().isEmpty()) {
+            return catalogue.size() * widthDeg * heightDeg / SQUARE_DEGREES_OF_THE_SKY;
+        }
+        double radius = Math.min(180, Math.max(hints.radiusDeg(), Math.hypot(widthDeg, heightDeg) / 2));
+        int around = catalogue.indicesWithin(hints.near().get(), radius).length;
+        return around * widthDeg * heightDeg / capSquareDegrees(radius);
+    }
+
+    private static double capSquareDegrees(double radiusDeg) {
+        return 2 * Math.PI * (1 - Angles.cosDeg(radiusDeg)) * DEGREES_PER_RADIAN * DEGREES_PER_RADIAN;
     }
 }

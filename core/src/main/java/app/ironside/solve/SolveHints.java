@@ -1,6 +1,7 @@
 package app.ironside.solve;
 
 import app.ironside.Check;
+import app.ironside.image.Header;
 import app.ironside.kit.Kit;
 import app.ironside.sky.Equatorial;
 import java.time.Instant;
@@ -33,6 +34,12 @@ public record SolveHints(
     /** Nothing is known: search the whole sky. */
     public static final SolveHints NONE =
             new SolveHints(Optional.empty(), 180, OptionalDouble.empty(), 0.05, OptionalDouble.empty(), 2000, true);
+
+    private static final double USUAL_SCALE_TOLERANCE = 0.05;
+    private static final double NEAR_A_WCS_DEG = 3;
+
+    /** A mount before its first sync may be some degrees off; the search looks nearer first. */
+    private static final double NEAR_A_MOUNT_DEG = 6;
 
     private static final double SECONDS_PER_JULIAN_YEAR = 365.25 * 86_400;
     private static final Instant J2000 = Instant.parse("2000-01-01T12:00:00Z");
@@ -75,6 +82,69 @@ public record SolveHints(
                 OptionalDouble.of(kit.optics().focalLengthMm()),
                 epochYear,
                 elsewhere);
+    }
+
+    /**
+     * What a frame's header says: time of its middle, where it points, its scale. A WCS counts more than the words of mount and camera
+     * ({@code RA}, {@code DEC} or {@code OBJCTRA}, {@code OBJCTDEC}; {@code FOCALLEN}, {@code XPIXSZ}, which includes the binning).
+     * What is missing, or is no number in its range, gives no hint.
+     *
+     * @param width pixels of the frame
+     */
+    public static SolveHints of(Header header, int width, int height) {
+        SolveHints hints = header.middle().map(NONE::withTime).orElse(NONE);
+        Optional<Wcs> believed = Wcs.from(header);
+        if (believed.isPresent()) {
+            Wcs wcs = believed.get();
+            return hints.withNear(wcs.toSky(width / 2.0, height / 2.0), NEAR_A_WCS_DEG)
+                    .withScale(wcs.scaleArcsecPerPixel(), USUAL_SCALE_TOLERANCE);
+        }
+        OptionalDouble focal = header.number("FOCALLEN");
+        OptionalDouble pixel = header.number("XPIXSZ");
+        if (focal.orElse(0) > 0 && pixel.orElse(0) > 0) {
+            hints = hints.withScale(
+                    Math.toDegrees(pixel.getAsDouble() / 1000 / focal.getAsDouble()) * 3600, USUAL_SCALE_TOLERANCE);
+            hints = new SolveHints(
+                    hints.near,
+                    hints.radiusDeg,
+                    hints.scaleArcsecPerPixel,
+                    hints.scaleTolerance,
+                    focal,
+                    hints.epochYear,
+                    hints.elsewhere);
+        }
+        Optional<Equatorial> pointed = pointed(header);
+        return pointed.isPresent() ? hints.withNear(pointed.get(), NEAR_A_MOUNT_DEG) : hints;
+    }
+
+    private static Optional<Equatorial> pointed(Header header) {
+        OptionalDouble ra = header.number("RA");
+        OptionalDouble dec = header.number("DEC");
+        if (ra.isEmpty() || dec.isEmpty()) {
+            ra = header.text("OBJCTRA").map(SolveHints::sexagesimal).orElse(OptionalDouble.empty());
+            ra = ra.isPresent() ? OptionalDouble.of(15 * ra.getAsDouble()) : ra;
+            dec = header.text("OBJCTDEC").map(SolveHints::sexagesimal).orElse(OptionalDouble.empty());
+        }
+        boolean inRange = ra.isPresent()
+                && dec.isPresent()
+                && ra.getAsDouble() >= 0
+                && ra.getAsDouble() <= 360
+                && Math.abs(dec.getAsDouble()) <= 90;
+        return inRange ? Optional.of(new Equatorial(ra.getAsDouble(), dec.getAsDouble())) : Optional.empty();
+    }
+
+    /** "01 33 50.9" or "+30:39:36": whole, sixtieths, sixtieths of those. */
+    private static OptionalDouble sexagesimal(String text) {
+        String[] parts = text.strip().split("[\\s:]+");
+        try {
+            double value = 0;
+            for (int i = parts.length - 1; i >= 0; i--) {
+                value = value / 60 + Math.abs(Double.parseDouble(parts[i]));
+            }
+            return OptionalDouble.of(text.strip().startsWith("-") ? -value : value);
+        } catch (NumberFormatException e) {
+            return OptionalDouble.empty();
+        }
     }
 
     public SolveHints withTime(Instant time) {

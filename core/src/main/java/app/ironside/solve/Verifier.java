@@ -43,7 +43,7 @@ final class Verifier {
     }
 
     /** Of a star's centroid, an axis: its width over its signal-to-noise ratio (King 1983, PASP 95, 163), a saturated one's more. */
-    private static double sigmaPx(Star star) {
+    static double sigmaPx(Star star) {
         double sigma = star.fwhmPx() / 2.3548 / Math.max(1, star.snr());
         return star.saturated() ? sigma + 0.3 : sigma;
     }

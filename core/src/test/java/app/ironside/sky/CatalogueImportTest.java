@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.net.URISyntaxException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -93,5 +94,40 @@ class CatalogueImportTest {
         byte[] whole = Files.readAllBytes(file);
         Files.write(file, java.util.Arrays.copyOf(whole, whole.length - 3));
         assertThatThrownBy(() -> StarCatalogue.open(file)).hasMessageContaining("import the table of stars again");
+    }
+
+    /** Before a table is imported its columns are shown, those with usual names or UCDs chosen. */
+    @Test
+    void aTableIsLookedAtFirst() throws Exception {
+        CatalogueImport.Sample table = CatalogueImport.look(resource("moving-stars.vot"), 2);
+        assertThat(table.rows()).isEqualTo(3);
+        assertThat(table.first()).hasSize(2);
+        assertThat(table.first().get(0)).hasSameSizeAs(table.titles());
+        assertThat(table.titles())
+                .contains(table.guess().ra(), table.guess().dec(), table.guess().motionRa());
+        Path csv = folder.resolve("odd.csv");
+        Files.writeString(csv, "id,lon,lat,brightness\n1,10.5,20.5,12.25\n");
+        CatalogueImport.Sample odd = CatalogueImport.look(csv, 5);
+        assertThat(odd.titles()).containsExactly("id", "lon", "lat", "brightness");
+        assertThat(odd.guess().ra()).isEmpty();
+        assertThat(odd.first().get(0)).containsExactly("1", "10.5", "20.5", "12.25");
+        assertThatThrownBy(() -> CatalogueImport.look(folder.resolve("none.csv"), 5))
+                .hasMessageContaining("none.csv")
+                .hasMessageContaining("cannot be read");
+    }
+
+    /** By hand: two tables of two stars that share one. */
+    @Test
+    void catalogueOfTwoHoldsEachStarOnce() {
+        StarCatalogue one =
+                StarCatalogue.of("a ", List.of(new Equatorial(10, 5), new Equatorial(20, -5)), new double[] {8, 9});
+        StarCatalogue two = StarCatalogue.of(
+                "b ", List.of(new Equatorial(10 + 1 / 3600.0, 5), new Equatorial(15, 0)), new double[] {8.2, 11});
+        StarCatalogue both = one.joined(two, 3);
+        assertThat(both.size()).isEqualTo(3);
+        assertThat(both.star(0).name()).isEqualTo("a 2");
+        assertThat(both.star(1).name()).isEqualTo("b 2");
+        assertThat(both.star(2).magnitude()).isEqualTo(8);
+        assertThat(one.joined(two, 0.5).size()).isEqualTo(4);
     }
 }

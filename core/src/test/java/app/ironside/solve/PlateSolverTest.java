@@ -1,5 +1,11 @@
 package app.ironside.solve;
 
+import static app.ironside.solve.InventedFrames.HEIGHT;
+import static app.ironside.solve.InventedFrames.WIDTH;
+import static app.ironside.solve.InventedFrames.field;
+import static app.ironside.solve.InventedFrames.inside;
+import static app.ironside.solve.InventedFrames.star;
+import static app.ironside.solve.InventedFrames.wcs;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
@@ -17,7 +23,6 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
@@ -28,17 +33,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 
 /** Invented frames over real star positions: a fifth of the stars missing, half as many again added, centroids 0.2 px off. */
 class PlateSolverTest {
-    private static final int WIDTH = 2800;
-    private static final int HEIGHT = 2100;
     private static final StarCatalogue CATALOGUE = StarCatalogue.hipparcos();
     private static final PlateSolver SOLVER = new PlateSolver(CATALOGUE, Workers.ALL_CORES);
-
-    private static Wcs wcs(Equatorial centre, double scale, double turn, boolean mirrored) {
-        double s = scale / 3600 * Math.sin(Math.toRadians(turn));
-        double c = scale / 3600 * Math.cos(Math.toRadians(turn));
-        int parity = mirrored ? -1 : 1;
-        return new Wcs(centre, (WIDTH + 1) / 2.0, (HEIGHT + 1) / 2.0, -c * parity, s, s * parity, c);
-    }
 
     private static StarField frame(Wcs wcs, Random random) {
         double radius = Math.hypot(WIDTH, HEIGHT) / 2 * wcs.scaleArcsecPerPixel() / 3600;
@@ -58,34 +54,6 @@ class PlateSolverTest {
             stars.add(star(1 + WIDTH * random.nextDouble(), 1 + HEIGHT * random.nextDouble(), magnitude));
         }
         return field(stars);
-    }
-
-    private static StarField field(List<Star> stars) {
-        List<Star> sorted = stars.stream()
-                .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
-                .limit(400)
-                .toList();
-        return new StarField(WIDTH, HEIGHT, sorted, 1000, 10);
-    }
-
-    private static boolean inside(double[] p) {
-        return p[0] >= 1 && p[1] >= 1 && p[0] <= WIDTH && p[1] <= HEIGHT;
-    }
-
-    private static Star star(double x, double y, double magnitude) {
-        return new Star(
-                x,
-                y,
-                1e6 * Math.pow(10, -0.4 * (magnitude - 8)),
-                1000,
-                1.2,
-                2.4,
-                0.3,
-                0,
-                100,
-                false,
-                10,
-                Optional.empty());
     }
 
     @ParameterizedTest
@@ -153,7 +121,7 @@ class PlateSolverTest {
             List<Star> stars = new ArrayList<>();
             for (CatalogueStar star : CATALOGUE.within(centre, 1750 * scale / 3600)) {
                 truth.toPixel(star.position())
-                        .filter(PlateSolverTest::inside)
+                        .filter(InventedFrames::inside)
                         .ifPresent(p -> stars.add(star(
                                 p[0] + 0.15 * random.nextGaussian(),
                                 p[1] + 0.15 * random.nextGaussian(),

@@ -71,6 +71,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     private final ModelPane modelPane;
     private final Map<Stage, Bench> benches;
     private final InspectPane inspect;
+    private final StarsPane starsPane;
     private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(200), e -> refresh()));
 
     private NightFile file;
@@ -121,9 +122,11 @@ final class DeskView extends StackPane implements AutoCloseable {
         status.setId("status");
         desk.setBottom(status);
         keys.setVisible(false);
-        inspect = new InspectPane(wiring.solver(), wiring.objects(), this::closeInspection);
+        inspect = new InspectPane(wiring.shelf(), wiring.objects(), this::showStars, this::closeInspection);
         inspect.setVisible(false);
-        getChildren().addAll(desk, inspect, keys);
+        starsPane = new StarsPane(wiring.shelf(), this::closeStars);
+        starsPane.setVisible(false);
+        getChildren().addAll(desk, inspect, starsPane, keys);
         acceptFrames();
         ribbon.setId("ribbon");
         ribbon.setOnEvent(this::pick);
@@ -169,24 +172,34 @@ final class DeskView extends StackPane implements AutoCloseable {
         return header;
     }
 
-    /** A FITS file dropped anywhere on the desk is looked at. */
+    /** A FITS file dropped anywhere on the desk is looked at, a table of stars is offered for import. */
     private void acceptFrames() {
         setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()
-                    && e.getDragboard().getFiles().stream().anyMatch(f -> isFrame(f.getName()))) {
+                    && e.getDragboard().getFiles().stream()
+                            .anyMatch(f -> isFrame(f.getName()) || StarsPane.isTable(f.getName()))) {
                 e.acceptTransferModes(TransferMode.COPY);
                 e.consume();
             }
         });
         setOnDragDropped(e -> {
-            Optional<Path> frame = e.getDragboard().getFiles().stream()
-                    .filter(f -> isFrame(f.getName()))
+            Optional<Path> dropped = e.getDragboard().getFiles().stream()
+                    .filter(f -> isFrame(f.getName()) || StarsPane.isTable(f.getName()))
                     .map(java.io.File::toPath)
                     .findFirst();
-            frame.ifPresent(this::inspect);
-            e.setDropCompleted(frame.isPresent());
+            dropped.ifPresent(this::look);
+            e.setDropCompleted(dropped.isPresent());
             e.consume();
         });
+    }
+
+    private void look(Path file) {
+        if (isFrame(file.getFileName().toString())) {
+            inspect(file);
+        } else {
+            showStars();
+            starsPane.open(file);
+        }
     }
 
     private static boolean isFrame(String name) {
@@ -195,6 +208,7 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Measures and solves a file, and shows it over the desk. */
     void inspect(Path file) {
+        closeStars();
         inspect.setVisible(true);
         inspect.inspect(file);
     }
@@ -202,6 +216,21 @@ final class DeskView extends StackPane implements AutoCloseable {
     private void closeInspection() {
         inspect.setVisible(false);
         requestFocus();
+    }
+
+    /** The stars to go by, over the desk. */
+    void showStars() {
+        starsPane.setVisible(true);
+        starsPane.refresh();
+    }
+
+    private void closeStars() {
+        starsPane.setVisible(false);
+        requestFocus();
+    }
+
+    StarsPane starsPane() {
+        return starsPane;
     }
 
     InspectPane inspection() {
@@ -235,6 +264,7 @@ final class DeskView extends StackPane implements AutoCloseable {
                 "F   fit the picture",
                 "S   ring the measured stars",
                 "O   look closely at a FITS file (or drop one here)",
+                "G   the stars to go by: how many, and adding more",
                 "+ −   zoom the picture",
                 "Ctrl Z, Ctrl Y   take back a change of the plan, do it again",
                 "?   this list, and away with it")) {
@@ -292,6 +322,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         readyBench.setFile(night);
         polarBench.setFile(night);
         modelPane.setFile(night);
+        starsPane.setFile(night);
         planDesk.open(night);
         title.setText(night.site().name() + "   " + night.kit().name()
                 + Words.format("   %.0f mm", night.kit().optics().focalLengthMm()) + "   "
@@ -585,6 +616,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         if (e.getCode().isDigitKey()) {
             int digit = e.getText().isEmpty() ? -1 : e.getText().charAt(0) - '0';
             if (digit >= 0 && digit <= 9) {
+                closeStars();
                 closeInspection();
                 choose(Stage.values()[digit == 0 ? 9 : digit - 1]);
                 e.consume();
@@ -603,15 +635,24 @@ final class DeskView extends StackPane implements AutoCloseable {
             case PLUS, EQUALS -> view.ifPresent(v -> v.zoomAt(v.getWidth() / 2, v.getHeight() / 2, 1.5));
             case MINUS -> view.ifPresent(v -> v.zoomAt(v.getWidth() / 2, v.getHeight() / 2, 1 / 1.5));
             case O -> chooseFrame();
-            case ESCAPE -> {
-                keys.setVisible(false);
-                closeInspection();
-            }
+            case G -> showStars();
+            case ESCAPE -> closeTop();
             default -> {
                 return;
             }
         }
         e.consume();
+    }
+
+    /** Of what lies over the desk, the uppermost goes. */
+    private void closeTop() {
+        if (keys.isVisible()) {
+            keys.setVisible(false);
+        } else if (starsPane.isVisible()) {
+            closeStars();
+        } else {
+            closeInspection();
+        }
     }
 
     private static Optional<FrameView> visiblePicture(Node node) {
@@ -668,6 +709,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         loader.close();
         planDesk.close();
         inspect.close();
+        starsPane.close();
         modelPane.close();
     }
 }

@@ -1,12 +1,13 @@
 package app.ironside.desk;
 
 import app.ironside.BadInputException;
+import app.ironside.Progress;
 import app.ironside.point.FramingMatch;
 import app.ironside.point.Nudge;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.solve.PlateSolution;
-import app.ironside.solve.PlateSolver;
+import app.ironside.solve.StarShelf;
 import java.io.File;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
@@ -39,7 +40,7 @@ import javafx.util.Duration;
 
 /** One file, looked at closely: dropped on the window, measured and solved in the background. The file is never changed. */
 final class InspectPane extends BorderPane implements AutoCloseable {
-    private final PlateSolver solver;
+    private final StarShelf shelf;
     private final DeepSkyCatalogue objects;
     private final Runnable away;
     private final ExecutorService work = Executors.newSingleThreadExecutor(r -> {
@@ -67,10 +68,11 @@ final class InspectPane extends BorderPane implements AutoCloseable {
     private int ticket;
 
     /**
+     * @param toStars shows the stars to go by
      * @param away takes this view off the desk
      */
-    InspectPane(PlateSolver solver, DeepSkyCatalogue objects, Runnable away) {
-        this.solver = solver;
+    InspectPane(StarShelf shelf, DeepSkyCatalogue objects, Runnable toStars, Runnable away) {
+        this.shelf = shelf;
         this.objects = objects;
         this.away = away;
         setId("inspect");
@@ -87,7 +89,8 @@ final class InspectPane extends BorderPane implements AutoCloseable {
         Button close = button("close-inspect", "Back to the night (Esc)", away);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox head = new HBox(10, title, gap, sky, rings, residuals, close);
+        HBox head = new HBox(
+                10, title, gap, sky, rings, residuals, button("to-stars", "Stars to go by (G)", toStars), close);
         head.setAlignment(Pos.CENTER_LEFT);
         head.setPadding(new Insets(0, 0, 8, 0));
         setTop(head);
@@ -97,7 +100,8 @@ final class InspectPane extends BorderPane implements AutoCloseable {
                         button("save-stars", "Star list…", () -> save("stars.csv", Inspection::starsCsv)),
                         button("save-map", "Field map…", () -> save("field-map.csv", Inspection::mapCsv)),
                         button("save-solved", "Solved copy…", this::saveSolved),
-                        button("copy-place", "Copy place", this::copyPlace));
+                        button("copy-place", "Copy place", this::copyPlace),
+                        button("keep-stars", "Keep its stars", this::keepStars));
         VBox right = new VBox(8, reckoning, map, field, tools);
         right.setPrefWidth(344);
         right.setMinWidth(344);
@@ -144,7 +148,7 @@ final class InspectPane extends BorderPane implements AutoCloseable {
         work.execute(() -> {
             Supplier<Runnable> answer = () -> {
                 try {
-                    Inspection done = Inspection.of(file, solver, objects);
+                    Inspection done = Inspection.of(file, shelf.solver(), objects);
                     return () -> show(done);
                 } catch (BadInputException | UncheckedIOException e) {
                     return () -> failed(e.getMessage());
@@ -165,6 +169,7 @@ final class InspectPane extends BorderPane implements AutoCloseable {
         tools.setDisable(false);
         tools.lookup("#save-solved").setDisable(!(next.solved() instanceof PlateSolution));
         tools.lookup("#copy-place").setDisable(!(next.solved() instanceof PlateSolution));
+        tools.lookup("#keep-stars").setDisable(!(next.solved() instanceof PlateSolution));
         reckoning.show(next.reckoning(), "");
         map.show(next.map());
         field.setText(next.fieldWords());
@@ -304,6 +309,27 @@ final class InspectPane extends BorderPane implements AutoCloseable {
                     Clipboard.getSystemClipboard().setContent(text);
                     said.setText("Copied.");
                 });
+    }
+
+    /** The frame's stars help to recognise narrower ones from now on. */
+    private void keepStars() {
+        Inspection i = shown.orElseThrow();
+        tools.lookup("#keep-stars").setDisable(true);
+        said.setText("Keeping its stars…");
+        work.execute(() -> {
+            String answer;
+            try {
+                int added = shelf.keep((PlateSolution) i.solved(), i.stars(), i.year());
+                shelf.solver().prepare(Progress.NONE);
+                answer = added > 0
+                        ? Words.format("%,d stars kept: narrower frames of this region are recognised by them.", added)
+                        : "All its stars were known.";
+            } catch (BadInputException | UncheckedIOException e) {
+                answer = e.getMessage();
+            }
+            String words = answer;
+            Platform.runLater(() -> said.setText(words));
+        });
     }
 
     @Override

@@ -46,14 +46,7 @@ record Inspection(
     static Inspection of(Path file, PlateSolver solver, DeepSkyCatalogue objects) {
         Frame frame = FitsFiles.read(file);
         StarField stars = new StarFinder(DetectSettings.DEFAULT, Workers.ALL_CORES).find(frame);
-        SolveHints hints =
-                frame.header().middle().map(SolveHints.NONE::withTime).orElse(SolveHints.NONE);
-        Optional<Wcs> believed = Wcs.from(frame.header());
-        if (believed.isPresent()) {
-            Wcs w = believed.get();
-            hints = hints.withNear(w.toSky(frame.width() / 2.0, frame.height() / 2.0), 3)
-                    .withScale(w.scaleArcsecPerPixel(), 0.05);
-        }
+        SolveHints hints = SolveHints.of(frame.header(), frame.width(), frame.height());
         SolveResult solved = solver.solve(stars, hints);
         Optional<SkyOverlay> overlay = solved instanceof PlateSolution s
                 ? Optional.of(SkyOverlay.of(s.wcs(), frame.width(), frame.height(), objects, s.stars()))
@@ -117,6 +110,11 @@ record Inspection(
         rows.add(new ReckoningState.Row(
                 "background", Words.format("%.0f ± %.1f ADU", stars.backgroundAdu(), stars.noiseAdu())));
         return new ReckoningState(verdict, sentence, alert, rows, working, List.of());
+    }
+
+    /** Julian year of the frame; 2000 where its header does not tell. */
+    double year() {
+        return SolveHints.of(frame.header(), frame.width(), frame.height()).epochYear();
     }
 
     /** What the field map says, a sentence a finding. */

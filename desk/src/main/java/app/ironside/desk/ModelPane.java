@@ -11,46 +11,30 @@ import app.ironside.point.PointingModel.Term;
 import app.ironside.wiring.Wiring;
 import java.io.UncheckedIOException;
 import java.util.Optional;
-import java.util.concurrent.CancellationException;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.concurrent.atomic.AtomicBoolean;
-import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.ProgressBar;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Spinner;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /** The pointing model of a permanent mount: points taken over the sky, the terms they prove, and what the model is worth. */
 final class ModelPane extends VBox implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(ModelPane.class);
     private static final int USUAL_POINTS = 20;
 
     private final Wiring wiring;
     private final ModelShelf models;
-    private final ExecutorService work = Executors.newSingleThreadExecutor(r -> {
-        Thread thread = new Thread(r, "model");
-        thread.setDaemon(true);
-        return thread;
-    });
     private final Label verdict = new Label();
     private final Label sentence = new Label();
     private final GridPane table = new GridPane();
     private final VBox failures = new VBox(4);
     private final Spinner<Integer> points = new Spinner<>(8, 120, USUAL_POINTS, 4);
     private final Button take = new Button("Take the points");
-    private final Button cancel = new Button("Cancel");
     private final Button clear = new Button("Clear the model");
-    private final ProgressBar progress = new ProgressBar(0);
-    private final AtomicBoolean cancelled = new AtomicBoolean();
+    private final Chore chore;
     private Optional<NightFile> file = Optional.empty();
 
     ModelPane(Wiring wiring, ModelShelf models) {
@@ -68,20 +52,18 @@ final class ModelPane extends VBox implements AutoCloseable {
         take.setId("take-points");
         take.getStyleClass().add("chief");
         take.setOnAction(e -> takePoints());
-        cancel.setOnAction(e -> cancelled.set(true));
         clear.setId("clear-model");
         clear.setOnAction(e -> clearModel());
         points.setId("model-points");
         points.setPrefWidth(86);
-        progress.setMaxWidth(Double.MAX_VALUE);
-        HBox.setHgrow(progress, Priority.ALWAYS);
-        HBox tools = new HBox(8, new Label("points"), points, take, cancel, progress, clear);
+        chore = new Chore("model", this::busy, sentence::setText);
+        HBox.setHgrow(chore, Priority.ALWAYS);
+        HBox tools = new HBox(8, new Label("points"), points, take, chore, clear);
         tools.setAlignment(Pos.CENTER_LEFT);
         ScrollPane scroll = new ScrollPane(new VBox(10, table, failures));
         scroll.setFitToWidth(true);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         getChildren().addAll(verdict, sentence, scroll, tools);
-        busy(false);
     }
 
     /** The night whose mount is meant. */
@@ -145,37 +127,16 @@ final class ModelPane extends VBox implements AutoCloseable {
     private void takePoints() {
         NightFile night = file.orElseThrow();
         int count = points.getValue();
-        cancelled.set(false);
-        busy(true);
-        work.execute(() -> {
-            Runnable then;
-            try {
-                Wiring.ModelAnswer answer = wiring.rehearseModel(night, count, (what, done) -> {
-                    Platform.runLater(() -> {
-                        progress.setProgress(done);
-                        sentence.setText(what);
-                    });
-                    return !cancelled.get();
-                });
-                then = () -> done(night, answer);
-            } catch (CancellationException e) {
-                then = this::show;
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-                then = this::show;
-            } catch (RuntimeException e) {
-                LOG.error("the pointing model failed", e);
-                then = () -> {
+        chore.begin(
+                progress -> {
+                    Wiring.ModelAnswer answer = wiring.rehearseModel(night, count, progress);
+                    return () -> done(night, answer);
+                },
+                this::show,
+                why -> {
                     show();
-                    sentence.setText("This could not be done: " + e.getMessage());
-                };
-            }
-            Runnable last = then;
-            Platform.runLater(() -> {
-                busy(false);
-                last.run();
-            });
-        });
+                    sentence.setText("This could not be done: " + why);
+                });
     }
 
     private void done(NightFile night, Wiring.ModelAnswer answer) {
@@ -205,13 +166,10 @@ final class ModelPane extends VBox implements AutoCloseable {
     private void busy(boolean now) {
         take.setDisable(now);
         clear.setDisable(now);
-        cancel.setVisible(now);
-        progress.setVisible(now);
     }
 
     @Override
     public void close() {
-        cancelled.set(true);
-        work.shutdownNow();
+        chore.close();
     }
 }

@@ -99,6 +99,12 @@ class InspectTest extends DeskHarness {
         assertThatThrownBy(() -> found.writeSolved(file))
                 .hasMessageContaining("is the frame itself, which stays as it is");
         assertThat(Files.readAllBytes(file)).isEqualTo(before);
+        robot.clickOn("#keep-stars");
+        until("the stars kept", d -> wiring.shelf().holding().own() > 100);
+        Equatorial middle = wcs.toSky(1400.5, 1050.5);
+        assertThat(wiring.shelf().solver().catalogue().within(middle, 0.7).size())
+                .as("half a degree about it is well known now")
+                .isGreaterThan(4 * wiring.stars().within(middle, 0.7).size());
         robot.clickOn("Residuals").clickOn("Stars");
         press(KeyCode.ESCAPE);
         assertThat(on(() -> desk.inspection().isVisible())).isFalse();

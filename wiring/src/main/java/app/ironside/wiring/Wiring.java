@@ -30,16 +30,14 @@ import app.ironside.sim.SimWeather;
 import app.ironside.sim.SimulatedObservatory;
 import app.ironside.sim.SkySource;
 import app.ironside.sim.SteppedClock;
-import app.ironside.sky.CatalogueImport;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.NightTimes;
 import app.ironside.sky.Observer;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.StarSource;
-import app.ironside.solve.PlateSolver;
+import app.ironside.solve.StarShelf;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -53,15 +51,12 @@ public final class Wiring {
     /** After a stop, a rehearsal goes on this much later: what a person needs to start again. */
     private static final Duration RESTART = Duration.ofMinutes(4);
 
-    private static final String IMPORTED_STARS = "stars.bin";
-
     private static final Duration MODEL_EXPOSURE = Duration.ofSeconds(8);
 
     private final StarCatalogue stars;
     private final DeepSkyCatalogue objects;
     private final Workers workers;
-    private final Optional<Path> dataFolder;
-    private final PlateSolver solver;
+    private final StarShelf shelf;
 
     /** Nothing is kept from one run to the next. */
     public Wiring(Workers workers) {
@@ -69,15 +64,13 @@ public final class Wiring {
     }
 
     /**
-     * @param dataFolder where the index of the sky is kept, and where an imported catalogue of stars is looked for
+     * @param dataFolder where the stars that a user added are kept, and the index of the sky
      */
     public Wiring(Workers workers, Optional<Path> dataFolder) {
-        this.dataFolder = dataFolder;
         this.workers = workers;
         this.stars = StarCatalogue.hipparcos();
         this.objects = DeepSkyCatalogue.load();
-        Optional<Path> imported = dataFolder.map(f -> f.resolve(IMPORTED_STARS)).filter(Files::isReadable);
-        this.solver = solver(imported.map(StarCatalogue::open).orElse(stars));
+        this.shelf = new StarShelf(stars, workers, dataFolder);
     }
 
     /** Where a user's data lies: IRONSIDE_DATA, or the usual place of the system. */
@@ -88,31 +81,9 @@ public final class Wiring {
                 : Path.of(System.getProperty("user.home"), ".local", "share", "ironside");
     }
 
-    /** A solver that keeps its index of the sky in the data folder, if there is one that can be written to. */
-    public PlateSolver solver(StarCatalogue catalogue) {
-        Optional<Path> kept = dataFolder
-                .filter(f -> Files.isWritable(f) || !Files.exists(f))
-                .map(f -> f.resolve("index").resolve(Long.toHexString(catalogue.fingerprint())));
-        return new PlateSolver(catalogue, workers, kept);
-    }
-
-    /** The solver of the imported catalogue, or of the shipped one where there is none. */
-    public PlateSolver solver() {
-        return solver;
-    }
-
-    /**
-     * Imports a deeper catalogue of stars for solving: read, indexed, and only then put in place. What was indexed before a stop is
-     * found again.
-     *
-     * @return the solver that uses it from now on
-     */
-    public PlateSolver importStars(Path table, CatalogueImport.Columns columns, Progress progress) {
-        StarCatalogue deeper = CatalogueImport.read(table, columns, progress);
-        PlateSolver next = solver(deeper);
-        next.prepare(progress);
-        dataFolder.ifPresent(f -> deeper.write(f.resolve(IMPORTED_STARS)));
-        return next;
+    /** The stars by which frames are recognised. */
+    public StarShelf shelf() {
+        return shelf;
     }
 
     public DeepSkyCatalogue objects() {
@@ -209,7 +180,8 @@ public final class Wiring {
         mount.unpark();
         observatory.devices().focuser().moveAndWait(clock, (int) Math.round(observatory.bestFocusSteps()));
         StarFinder finder = new StarFinder(DetectSettings.BRIGHTEST, workers);
-        Centering centering = new Centering(mount, observatory.devices().camera(), clock, finder, solver, file.kit());
+        Centering centering =
+                new Centering(mount, observatory.devices().camera(), clock, finder, shelf.solver(), file.kit());
         ModelRun.Outcome outcome = new ModelRun(mount, clock, centering)
                 .take(
                         SkyPoints.spread(observer, file.kit(), dark, count),
@@ -255,7 +227,7 @@ public final class Wiring {
                 clock,
                 archive,
                 new NightRecord(journal, clock, watcher),
-                solver,
+                shelf.solver(),
                 workers,
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
                 logbook.focusPositions(file.kit().name(), entry),
