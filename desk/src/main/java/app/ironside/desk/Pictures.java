@@ -1,6 +1,7 @@
 package app.ironside.desk;
 
 import app.ironside.Workers;
+import app.ironside.desk.plan.PlanDesk;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;

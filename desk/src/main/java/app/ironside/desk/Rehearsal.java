@@ -1,6 +1,7 @@
 package app.ironside.desk;
 
 import app.ironside.BadInputException;
+import app.ironside.desk.night.NightModel;
 import app.ironside.device.DeviceException;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;

@@ -1,5 +1,5 @@
 /**
- * The desktop application. Core to presenter ({@link app.ironside.desk.NightModel}, {@link app.ironside.desk.Moment}) to
+ * The desktop application. Core to presenter ({@link app.ironside.desk.night.NightModel}, {@link app.ironside.desk.night.Moment}) to
  * view-states (records in words and units, made without a toolkit) to views that only copy.
  *
  * <p>Start at {@link app.ironside.desk.DeskView}.

@@ -2,6 +2,7 @@ package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.desk.picture.FrameView;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.EventKind;

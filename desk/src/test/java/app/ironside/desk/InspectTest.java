@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Workers;
+import app.ironside.desk.inspect.Inspection;
 import app.ironside.device.Camera;
 import app.ironside.device.Mount;
 import app.ironside.image.FitsFiles;

@@ -3,6 +3,10 @@ package app.ironside.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import app.ironside.desk.night.Ribbon;
+import app.ironside.desk.plan.CostsPane;
+import app.ironside.desk.plan.HorizonEditor;
+import app.ironside.desk.plan.PlanDesk;
 import app.ironside.logbook.Profiles;
 import app.ironside.night.NightFile;
 import app.ironside.night.Stage;

@@ -4,6 +4,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Workers;
+import app.ironside.desk.night.Moment;
+import app.ironside.desk.night.PlotStates;
+import app.ironside.desk.night.RailState;
+import app.ironside.desk.night.Reckoner;
+import app.ironside.desk.night.RibbonState;
+import app.ironside.desk.parts.Plot;
+import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.night.EventKind;
 import app.ironside.night.NightDraft;
 import app.ironside.night.NightEvent;

@@ -1,0 +1,344 @@
+package app.ironside.desk.inspect;
+
+import app.ironside.BadInputException;
+import app.ironside.Progress;
+import app.ironside.desk.parts.Words;
+import app.ironside.desk.picture.PicturePane;
+import app.ironside.desk.reckon.ReckoningState;
+import app.ironside.desk.reckon.ReckoningView;
+import app.ironside.point.FramingMatch;
+import app.ironside.point.Nudge;
+import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.DeepSkyObject;
+import app.ironside.solve.PlateSolution;
+import app.ironside.solve.StarShelf;
+import java.io.File;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.util.Optional;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.animation.Animation;
+import javafx.animation.KeyFrame;
+import javafx.animation.Timeline;
+import javafx.application.Platform;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
+import javafx.stage.FileChooser;
+import javafx.util.Duration;
+
+/** One file, looked at closely: dropped on the window, measured and solved in the background. The file is never changed. */
+public final class InspectPane extends BorderPane implements AutoCloseable {
+    private final StarShelf shelf;
+    private final DeepSkyCatalogue objects;
+    private final Runnable away;
+    private final ExecutorService work = Executors.newSingleThreadExecutor(r -> {
+        Thread thread = new Thread(r, "inspect");
+        thread.setDaemon(true);
+        return thread;
+    });
+    private final PicturePane picture = new PicturePane("Measuring…");
+    private final FieldMapView map = new FieldMapView();
+    private final Label field = new Label();
+    private final ReckoningView reckoning = new ReckoningView();
+    private final Label title = new Label();
+    private final Label said = new Label();
+    private final ToggleButton sky = new ToggleButton("Sky");
+    private final ToggleButton rings = new ToggleButton("Stars");
+    private final ToggleButton residuals = new ToggleButton("Residuals");
+    private final FlowPane tools = new FlowPane(6, 6);
+    private final TextField target = new TextField();
+    private final ToggleButton finder = new ToggleButton("finder stands on it");
+    private final ToggleButton watch = new ToggleButton("Watch a folder…");
+    private final Label nudge = new Label();
+    private final Timeline watching = new Timeline(new KeyFrame(Duration.millis(700), e -> look()));
+    private Optional<FolderWatch> folder = Optional.empty();
+    private Optional<Inspection> shown = Optional.empty();
+    private int ticket;
+
+    /**
+     * @param toStars shows the stars to go by
+     * @param away takes this view off the desk
+     */
+    public InspectPane(StarShelf shelf, DeepSkyCatalogue objects, Runnable toStars, Runnable away) {
+        this.shelf = shelf;
+        this.objects = objects;
+        this.away = away;
+        setId("inspect");
+        getStyleClass().add("inspect");
+        title.getStyleClass().add("verdict");
+        said.getStyleClass().add("status");
+        field.setWrapText(true);
+        field.setMinHeight(Region.USE_PREF_SIZE);
+        field.setId("field-words");
+        sky.setSelected(true);
+        for (ToggleButton b : new ToggleButton[] {sky, rings, residuals}) {
+            b.setOnAction(e -> overlays());
+        }
+        Button close = button("close-inspect", "Back to the night (Esc)", away);
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(
+                10, title, gap, sky, rings, residuals, button("to-stars", "Stars to go by (G)", toStars), close);
+        head.setAlignment(Pos.CENTER_LEFT);
+        head.setPadding(new Insets(0, 0, 8, 0));
+        setTop(head);
+        setCenter(picture);
+        tools.getChildren()
+                .addAll(
+                        button("save-stars", "Star list…", () -> save("stars.csv", Inspection::starsCsv)),
+                        button("save-map", "Field map…", () -> save("field-map.csv", Inspection::mapCsv)),
+                        button("save-solved", "Solved copy…", this::saveSolved),
+                        button("copy-place", "Copy place", this::copyPlace),
+                        button("keep-stars", "Keep its stars", this::keepStars));
+        VBox right = new VBox(8, reckoning, map, field, tools);
+        right.setPrefWidth(344);
+        right.setMinWidth(344);
+        VBox.setVgrow(reckoning, Priority.ALWAYS);
+        setRight(right);
+        BorderPane.setMargin(right, new Insets(0, 0, 0, 8));
+        target.setPromptText("bring a target here: its name");
+        target.setId("nudge-target");
+        target.setPrefWidth(230);
+        target.textProperty().addListener((o, was, is) -> nudge());
+        finder.setOnAction(e -> nudge());
+        nudge.getStyleClass().add("nudge");
+        nudge.setId("nudge");
+        nudge.setWrapText(true);
+        HBox.setHgrow(nudge, Priority.ALWAYS);
+        watch.setOnAction(e -> toggleWatch());
+        watch.setMinWidth(Region.USE_PREF_SIZE);
+        finder.setMinWidth(Region.USE_PREF_SIZE);
+        HBox byHand = new HBox(8, target, finder, watch, nudge);
+        byHand.setAlignment(Pos.CENTER_LEFT);
+        byHand.setPadding(new Insets(8, 0, 4, 0));
+        setBottom(new VBox(byHand, said));
+        watching.setCycleCount(Animation.INDEFINITE);
+        setPadding(new Insets(10, 14, 8, 14));
+    }
+
+    private static Button button(String id, String text, Runnable action) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.setOnAction(e -> action.run());
+        return button;
+    }
+
+    /** Begins to look at a file; the answer to an older wish is dropped. */
+    public void inspect(Path file) {
+        int asked = ++ticket;
+        shown = Optional.empty();
+        title.setText(file.getFileName().toString());
+        said.setText("Measuring stars and recognising the sky…");
+        reckoning.show(ReckoningState.waiting("Measuring.", "Stars first, then the sky."), "");
+        field.setText("");
+        tools.setDisable(true);
+        picture.show(Optional.empty(), Optional.empty());
+        work.execute(() -> {
+            Supplier<Runnable> answer = () -> {
+                try {
+                    Inspection done = Inspection.of(file, shelf.solver(), objects);
+                    return () -> show(done);
+                } catch (BadInputException | UncheckedIOException e) {
+                    return () -> failed(e.getMessage());
+                }
+            };
+            Runnable then = answer.get();
+            Platform.runLater(() -> {
+                if (asked == ticket) {
+                    then.run();
+                }
+            });
+        });
+    }
+
+    private void show(Inspection next) {
+        shown = Optional.of(next);
+        said.setText("The file itself is never changed.");
+        tools.setDisable(false);
+        tools.lookup("#save-solved").setDisable(!(next.solved() instanceof PlateSolution));
+        tools.lookup("#copy-place").setDisable(!(next.solved() instanceof PlateSolution));
+        tools.lookup("#keep-stars").setDisable(!(next.solved() instanceof PlateSolution));
+        reckoning.show(next.reckoning(), "");
+        map.show(next.map());
+        field.setText(next.fieldWords());
+        nudge();
+        picture.show(Optional.of(next.picture()), Optional.empty());
+        if (next.solved() instanceof PlateSolution s) {
+            picture.view().setWcs(Optional.of(s.wcs()));
+        }
+        overlays();
+    }
+
+    /** By hand to a target: what the last frame says. */
+    private void nudge() {
+        nudge.setText(shown.map(i -> words(i, target.getText().strip())).orElse(""));
+    }
+
+    private String words(Inspection i, String name) {
+        if (name.isEmpty() || !(i.solved() instanceof PlateSolution s)) {
+            return "";
+        }
+        return objects.find(name)
+                .map(o -> Nudge.to(o.position(), s, i.frame().width(), i.frame().height()))
+                .map(n -> finder.isSelected() ? n.finderSentence() : n.sentence() + " " + n.axesSentence())
+                .map(sentence ->
+                        sentence + objects.find(name).map(o -> part(o, i, s)).orElse(""))
+                .orElse("No object of that name.");
+    }
+
+    /** How much of an object that is cut by the edge is in the frame, against what a frame with it in the middle would hold. */
+    private static String part(DeepSkyObject object, Inspection i, PlateSolution s) {
+        double long1 = object.longAxisArcmin() / 60;
+        if (long1 <= 0) {
+            return "";
+        }
+        double width = i.frame().width() * s.scaleArcsecPerPixel() / 3600;
+        double height = i.frame().height() * s.scaleArcsecPerPixel() / 3600;
+        Nudge off = Nudge.to(object.position(), s, i.frame().width(), i.frame().height());
+        double now = FramingMatch.shareInside(off, width, height, long1);
+        double centred = Math.min(1, Math.min(width, height) / long1);
+        return now <= 0 || now >= centred - 0.01
+                ? ""
+                : Words.format(
+                        " %.0f %% of its length is in the frame; centred, %.0f %% would be.", 100 * now, 100 * centred);
+    }
+
+    /** Each new frame that a camera's own software puts into a folder is looked at as it comes. */
+    private void toggleWatch() {
+        if (folder.isPresent()) {
+            folder = Optional.empty();
+            watching.stop();
+            watch.setSelected(false);
+            watch.setText("Watch a folder…");
+            return;
+        }
+        DirectoryChooser chooser = new DirectoryChooser();
+        chooser.setTitle("The folder that frames come into");
+        File chosen = chooser.showDialog(getScene().getWindow());
+        watch.setSelected(chosen != null);
+        if (chosen != null) {
+            watch(chosen.toPath());
+        }
+    }
+
+    public void watch(Path where) {
+        folder = Optional.of(new FolderWatch(where));
+        watch.setSelected(true);
+        watch.setText("Watching " + where.getFileName());
+        watching.play();
+    }
+
+    private void look() {
+        try {
+            folder.flatMap(FolderWatch::next).ifPresent(this::inspect);
+        } catch (UncheckedIOException e) {
+            said.setText(e.getMessage() + ". It is asked again.");
+        }
+    }
+
+    private void failed(String why) {
+        said.setText("Drop another file, or press Esc.");
+        reckoning.show(
+                new ReckoningState(
+                        "This file cannot be looked at.", why, true, java.util.List.of(), "", java.util.List.of()),
+                "");
+    }
+
+    private void overlays() {
+        picture.view().setMarks(rings.isSelected());
+        picture.view()
+                .setOverlay(
+                        shown.flatMap(Inspection::overlay).filter(o -> sky.isSelected() || residuals.isSelected()),
+                        sky.isSelected(),
+                        residuals.isSelected());
+    }
+
+    /** What is shown, once it is measured. */
+    public Optional<Inspection> shown() {
+        return shown;
+    }
+
+    private void save(String ending, java.util.function.Function<Inspection, String> text) {
+        choose(ending, file -> shown.ifPresent(i -> Inspection.write(file, text.apply(i))));
+    }
+
+    private void saveSolved() {
+        choose("solved.fits", file -> shown.ifPresent(i -> i.writeSolved(file)));
+    }
+
+    private void choose(String ending, Consumer<Path> writer) {
+        FileChooser chooser = new FileChooser();
+        shown.ifPresent(i -> {
+            chooser.setInitialFileName(
+                    i.file().getFileName().toString().replaceFirst("\\.[A-Za-z]+$", "") + "." + ending);
+            File folder = i.file().toAbsolutePath().getParent().toFile();
+            if (folder.isDirectory()) {
+                chooser.setInitialDirectory(folder);
+            }
+        });
+        File file = chooser.showSaveDialog(getScene().getWindow());
+        if (file != null) {
+            try {
+                writer.accept(file.toPath());
+                said.setText("Written: " + file);
+            } catch (BadInputException | UncheckedIOException e) {
+                said.setText(e.getMessage());
+            }
+        }
+    }
+
+    private void copyPlace() {
+        shown.map(Inspection::solved)
+                .filter(s -> s instanceof PlateSolution)
+                .map(s -> (PlateSolution) s)
+                .ifPresent(s -> {
+                    ClipboardContent text = new ClipboardContent();
+                    text.putString(Words.place(s.centre().raDeg(), s.centre().decDeg()));
+                    Clipboard.getSystemClipboard().setContent(text);
+                    said.setText("Copied.");
+                });
+    }
+
+    /** The frame's stars help to recognise narrower ones from now on. */
+    private void keepStars() {
+        Inspection i = shown.orElseThrow();
+        tools.lookup("#keep-stars").setDisable(true);
+        said.setText("Keeping its stars…");
+        work.execute(() -> {
+            String answer;
+            try {
+                int added = shelf.keep((PlateSolution) i.solved(), i.stars(), i.year());
+                shelf.solver().prepare(Progress.NONE);
+                answer = added > 0
+                        ? Words.format("%,d stars kept: narrower frames of this region are recognised by them.", added)
+                        : "All its stars were known.";
+            } catch (BadInputException | UncheckedIOException e) {
+                answer = e.getMessage();
+            }
+            String words = answer;
+            Platform.runLater(() -> said.setText(words));
+        });
+    }
+
+    @Override
+    public void close() {
+        watching.stop();
+        work.shutdownNow();
+    }
+}

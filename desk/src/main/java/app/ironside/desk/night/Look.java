@@ -1,0 +1,13 @@
+package app.ironside.desk.night;
+
+import app.ironside.desk.picture.PictureLevels;
+import app.ironside.night.NightEvent;
+import java.util.Optional;
+
+/**
+ * What a bench is to show.
+ *
+ * @param chosen the event whose evidence is wanted, if one was clicked
+ * @param shown the picture that belongs there, once it is loaded
+ */
+public record Look(Moment moment, Optional<NightEvent> chosen, RibbonState ribbon, Optional<PictureLevels> shown) {}

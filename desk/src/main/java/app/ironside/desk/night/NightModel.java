@@ -1,0 +1,132 @@
+package app.ironside.desk.night;
+
+import app.ironside.desk.picture.Shown;
+import app.ironside.guide.GuideSample;
+import app.ironside.image.Frame;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightWatcher;
+import app.ironside.night.Stage;
+import app.ironside.star.Star;
+import app.ironside.star.StarField;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** What is known of the night on screen: gathered from the night's thread, read from the interface thread. Thread-safe. */
+public final class NightModel implements NightWatcher {
+    private static final int MARKED_STARS = 400;
+
+    /** What the night is busy with. */
+    public record Doing(Stage stage, String what, Instant since, Duration about) {}
+
+    private final Runnable changed;
+    private final List<NightEvent> events = new ArrayList<>();
+    private final Map<Stage, Shown> latest = new EnumMap<>(Stage.class);
+    private Doing doing;
+    private int frames;
+    private boolean ownHands;
+    private String asked = "";
+
+    /**
+     * @param changed called on the night's thread after each change; must return at once
+     */
+    public NightModel(Runnable changed) {
+        this.changed = changed;
+    }
+
+    @Override
+    public void frame(Stage stage, String caption, Frame frame, Optional<StarField> stars) {
+        List<Star> marked = stars.map(f ->
+                        f.stars().subList(0, Math.min(MARKED_STARS, f.stars().size())))
+                .orElse(List.of());
+        synchronized (this) {
+            frames++;
+            latest.put(stage, new Shown("live " + frames, caption, frame, marked));
+        }
+        changed.run();
+    }
+
+    @Override
+    public void event(NightEvent event) {
+        synchronized (this) {
+            events.add(event);
+        }
+        changed.run();
+    }
+
+    @Override
+    public void doing(Stage stage, String what, Instant since, Duration about) {
+        synchronized (this) {
+            doing = new Doing(stage, what, since, about);
+        }
+        changed.run();
+    }
+
+    @Override
+    public void confirm(String what) throws InterruptedException {
+        synchronized (this) {
+            asked = ownHands ? what : "";
+        }
+        changed.run();
+        synchronized (this) {
+            while (!asked.isEmpty()) {
+                wait();
+            }
+        }
+    }
+
+    /** Whether the person confirms the steps that no device can prove; else the simulated hands do. */
+    public synchronized void setOwnHands(boolean own) {
+        ownHands = own;
+        if (!own) {
+            confirmed();
+        }
+    }
+
+    synchronized boolean hasOwnHands() {
+        return ownHands;
+    }
+
+    /** What the night waits for the person to confirm; empty if nothing. */
+    public synchronized String asked() {
+        return asked;
+    }
+
+    /** The person says that it is done. */
+    public synchronized void confirmed() {
+        asked = "";
+        notifyAll();
+    }
+
+    @Override
+    public void guiding(List<GuideSample> recent) {
+        changed.run();
+    }
+
+    /** Replaces everything by a journal that was read. */
+    public void load(List<NightEvent> journal) {
+        synchronized (this) {
+            events.clear();
+            events.addAll(journal);
+            latest.clear();
+            doing = null;
+        }
+        changed.run();
+    }
+
+    public synchronized List<NightEvent> events() {
+        return List.copyOf(events);
+    }
+
+    public synchronized Optional<Shown> latest(Stage stage) {
+        return Optional.ofNullable(latest.get(stage));
+    }
+
+    public synchronized Optional<Doing> doing() {
+        return Optional.ofNullable(doing);
+    }
+}

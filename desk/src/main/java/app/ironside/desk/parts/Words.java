@@ -1,0 +1,46 @@
+package app.ironside.desk.parts;
+
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+
+/** How the desk writes numbers, times and angles. */
+public final class Words {
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm");
+
+    private Words() {}
+
+    public static String format(String pattern, Object... values) {
+        return String.format(Locale.ROOT, pattern, values);
+    }
+
+    public static String clock(Instant time, ZoneId zone) {
+        return CLOCK.format(time.atZone(zone));
+    }
+
+    /** "2 h 05 min", "7 min", "40 s". */
+    public static String span(Duration time) {
+        long seconds = Math.max(0, time.toSeconds());
+        if (seconds >= 3600) {
+            return format("%d h %02d min", seconds / 3600, seconds % 3600 / 60);
+        }
+        return seconds >= 90 ? format("%d min", Math.round(seconds / 60.0)) : seconds + " s";
+    }
+
+    /** Right ascension as hours and declination as degrees, in sexagesimal. */
+    public static String place(double raDeg, double decDeg) {
+        long tenths = Math.round(raDeg / 15 * 36_000) % 864_000;
+        long arcsec = Math.round(Math.abs(decDeg) * 3600);
+        return format(
+                "%02d %02d %04.1f  %s%02d %02d %02d",
+                tenths / 36_000,
+                tenths / 600 % 60,
+                tenths % 600 / 10.0,
+                decDeg < 0 ? "−" : "+",
+                arcsec / 3600,
+                arcsec / 60 % 60,
+                arcsec % 60);
+    }
+}

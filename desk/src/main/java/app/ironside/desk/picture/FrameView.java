@@ -1,0 +1,327 @@
+package app.ironside.desk.picture;
+
+import app.ironside.desk.parts.DrawnPane;
+import app.ironside.desk.parts.LabelRoom;
+import app.ironside.desk.parts.Words;
+import app.ironside.image.Frame;
+import app.ironside.solve.Wcs;
+import app.ironside.star.Star;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.scene.canvas.GraphicsContext;
+import javafx.scene.image.PixelFormat;
+import javafx.scene.image.WritableImage;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.input.ScrollEvent;
+import javafx.scene.paint.Color;
+
+/**
+ * Shows a frame: drag pans, the wheel zooms to the cursor, a double click fits, and what is under the cursor is read out.
+ */
+public final class FrameView extends DrawnPane {
+    private static final double MOST_ZOOM = 24;
+    private static final double STEP = 1.2;
+    private static final double RESIDUAL_SCALE = 200;
+
+    private PictureLevels picture;
+    private Optional<Wcs> wcs = Optional.empty();
+    private boolean marks;
+    private Optional<SkyOverlay> overlay = Optional.empty();
+    private boolean drawSky;
+    private boolean drawResiduals;
+    private final Map<Integer, WritableImage> images = new HashMap<>();
+    private Color imagesTint;
+    private boolean fitted = true;
+    private double zoom = 1;
+    private double left;
+    private double top;
+    private double dragX;
+    private double dragY;
+    private Consumer<String> readout = text -> {};
+
+    FrameView() {
+        getStyleClass().add("frame-view");
+        setMinSize(80, 80);
+        setOnScroll(this::scrolled);
+        setOnMousePressed(e -> {
+            dragX = e.getX();
+            dragY = e.getY();
+        });
+        setOnMouseDragged(this::dragged);
+        setOnMouseMoved(e -> readOut(e.getX(), e.getY()));
+        setOnMouseExited(e -> readout.accept(""));
+        setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                fit();
+            }
+        });
+    }
+
+    /** Where the text under the cursor goes. */
+    void setReadout(Consumer<String> where) {
+        readout = where;
+    }
+
+    /** Whether measured stars are ringed. */
+    public void setMarks(boolean ring) {
+        marks = ring;
+        stale();
+    }
+
+    /** What the sky writes over the picture: grid and objects, and how far each matched star is from its place. */
+    public void setOverlay(Optional<SkyOverlay> next, boolean sky, boolean residuals) {
+        overlay = next;
+        drawSky = sky;
+        drawResiduals = residuals;
+        stale();
+    }
+
+    public boolean hasMarks() {
+        return marks;
+    }
+
+    /** Shows a picture; the place looked at stays if the size is the same. */
+    void show(PictureLevels next) {
+        boolean sameSize = picture != null
+                && picture.levels().get(0).width() == next.levels().get(0).width();
+        picture = next;
+        wcs = Wcs.from(next.shown().frame().header());
+        images.clear();
+        if (!sameSize) {
+            fitted = true;
+        }
+        stale();
+    }
+
+    /** World coordinates measured in the frame after it was written. */
+    public void setWcs(Optional<Wcs> measured) {
+        if (measured.isPresent()) {
+            wcs = measured;
+        }
+    }
+
+    void clear() {
+        picture = null;
+        images.clear();
+        stale();
+    }
+
+    /** The whole frame. */
+    public void fit() {
+        fitted = true;
+        stale();
+    }
+
+    public double zoom() {
+        return zoom;
+    }
+
+    private void scrolled(ScrollEvent e) {
+        if (picture != null && e.getDeltaY() != 0) {
+            zoomAt(e.getX(), e.getY(), e.getDeltaY() > 0 ? STEP : 1 / STEP);
+            e.consume();
+        }
+    }
+
+    /** Zooms so that what is under a point stays there. */
+    public void zoomAt(double x, double y, double factor) {
+        double wanted = Math.max(0.05, Math.min(MOST_ZOOM, zoom * factor));
+        left = x - (x - left) * wanted / zoom;
+        top = y - (y - top) * wanted / zoom;
+        zoom = wanted;
+        fitted = false;
+        readOut(x, y);
+        stale();
+    }
+
+    private void dragged(MouseEvent e) {
+        left += e.getX() - dragX;
+        top += e.getY() - dragY;
+        dragX = e.getX();
+        dragY = e.getY();
+        fitted = false;
+        stale();
+    }
+
+    private void readOut(double viewX, double viewY) {
+        if (picture == null) {
+            return;
+        }
+        Frame frame = picture.shown().frame();
+        // FITS: the centre of the first pixel is 1, 1, and y grows upward.
+        double x = (viewX - left) / zoom + 0.5;
+        double y = frame.height() - (viewY - top) / zoom + 0.5;
+        int column = (int) Math.round(x);
+        int row = (int) Math.round(y);
+        if (column < 1 || row < 1 || column > frame.width() || row > frame.height()) {
+            readout.accept("");
+            return;
+        }
+        String place = wcs.map(w -> w.toSky(x, y))
+                .map(s -> "   " + Words.place(s.raDeg(), s.decDeg()))
+                .orElse("");
+        readout.accept(Words.format("x %d  y %d   %.0f ADU%s", column, row, frame.at(column, row), place));
+    }
+
+    @Override
+    protected void draw(GraphicsContext g, double width, double height) {
+        g.setFill(Color.BLACK);
+        g.fillRoundRect(0, 0, width, height, 10, 10);
+        if (picture == null) {
+            return;
+        }
+        PictureLevels.Level full = picture.levels().get(0);
+        if (fitted) {
+            zoom = Math.min(width / full.width(), height / full.height());
+            left = (width - zoom * full.width()) / 2;
+            top = (height - zoom * full.height()) / 2;
+        }
+        int level = 0;
+        while (level + 1 < picture.levels().size() && zoom * (1 << (level + 1)) <= 1.0) {
+            level++;
+        }
+        WritableImage image = image(level);
+        g.save();
+        g.beginPath();
+        g.rect(0, 0, width, height);
+        g.clip();
+        g.setImageSmoothing(zoom < 3);
+        g.drawImage(image, left, top, zoom * full.width(), zoom * full.height());
+        if (marks) {
+            ring(g, full);
+        }
+        g.beginPath();
+        g.rect(left, top, zoom * full.width(), zoom * full.height());
+        g.clip();
+        overlay.ifPresent(o -> {
+            if (drawSky) {
+                sky(g, o, full);
+            }
+            if (drawResiduals) {
+                residuals(g, o, full);
+            }
+        });
+        g.restore();
+    }
+
+    private double viewX(double x) {
+        return left + zoom * (x - 0.5);
+    }
+
+    private double viewY(double y, PictureLevels.Level full) {
+        return top + zoom * (full.height() - y + 0.5);
+    }
+
+    private void sky(GraphicsContext g, SkyOverlay o, PictureLevels.Level full) {
+        LabelRoom room = new LabelRoom();
+        for (SkyOverlay.Mark m : o.objects()) {
+            object(g, m, full, room);
+        }
+        for (SkyOverlay.Line line : o.lines()) {
+            line(g, line, full, room);
+        }
+    }
+
+    /** The name stands above and to the right, or where there is room; without any, the circle says enough. */
+    private void object(GraphicsContext g, SkyOverlay.Mark m, PictureLevels.Level full, LabelRoom room) {
+        double r = zoom * m.radiusPx();
+        double x = viewX(m.x());
+        double y = viewY(m.y(), full);
+        g.setStroke(faded(accent(), 0.9));
+        g.setLineWidth(1.4);
+        g.strokeOval(x - r, y - r, 2 * r, 2 * r);
+        g.setFill(accent());
+        double out = r * 0.72;
+        double[][] places = {{x + out + 4, y - out - 2}, {x + out + 4, y + out + 13}, {x - r, y - r - 5}};
+        for (double[] place : places) {
+            if (room.take(m.name(), place[0], place[1])) {
+                g.fillText(m.name(), place[0], place[1]);
+                return;
+            }
+        }
+    }
+
+    /** A line of the grid, with its name where it first has room. */
+    private void line(GraphicsContext g, SkyOverlay.Line line, PictureLevels.Level full, LabelRoom room) {
+        g.setLineWidth(1);
+        g.setStroke(faded(cool(), 0.55));
+        g.setFill(cool());
+        double[] before = null;
+        boolean named = false;
+        for (double[] p : line.points()) {
+            double[] now = {viewX(p[0]), viewY(p[1], full)};
+            if (before != null) {
+                g.strokeLine(before[0], before[1], now[0], now[1]);
+            }
+            boolean inside = now[0] > Math.max(4, left)
+                    && now[0] < getWidth() - 70
+                    && now[1] > Math.max(18, top)
+                    && now[1] < getHeight() - 8;
+            if (!named && inside && room.take(line.name(), now[0] + 4, now[1] - 4)) {
+                g.fillText(line.name(), now[0] + 4, now[1] - 4);
+                named = true;
+            }
+            before = now;
+        }
+    }
+
+    /** Each matched star with a line of where it is off to, two hundred times as long as it is. */
+    private void residuals(GraphicsContext g, SkyOverlay o, PictureLevels.Level full) {
+        g.setLineWidth(1.4);
+        for (app.ironside.solve.StarMatch m : o.matches()) {
+            double x = viewX(m.x());
+            double y = viewY(m.y(), full);
+            g.setStroke(faded(good(), 0.9));
+            g.strokeOval(x - 3, y - 3, 6, 6);
+            g.setStroke(alert());
+            g.strokeLine(x, y, x + zoom * RESIDUAL_SCALE * m.residualX(), y - zoom * RESIDUAL_SCALE * m.residualY());
+        }
+    }
+
+    private void ring(GraphicsContext g, PictureLevels.Level full) {
+        g.setStroke(faded(accent(), 0.8));
+        g.setLineWidth(1);
+        for (Star star : picture.shown().stars()) {
+            double radius = Math.max(4, zoom * 2.5 * star.halfFluxRadiusPx());
+            double x = left + zoom * (star.x() - 0.5);
+            double y = top + zoom * (full.height() - star.y() + 0.5);
+            g.strokeOval(x - radius, y - radius, 2 * radius, 2 * radius);
+        }
+    }
+
+    private WritableImage image(int level) {
+        if (!tint().equals(imagesTint)) {
+            images.clear();
+            imagesTint = tint();
+        }
+        return images.computeIfAbsent(level, l -> {
+            PictureLevels.Level from = picture.levels().get(l);
+            WritableImage image = new WritableImage(from.width(), from.height());
+            image.getPixelWriter()
+                    .setPixels(
+                            0,
+                            0,
+                            from.width(),
+                            from.height(),
+                            PixelFormat.createByteIndexedInstance(shades(imagesTint)),
+                            from.grey(),
+                            0,
+                            from.width());
+            return image;
+        });
+    }
+
+    /** From black to the palette's tint, so that the Red palette shows pictures in red only. */
+    private static int[] shades(Color tint) {
+        int[] shades = new int[256];
+        for (int i = 0; i < 256; i++) {
+            int r = (int) Math.round(i * tint.getRed());
+            int gr = (int) Math.round(i * tint.getGreen());
+            int b = (int) Math.round(i * tint.getBlue());
+            shades[i] = 0xff000000 | r << 16 | gr << 8 | b;
+        }
+        return shades;
+    }
+}

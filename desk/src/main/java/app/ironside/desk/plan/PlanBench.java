@@ -1,0 +1,119 @@
+package app.ironside.desk.plan;
+
+import app.ironside.desk.night.Bench;
+import app.ironside.desk.night.Look;
+import app.ironside.kit.FilterSpec;
+import app.ironside.plan.NightBudget;
+import java.util.EnumMap;
+import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/** The Plan station: six views of one night. */
+public final class PlanBench implements Bench {
+    private final PlanDesk plan;
+    private final FieldStates fields;
+    private final TonightPane tonight;
+    private final FramingPane framing;
+    private final SeasonPane season;
+    private final ExposurePane exposure;
+    private final CostsPane costs;
+    private final ProfilePane profiles;
+    private final Map<PlanDesk.Tab, ToggleButton> buttons = new EnumMap<>(PlanDesk.Tab.class);
+    private final Button undo = new Button("Undo");
+    private final Button redo = new Button("Redo");
+    private final StackPane middle = new StackPane();
+    private final VBox box = new VBox(8);
+
+    public PlanBench(PlanDesk plan) {
+        this.plan = plan;
+        fields = new FieldStates(plan.wiring());
+        tonight = new TonightPane(plan, fields);
+        framing = new FramingPane(plan, fields);
+        season = new SeasonPane(plan);
+        exposure = new ExposurePane(plan);
+        costs = new CostsPane(plan);
+        profiles = new ProfilePane(plan);
+        ToggleGroup group = new ToggleGroup();
+        HBox tabs = new HBox(3);
+        for (PlanDesk.Tab tab : PlanDesk.Tab.values()) {
+            ToggleButton button = new ToggleButton(tab.title());
+            button.setId("plan-" + tab.name().toLowerCase(java.util.Locale.ROOT));
+            button.setToggleGroup(group);
+            button.setOnAction(e -> {
+                button.setSelected(true);
+                plan.setTab(tab);
+            });
+            buttons.put(tab, button);
+            tabs.getChildren().add(button);
+        }
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        undo.setId("undo");
+        undo.setTooltip(new Tooltip("Takes the last change back (Ctrl Z)"));
+        undo.setOnAction(e -> plan.undo());
+        redo.setId("redo");
+        redo.setTooltip(new Tooltip("Does it again (Ctrl Y)"));
+        redo.setOnAction(e -> plan.redo());
+        tabs.getChildren().addAll(gap, undo, redo);
+        VBox.setVgrow(middle, Priority.ALWAYS);
+        box.getChildren().addAll(tabs, middle);
+    }
+
+    /** The filter that exposures are reckoned in. */
+    public FilterSpec filter() {
+        return exposure.filter();
+    }
+
+    public CostsPane costs() {
+        return costs;
+    }
+
+    @Override
+    public Node node() {
+        return box;
+    }
+
+    private Region pane() {
+        return switch (plan.tab()) {
+            case TONIGHT -> tonight;
+            case FRAMING -> framing;
+            case SEASON -> season;
+            case EXPOSURE -> exposure;
+            case COSTS -> costs;
+            case PROFILES -> profiles;
+        };
+    }
+
+    @Override
+    public void show(Look look) {
+        // Told apart from what is shown: the plan does not change with the night that runs.
+    }
+
+    /** Copies the plan to what is visible of it. */
+    public void refresh(NightBudget budget) {
+        buttons.forEach((tab, button) -> button.setSelected(tab == plan.tab()));
+        undo.setDisable(!plan.canUndo());
+        redo.setDisable(!plan.canRedo());
+        Region pane = pane();
+        if (middle.getChildren().isEmpty() || middle.getChildren().get(0) != pane) {
+            middle.getChildren().setAll(pane);
+        }
+        switch (plan.tab()) {
+            case TONIGHT -> tonight.refresh();
+            case FRAMING -> framing.refresh();
+            case SEASON -> season.refresh();
+            case EXPOSURE -> exposure.refresh();
+            case COSTS -> costs.refresh(budget);
+            case PROFILES -> profiles.refresh();
+        }
+    }
+}

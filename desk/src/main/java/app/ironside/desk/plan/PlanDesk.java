@@ -1,0 +1,720 @@
+package app.ironside.desk.plan;
+
+import app.ironside.BadInputException;
+import app.ironside.Progress;
+import app.ironside.Workers;
+import app.ironside.desk.night.RibbonPlanner;
+import app.ironside.desk.night.RibbonState;
+import app.ironside.kit.Kit;
+import app.ironside.logbook.Profiles;
+import app.ironside.night.History;
+import app.ironside.night.NightDraft;
+import app.ironside.night.NightFile;
+import app.ironside.night.NightPack;
+import app.ironside.night.ReadyList;
+import app.ironside.plan.Candidate;
+import app.ironside.plan.CandidateSearch;
+import app.ironside.plan.CloudForecast;
+import app.ironside.plan.Framing;
+import app.ironside.plan.NightBudget;
+import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.Project;
+import app.ironside.plan.Projects;
+import app.ironside.plan.Schedule;
+import app.ironside.plan.SeasonBoard;
+import app.ironside.plan.TargetLight;
+import app.ironside.plan.TargetPlan;
+import app.ironside.plan.WeatherForecast;
+import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Interval;
+import app.ironside.sky.Site;
+import app.ironside.wiring.Wiring;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import java.util.stream.IntStream;
+import javafx.application.Platform;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/**
+ * The night that is being planned: its draft with undo, what is looked at, and what was computed for it in the background. Interface
+ * thread only.
+ */
+public final class PlanDesk implements RibbonPlanner, AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(PlanDesk.class);
+    private static final int SEASON_OF_A_CLASS = 3;
+    private static final int SEASON_ROWS = 10;
+    private static final Duration LEAST_BLOCK = Duration.ofMinutes(15);
+    private static final double USUAL_FREE_GB = 1e9;
+
+    /** What the middle of the station shows. */
+    public enum Tab {
+        TONIGHT("Tonight"),
+        FRAMING("Framing"),
+        SEASON("Season"),
+        EXPOSURE("Exposure"),
+        COSTS("Costs"),
+        PROFILES("Site and kit");
+
+        private final String title;
+
+        Tab(String title) {
+            this.title = title;
+        }
+
+        public String title() {
+            return title;
+        }
+    }
+
+    private final Wiring wiring;
+    private final Profiles profiles;
+    private final Path folder;
+    private final Runnable changed;
+    private final Consumer<NightFile> rehearse;
+    private final CandidateSearch search;
+    private final ExecutorService work = Executors.newSingleThreadExecutor(task -> {
+        Thread thread = new Thread(task, "plan");
+        thread.setDaemon(true);
+        return thread;
+    });
+
+    private History<NightDraft> history;
+    private NightDraft preview;
+    private RibbonState.Sky sky;
+    private WeatherForecast weather = span -> List.of();
+    private Optional<CloudForecast> ownForecast = Optional.empty();
+    private List<Candidate> candidates = List.of();
+    private Optional<SeasonBoard> season = Optional.empty();
+    private Optional<Schedule> schedule = Optional.empty();
+    private Optional<DeepSkyObject> looked = Optional.empty();
+    private Map<String, Framing> framings = new LinkedHashMap<>();
+
+    /** The draft that the last move of a frame made; more moves go on with it. */
+    private NightDraft beingFramed;
+
+    private Candidate.Level level = Candidate.Level.PRACTISED;
+    private boolean interleave = true;
+    private boolean broadUnderMoon;
+    private Set<String> setAside;
+    private int block = -1;
+    private Tab tab = Tab.TONIGHT;
+    private String message = "";
+    private int ticket;
+    private boolean busy;
+
+    public PlanDesk(Wiring wiring, Profiles profiles, Path folder, Runnable changed, Consumer<NightFile> rehearse) {
+        this.wiring = wiring;
+        this.profiles = profiles;
+        this.folder = folder;
+        this.changed = changed;
+        this.rehearse = rehearse;
+        this.setAside = profiles.setAside();
+        this.search = new CandidateSearch(wiring.objects(), wiring.stars());
+    }
+
+    // ---- what there is
+    // -------------------------------------------------------------------------------------------------
+
+    public boolean isOpen() {
+        return history != null;
+    }
+
+    /** Plans a night anew; earlier changes are forgotten. */
+    public void open(NightFile file) {
+        history = new History<>(NightDraft.of(file));
+        preview = null;
+        block = -1;
+        schedule = Optional.empty();
+        looked = Optional.empty();
+        nightChanged();
+    }
+
+    public NightDraft draft() {
+        return preview == null ? history.now() : preview;
+    }
+
+    public NightFile file() {
+        return draft().file();
+    }
+
+    Tab tab() {
+        return tab;
+    }
+
+    public void setTab(Tab next) {
+        tab = next;
+        if (next == Tab.SEASON && season.isEmpty()) {
+            computeSeason();
+        }
+        changed.run();
+    }
+
+    public List<Candidate> candidates() {
+        return candidates;
+    }
+
+    public Optional<SeasonBoard> season() {
+        return season;
+    }
+
+    public Optional<Schedule> schedule() {
+        return schedule;
+    }
+
+    public Optional<DeepSkyObject> looked() {
+        return looked;
+    }
+
+    Optional<PlannedBlock> chosenBlock() {
+        List<PlannedBlock> blocks = draft().plan().blocks();
+        return block >= 0 && block < blocks.size() ? Optional.of(blocks.get(block)) : Optional.empty();
+    }
+
+    public boolean isBusy() {
+        return busy;
+    }
+
+    /** The last thing that went wrong, in words; empty if nothing. */
+    String message() {
+        return message;
+    }
+
+    boolean interleave() {
+        return interleave;
+    }
+
+    boolean broadUnderMoon() {
+        return broadUnderMoon;
+    }
+
+    Candidate.Level level() {
+        return level;
+    }
+
+    Wiring wiring() {
+        return wiring;
+    }
+
+    Profiles profiles() {
+        return profiles;
+    }
+
+    CloudForecast clouds() {
+        return ownForecast.orElseGet(() -> weather.clouds(draft().plan().times().night()));
+    }
+
+    boolean hasOwnForecast() {
+        return ownForecast.isPresent();
+    }
+
+    public RibbonState ribbon() {
+        RibbonState state = RibbonState.of(file().site(), draft().plan(), sky);
+        boolean inPlan = looked.isPresent()
+                && draft().plan().blocks().stream()
+                        .anyMatch(b -> b.target().name().equals(looked.get().id()));
+        return looked.filter(o -> !inPlan)
+                .map(o -> state.withGhost(
+                        o.id(),
+                        draft().outlook().windows().apply(o.position()),
+                        file().site().horizon()))
+                .orElse(state);
+    }
+
+    /** What the night costs. */
+    public NightBudget budget() {
+        double free = folder.toFile().getUsableSpace() / 1e9;
+        return NightBudget.of(new NightBudget.Given(
+                file().site(),
+                file().kit(),
+                draft().plan(),
+                file().program(),
+                weather,
+                free > 0 ? free : USUAL_FREE_GB));
+    }
+
+    NightPack pack() {
+        return new NightPack(file(), draft().plan(), budget(), readyList());
+    }
+
+    public ReadyList readyList() {
+        return ReadyList.of(file().site(), file().kit(), file().program(), profiles.lessons());
+    }
+
+    // ---- background
+    // ----------------------------------------------------------------------------------------------------
+
+    /** The sky or the kit is another: everything that hangs on it is computed again. */
+    private void nightChanged() {
+        NightDraft now = draft();
+        sky = RibbonState.Sky.of(now.file().site(), now.plan().times());
+        weather = wiring.weather(now.file());
+        season = Optional.empty();
+        computeCandidates();
+        if (tab == Tab.SEASON) {
+            computeSeason();
+        }
+        changed.run();
+    }
+
+    private void computeCandidates() {
+        NightDraft now = draft();
+        CandidateSearch.Wish wish =
+                new CandidateSearch.Wish(now.file().program().minimumAltitudeDeg(), level, clouds());
+        compute(
+                () -> search.rank(
+                        now.file().site(), now.file().kit(), now.plan().times(), wish, Workers.ALL_CORES),
+                found -> {
+                    candidates = found;
+                    if (looked.isEmpty() && !now.plan().blocks().isEmpty()) {
+                        looked = wiring.objects()
+                                .find(now.plan().blocks().get(0).target().name());
+                    }
+                });
+    }
+
+    private void computeSeason() {
+        NightDraft now = draft();
+        Set<DeepSkyObject> targets = new LinkedHashSet<>();
+        now.plan()
+                .blocks()
+                .forEach(b -> wiring.objects().find(b.target().name()).ifPresent(targets::add));
+        looked.ifPresent(targets::add);
+        List<DeepSkyObject> proposed = candidates.stream()
+                .map(Candidate::object)
+                .filter(o -> !setAside.contains(o.id()))
+                .toList();
+        for (SeasonBoard.ObjectClass of : SeasonBoard.ObjectClass.values()) {
+            proposed.stream()
+                    .filter(o -> SeasonBoard.ObjectClass.of(o.kind()) == of)
+                    .limit(SEASON_OF_A_CLASS)
+                    .forEach(targets::add);
+        }
+        LocalDate first = now.file().program().date().withDayOfMonth(1);
+        double minimum = now.file().program().minimumAltitudeDeg();
+        compute(
+                () -> SeasonBoard.of(
+                        now.file().site(),
+                        targets.stream().limit(SEASON_ROWS).toList(),
+                        first,
+                        365,
+                        new SeasonBoard.Settings(minimum, Workers.ALL_CORES, Progress.NONE)),
+                board -> season = Optional.of(board));
+    }
+
+    /** Computes in the background; the answer to a question that is no longer asked is dropped. */
+    private <T> void compute(Supplier<T> question, Consumer<T> answer) {
+        int asked = ++ticket;
+        NightDraft of = history.now();
+        busy = true;
+        work.execute(() -> {
+            try {
+                T result = question.get();
+                Platform.runLater(() -> {
+                    busy = asked != ticket;
+                    if (sameNight(of)) {
+                        answer.accept(result);
+                    }
+                    changed.run();
+                });
+            } catch (RuntimeException e) {
+                LOG.error("planning failed", e);
+                Platform.runLater(() -> say("This could not be computed: " + e.getMessage()));
+            }
+        });
+    }
+
+    private boolean sameNight(NightDraft of) {
+        NightFile then = of.file();
+        return then.site().equals(file().site())
+                && then.kit().equals(file().kit())
+                && then.program().date().equals(file().program().date());
+    }
+
+    private void say(String text) {
+        message = text;
+        busy = false;
+        changed.run();
+    }
+
+    // ---- what the person does
+    // ----------------------------------------------------------------------------------------
+
+    void look(DeepSkyObject object) {
+        looked = Optional.of(object);
+        changed.run();
+    }
+
+    private void change(NightDraft next) {
+        NightDraft before = history.now();
+        preview = null;
+        history.change(next);
+        message = "";
+        afterStep(before);
+    }
+
+    private void afterStep(NightDraft before) {
+        boolean sameNight = sameNight(before)
+                && before.file().program().minimumAltitudeDeg()
+                        == file().program().minimumAltitudeDeg();
+        if (sameNight) {
+            changed.run();
+        } else {
+            nightChanged();
+        }
+    }
+
+    boolean canUndo() {
+        return history.canUndo();
+    }
+
+    boolean canRedo() {
+        return history.canRedo();
+    }
+
+    public void undo() {
+        NightDraft before = history.now();
+        history.undo();
+        schedule = Optional.empty();
+        afterStep(before);
+    }
+
+    public void redo() {
+        NightDraft before = history.now();
+        history.redo();
+        afterStep(before);
+    }
+
+    @Override
+    public int chosen() {
+        return block;
+    }
+
+    @Override
+    public void choose(int next) {
+        block = next;
+        chosenBlock().flatMap(b -> wiring.objects().find(b.target().name())).ifPresent(o -> looked = Optional.of(o));
+        changed.run();
+    }
+
+    @Override
+    public void preview(int moved, Interval span) {
+        preview = history.now().move(moved, span);
+        changed.run();
+    }
+
+    @Override
+    public void settle(int moved, Interval span) {
+        preview = null;
+        NightDraft next = history.now().move(moved, span);
+        Instant middle = span.from().plus(span.duration().dividedBy(2));
+        block = -1;
+        for (int i = 0; i < next.plan().blocks().size(); i++) {
+            if (next.plan().blocks().get(i).span().contains(middle)) {
+                block = i;
+            }
+        }
+        schedule = Optional.empty();
+        change(next);
+    }
+
+    @Override
+    public void split(int whole, Instant at) {
+        schedule = Optional.empty();
+        change(history.now().split(whole, at));
+    }
+
+    @Override
+    public void remove(int gone) {
+        block = -1;
+        schedule = Optional.empty();
+        if (draft().plan().blocks().size() > 1) {
+            change(history.now().remove(gone));
+        } else {
+            say("The last target stays: add another before you remove it.");
+        }
+    }
+
+    /** Moves the chosen block by some minutes. */
+    void nudge(int edge, int minutes) {
+        chosenBlock().ifPresent(b -> {
+            Duration by = Duration.ofMinutes(minutes);
+            Instant from = edge <= 0 ? b.span().from().plus(by) : b.span().from();
+            Instant until = edge >= 0 ? b.span().until().plus(by) : b.span().until();
+            if (Duration.between(from, until).compareTo(LEAST_BLOCK) >= 0) {
+                settle(block, new Interval(from, until));
+            }
+        });
+    }
+
+    /** Puts what is looked at into the free time of the night, or into the end of it. */
+    void addLooked() {
+        looked.ifPresent(object -> {
+            Interval place = freeTime(object).orElse(null);
+            if (place == null) {
+                say(object.id() + " has no dark hour above the skyline tonight. Choose another night or target.");
+                return;
+            }
+            schedule = Optional.empty();
+            change(history.now().add(target(object), place));
+        });
+    }
+
+    /** Its longest usable stretch that no block has; else the better half of it. */
+    private Optional<Interval> freeTime(DeepSkyObject object) {
+        List<Interval> usable =
+                draft().outlook().windows().apply(object.position()).usable();
+        List<Interval> free = new ArrayList<>(usable);
+        for (PlannedBlock b : draft().plan().blocks()) {
+            List<Interval> next = new ArrayList<>();
+            for (Interval u : free) {
+                if (u.intersection(b.span()).isEmpty()) {
+                    next.add(u);
+                } else {
+                    if (u.from().isBefore(b.span().from())) {
+                        next.add(new Interval(u.from(), b.span().from()));
+                    }
+                    if (b.span().until().isBefore(u.until())) {
+                        next.add(new Interval(b.span().until(), u.until()));
+                    }
+                }
+            }
+            free = next;
+        }
+        Optional<Interval> gap = longest(free).filter(i -> i.duration().compareTo(LEAST_BLOCK) > 0);
+        return gap.isPresent()
+                ? gap
+                : longest(usable)
+                        .map(u -> new Interval(
+                                u.from().plus(u.duration().multipliedBy(2).dividedBy(3)), u.until()));
+    }
+
+    private static Optional<Interval> longest(List<Interval> intervals) {
+        return intervals.stream().max(java.util.Comparator.comparing(Interval::duration));
+    }
+
+    private TargetPlan target(DeepSkyObject object) {
+        Project project = Projects.of(object, file().kit(), file().site(), broadUnderMoon);
+        TargetPlan target = new TargetPlan(
+                object.id(),
+                object.position(),
+                project.goals().stream().map(g -> g.filter().name()).toList(),
+                2,
+                project.subSeconds());
+        return Optional.ofNullable(framings.get(object.id()))
+                .map(f -> target.framed(f.centre(), f.angleDeg()))
+                .orElse(target);
+    }
+
+    /** The best night with the targets of the draft and what is looked at. */
+    void arrange() {
+        Set<String> names = new LinkedHashSet<>();
+        draft().plan().blocks().forEach(b -> names.add(b.target().name()));
+        looked.ifPresent(o -> names.add(o.id()));
+        NightDraft now = history.now();
+        List<Project> projects = names.stream()
+                .flatMap(n -> wiring.objects().find(n).stream())
+                .map(o -> Projects.of(o, file().kit(), file().site(), broadUnderMoon))
+                .toList();
+        CloudForecast clouds = clouds();
+        compute(() -> now.arrange(projects, clouds, interleave), arranged -> {
+            if (arranged.schedule().blocks().isEmpty()) {
+                say("None of these targets is up in the dark tonight.");
+                return;
+            }
+            block = -1;
+            change(arranged.draft());
+            schedule = Optional.of(arranged.schedule());
+        });
+    }
+
+    void setInterleave(boolean next) {
+        interleave = next;
+        arrange();
+    }
+
+    void setBroadUnderMoon(boolean next) {
+        broadUnderMoon = next;
+        arrange();
+    }
+
+    /** What is done with or not wanted. */
+    Set<String> setAside() {
+        return setAside;
+    }
+
+    /** Sets an object aside, so that it is not proposed, or takes it back. */
+    public void toggleAside(DeepSkyObject object) {
+        Set<String> next = new LinkedHashSet<>(setAside);
+        if (!next.remove(object.id())) {
+            next.add(object.id());
+        }
+        attempt(() -> profiles.saveSetAside(next));
+        setAside = Set.copyOf(next);
+        season = Optional.empty();
+        changed.run();
+    }
+
+    void setLevel(Candidate.Level next) {
+        level = next;
+        computeCandidates();
+    }
+
+    void setDate(LocalDate date) {
+        block = -1;
+        schedule = Optional.empty();
+        attempt(() -> change(history.now().onDate(date)));
+    }
+
+    void setMinimumAltitude(double degrees) {
+        var p = file().program();
+        attempt(() -> change(history.now()
+                .withProgram(new app.ironside.plan.Program(
+                        p.date(),
+                        p.targets(),
+                        p.coolToC(),
+                        p.ditherEvery(),
+                        p.ditherArcsec(),
+                        p.refocusAfterC(),
+                        p.centreWithinArcsec(),
+                        p.recentreBeyondArcsec(),
+                        degrees,
+                        p.calibrations(),
+                        p.fullFramesPerLeg()))));
+    }
+
+    void use(Site site, Kit kit) {
+        block = -1;
+        framings = new LinkedHashMap<>();
+        attempt(() -> change(history.now().with(site, kit)));
+    }
+
+    /** The sub length of the chosen block, or of the first one of the target that is looked at. */
+    public Optional<Double> plannedSubSeconds() {
+        return withLength().stream()
+                .findFirst()
+                .map(i -> draft().plan().blocks().get(i).target().subSeconds());
+    }
+
+    /** Blocks that a sub length is chosen for: the chosen one, or else all of the target that is looked at. */
+    private List<Integer> withLength() {
+        List<PlannedBlock> blocks = draft().plan().blocks();
+        if (chosenBlock().isPresent()) {
+            return List.of(block);
+        }
+        return IntStream.range(0, blocks.size())
+                .filter(i -> looked.filter(
+                                o -> o.id().equals(blocks.get(i).target().name()))
+                        .isPresent())
+                .boxed()
+                .toList();
+    }
+
+    /** Another sub length for the chosen block, or for all of the target that is looked at. */
+    public void setSubSeconds(double seconds) {
+        attempt(() -> {
+            NightDraft next = history.now();
+            for (int i : withLength()) {
+                TargetPlan t = next.plan().blocks().get(i).target();
+                next = next.replace(i, t.withSubSeconds(seconds));
+            }
+            if (next != history.now()) {
+                change(next);
+            }
+        });
+    }
+
+    public void readForecast(Path csv) {
+        try (BufferedReader reader = Files.newBufferedReader(csv)) {
+            ownForecast =
+                    Optional.of(CloudForecast.parse(reader, csv.getFileName().toString()));
+            message = "";
+            computeCandidates();
+        } catch (IOException | BadInputException e) {
+            say(e.getMessage());
+        }
+        changed.run();
+    }
+
+    /** What differs from the saved profiles is another now. */
+    void profileSaved() {
+        changed.run();
+    }
+
+    private void attempt(Runnable action) {
+        try {
+            action.run();
+        } catch (BadInputException | IllegalArgumentException e) {
+            say(e.getMessage());
+        }
+    }
+
+    /** Runs what is planned against the simulated observatory. */
+    void rehearse() {
+        rehearse.accept(history.now().withLessons(profiles.lessons()).file());
+    }
+
+    // ---- framing
+    // -------------------------------------------------------------------------------------------------------
+
+    /** The frame of an object: as the plan has it, or as it was left, or with the object in its middle. */
+    public Framing framing(DeepSkyObject object) {
+        Framing left = framings.getOrDefault(object.id(), new Framing(file().kit(), object.position(), 0));
+        return planned(object)
+                .map(t -> new Framing(file().kit(), t.position(), t.angleDeg().orElse(left.angleDeg())))
+                .orElse(left);
+    }
+
+    private Optional<TargetPlan> planned(DeepSkyObject object) {
+        return file().program().targets().stream()
+                .filter(t -> wiring.objects()
+                        .find(t.name())
+                        .filter(o -> o.id().equals(object.id()))
+                        .isPresent())
+                .findFirst();
+    }
+
+    /** Another frame for an object. Of a planned target it is a step that can be taken back, however many moves it took. */
+    void setFraming(DeepSkyObject object, Framing framing) {
+        framings.put(object.id(), framing);
+        planned(object).ifPresent(t -> {
+            NightDraft next = history.now().framed(t.name(), framing.centre(), framing.angleDeg());
+            if (next.equals(beingFramed)) {
+                return;
+            }
+            if (history.now() == beingFramed) {
+                history.amend(next);
+            } else {
+                history.change(next);
+            }
+            beingFramed = next;
+        });
+        changed.run();
+    }
+
+    /** Whether an object's light reaches the sensor at all. */
+    boolean lightIsSeen(DeepSkyObject object) {
+        return TargetLight.of(object.kind()).seenBy(file().kit());
+    }
+
+    @Override
+    public void close() {
+        work.shutdownNow();
+    }
+}

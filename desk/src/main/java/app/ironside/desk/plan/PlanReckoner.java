@@ -1,0 +1,437 @@
+package app.ironside.desk.plan;
+
+import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.ReckoningState;
+import app.ironside.desk.reckon.ReckoningState.Action;
+import app.ironside.desk.reckon.ReckoningState.Row;
+import app.ironside.desk.reckon.ReckoningState.School;
+import app.ironside.kit.Exposure;
+import app.ironside.kit.FilterSpec;
+import app.ironside.kit.Kit;
+import app.ironside.plan.Candidate;
+import app.ironside.plan.Framing;
+import app.ironside.plan.NightBudget;
+import app.ironside.plan.NightPlan;
+import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.Projects;
+import app.ironside.plan.Schedule;
+import app.ironside.plan.SeasonBoard;
+import app.ironside.plan.TargetLight;
+import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Site;
+import app.ironside.sky.SkyScale;
+import java.time.Duration;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/** Words and numbers of the Plan station. */
+public final class PlanReckoner {
+    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM", Locale.ENGLISH);
+    private static final double GOAL_HOURS = 20;
+    private static final double CLEAR_NIGHTS_A_MONTH = 5;
+    private static final double USUAL_SEEING_ARCSEC = 4;
+
+    private final PlanDesk plan;
+
+    public PlanReckoner(PlanDesk plan) {
+        this.plan = plan;
+    }
+
+    /**
+     * @param filter that exposures are reckoned in
+     */
+    public ReckoningState of(NightBudget budget, FilterSpec filter) {
+        if (!plan.message().isEmpty()) {
+            ReckoningState calm = calm(budget, filter);
+            return new ReckoningState(
+                    calm.verdict(), plan.message(), true, calm.rows(), calm.actions(), calm.working(), calm.schools());
+        }
+        return calm(budget, filter);
+    }
+
+    private ReckoningState calm(NightBudget budget, FilterSpec filter) {
+        return switch (plan.tab()) {
+            case TONIGHT -> tonight(budget);
+            case FRAMING -> framing();
+            case SEASON -> season();
+            case EXPOSURE -> exposure(filter);
+            case COSTS -> costs(budget);
+            case PROFILES -> profiles();
+        };
+    }
+
+    private ZoneId zone() {
+        return plan.file().site().zone();
+    }
+
+    private List<Action> actions(boolean withTarget) {
+        List<Action> actions = new ArrayList<>();
+        if (withTarget && plan.looked().isPresent()) {
+            actions.add(new Action("add-target", "Add " + plan.looked().get().id(), false, true, plan::addLooked));
+        }
+        actions.add(new Action("arrange", "Arrange the night", false, !plan.isBusy(), plan::arrange));
+        actions.add(new Action("rehearse-plan", "Rehearse this plan", true, true, plan::rehearse));
+        return actions;
+    }
+
+    // ---- tonight
+    // -----------------------------------------------------------------------------------------------------------
+
+    private ReckoningState tonight(NightBudget budget) {
+        NightPlan p = plan.draft().plan();
+        double light = p.blocks().stream()
+                .mapToDouble(b -> b.subs() * b.target().subSeconds() / 3600)
+                .sum();
+        boolean trouble = !budget.warnings().isEmpty();
+        List<Row> rows = new ArrayList<>();
+        rows.add(new Row(
+                "dark",
+                Words.format(
+                        "%.1f h, %.1f without Moon",
+                        p.times().darkHours(), p.times().moonlessDarkHours())));
+        rows.add(new Row("Moon", Words.format("%.0f %% lit", 100 * p.times().moonIlluminatedFraction())));
+        rows.add(new Row("light", Words.format("%.1f h in %d subs", light, p.subs())));
+        rows.add(new Row(
+                "flips",
+                Words.format(
+                        "%d",
+                        p.blocks().stream().filter(b -> b.flip().isPresent()).count())));
+        rows.add(new Row("last light", Words.clock(budget.lightUntil(), zone())));
+        rows.add(new Row("bed", CostsPane.bedtime(budget, zone())));
+        chosenRows(rows);
+        String sentence = trouble
+                ? budget.warnings().get(0)
+                : plan.schedule().isEmpty() && !budget.reminders().isEmpty()
+                        ? budget.reminders().get(0)
+                        : plan.schedule()
+                                .map(PlanReckoner::loss)
+                                .orElseGet(() -> p.blocks().isEmpty()
+                                        ? ""
+                                        : bestLine(p.blocks().get(0)));
+        return new ReckoningState(
+                p.subs() == 0 ? "Nothing is up." : Words.format("%d subs fit.", p.subs()),
+                sentence,
+                trouble,
+                rows,
+                actions(true),
+                "An hour is worth (S/S₀)² · (B₀ + n)/(B + n): extinction dims the target, airmass, Moon and town brighten the sky, "
+                        + "compared with the zenith without Moon (Krisciunas and Schaefer 1991; CCD equation, Howell 2006). "
+                        + "Arranging is exact on pieces of five minutes, by dynamic programming over sets of stretches.",
+                schools());
+    }
+
+    private String bestLine(PlannedBlock b) {
+        return Words.format(
+                "%s is highest at %s, %.0f° up; %.1f effective hours of %.1f.",
+                b.target().name(),
+                Words.clock(b.window().transit(), zone()),
+                b.window().transitAltitudeDeg(),
+                b.window().effectiveHours(),
+                b.window().usableHours());
+    }
+
+    private static String loss(Schedule s) {
+        return s.blocks().stream()
+                .filter(b -> b.alternative().isPresent())
+                .findFirst()
+                .map(b -> b.why() + " Without it "
+                        + b.alternative()
+                                .get()
+                                .instead()
+                                .map(n -> n + " would have the time and ")
+                                .orElse("the time would stay free and ")
+                        + Words.format(
+                                "the night would lose %.1f.",
+                                b.alternative().get().loss()))
+                .orElse("");
+    }
+
+    private void chosenRows(List<Row> rows) {
+        plan.looked().ifPresent(o -> {
+            Optional<Candidate> c =
+                    plan.candidates().stream().filter(x -> x.object() == o).findFirst();
+            rows.add(new Row("looking at", o.id() + (o.name().isEmpty() ? "" : ", " + o.name())));
+            c.ifPresent(x -> {
+                rows.add(new Row("worth", Words.format("%.1f of %.1f h", x.effectiveHours(), x.usableHours())));
+                rows.add(new Row("transit", Words.clock(x.transit(), zone())));
+                rows.add(new Row("light", TargetLight.of(o.kind()).words()));
+                x.surfaceBrightness()
+                        .ifPresent(mu -> rows.add(new Row("surface", Words.format("%.1f mag/arcsec²", mu))));
+            });
+            if (!plan.lightIsSeen(o)) {
+                rows.add(new Row("camera", "cuts most of its red"));
+            }
+        });
+    }
+
+    private List<School> schools() {
+        return List.of(
+                new School(
+                        "Filters in turns",
+                        "A night cut short is still balanced.",
+                        plan.interleave(),
+                        Optional.of(() -> plan.setInterleave(true))),
+                new School(
+                        "Filters in blocks",
+                        "Each filter has its best hour; focus is not paid at each change.",
+                        !plan.interleave(),
+                        Optional.of(() -> plan.setInterleave(false))),
+                new School(
+                        "Broad light only without Moon",
+                        "Narrow filters meanwhile.",
+                        !plan.broadUnderMoon(),
+                        Optional.of(() -> plan.setBroadUnderMoon(false))),
+                new School(
+                        "Bright targets at any time",
+                        "More hours, each worth less under the Moon.",
+                        plan.broadUnderMoon(),
+                        Optional.of(() -> plan.setBroadUnderMoon(true))));
+    }
+
+    // ---- framing
+    // -----------------------------------------------------------------------------------------------------------
+
+    private ReckoningState framing() {
+        if (plan.looked().isEmpty()) {
+            return ReckoningState.waiting("No target yet.", "Choose one under Tonight.");
+        }
+        DeepSkyObject o = plan.looked().get();
+        Framing f = plan.framing(o);
+        Kit kit = plan.file().kit();
+        double share = o.longAxisArcmin() / 60 / Math.min(kit.fieldWidthDeg(), kit.fieldHeightDeg());
+        int panels = f.mosaicFor(o.longAxisArcmin(), 0.15).size();
+        double off = o.position().separationDeg(f.centre()) * 60;
+        boolean outside = !f.contains(o.position(), 0.05);
+        List<Row> rows = new ArrayList<>(List.of(
+                new Row("field", Words.format("%.2f° × %.2f°", kit.fieldWidthDeg(), kit.fieldHeightDeg())),
+                new Row("scale", Words.format("%.2f″ a pixel", kit.arcsecPerPixel())),
+                new Row("camera angle", Words.format("%.0f°", f.angleDeg())),
+                new Row(
+                        "target's long axis",
+                        Words.format("%.0f′, %.0f %% of the field", o.longAxisArcmin(), 100 * share)),
+                new Row("off the middle", Words.format("%.0f′", off)),
+                new Row("centre", Words.place(f.centre().raDeg(), f.centre().decDeg()))));
+        if (kit.guideOptics().isPresent()) {
+            rows.add(new Row("guide stars to", Words.format("%.1f mag in 2 s", FramingPane.guideLimit(plan))));
+        }
+        String verdict = outside
+                ? o.id() + " leaves the field."
+                : panels > 1 ? panels + " panels would hold all of it." : o.id() + " fits.";
+        return new ReckoningState(
+                verdict,
+                Words.format(
+                        "Use angle %.0f° again on every later night: the same framing within the crop margin, and the same flats.",
+                        f.angleDeg()),
+                outside,
+                rows,
+                actions(true),
+                "Field = 2 atan(size / 2f). A twentieth of each side is left for the edges that registration costs. Turning the "
+                        + "camera voids the flats and may upset the balance.",
+                List.of(
+                        new School(
+                                "1 to 2″ a pixel",
+                                "Stars are sampled well in usual seeing.",
+                                kit.arcsecPerPixel() <= 2),
+                        new School(
+                                "3″ and more",
+                                "Wide fields; stars are small and that is fine.",
+                                kit.arcsecPerPixel() > 2)));
+    }
+
+    // ---- season
+    // ------------------------------------------------------------------------------------------------------------
+
+    private ReckoningState season() {
+        if (plan.season().isEmpty()) {
+            return ReckoningState.waiting(
+                    "Weighing a year.", "Each night of the year for the night's targets and the best candidates.");
+        }
+        SeasonBoard board = plan.season().get();
+        SeasonBoard.Row row = board.rows().stream()
+                .filter(r -> plan.looked().filter(o -> o == r.object()).isPresent())
+                .findFirst()
+                .orElse(board.rows().get(0));
+        LocalDate tonight = plan.file().program().date();
+        Optional<SeasonBoard.Goal> goal = board.nightsFor(row, GOAL_HOURS, tonight, CLEAR_NIGHTS_A_MONTH);
+        List<Row> rows = new ArrayList<>(List.of(
+                new Row("most in a night", Words.format("%.1f h", row.best())),
+                new Row("best from", row.firstBest().map(DAY::format).orElse("never up")),
+                new Row("last useful", row.lastUseful().map(DAY::format).orElse("never up"))));
+        goal.ifPresent(g -> {
+            rows.add(new Row(Words.format("%.0f h take", GOAL_HOURS), g.clearNights() + " clear nights"));
+            rows.add(new Row(Words.format("at %.0f a month, by", CLEAR_NIGHTS_A_MONTH), DAY.format(g.reached())));
+        });
+        board.changeOvers()
+                .forEach(c -> rows.add(new Row(
+                        "from " + c.month().getDisplayName(java.time.format.TextStyle.FULL, Locale.ENGLISH),
+                        c.to().words() + ": " + c.to().optics())));
+        return new ReckoningState(
+                row.object().id() + " is best from "
+                        + row.firstBest().map(DAY::format).orElse("no night") + ".",
+                "Begin within a few days of that date to finish in the fewest nights. Click a night to plan it.",
+                false,
+                rows,
+                actions(true),
+                "Effective hours of every night of the year; the ripple is the Moon's month. Best: within 5 % of the year's most. Last "
+                        + "useful: two fifths of it.",
+                List.of());
+    }
+
+    // ---- exposure
+    // ----------------------------------------------------------------------------------------------------------
+
+    private ReckoningState exposure(FilterSpec filter) {
+        Kit kit = plan.file().kit();
+        Site site = plan.file().site();
+        double background = Projects.background(kit, site, filter);
+        double seconds = Projects.subSeconds(kit, site, filter);
+        double wanted = Exposure.skyLimitedSeconds(kit.sensor().readNoiseElectrons(), background, 0.05);
+        List<Row> rows = new ArrayList<>(List.of(
+                new Row("sky and dark", Words.format("%.2f e⁻/s a pixel", background)),
+                new Row("read noise under 5 %", Words.format("from %.0f s", wanted)),
+                new Row(
+                        "stars full from",
+                        Words.format(
+                                "magnitude %.1f",
+                                Exposure.saturationMagnitude(kit, filter, seconds, USUAL_SEEING_ARCSEC))),
+                new Row("unguided at 2′ polar error", seconds(Exposure.unguidedSeconds(kit, 2))),
+                new Row("untracked, one pixel", seconds(Exposure.untrackedSeconds(kit, 0, 1))),
+                new Row(
+                        "rule of 500",
+                        seconds(Exposure.rule500Seconds(
+                                kit.optics().focalLengthMm(), Exposure.cropFactor(kit.sensor()))))));
+        Exposure.gainFor(kit, background, seconds, 0.05)
+                .ifPresent(g -> rows.add(
+                        new Row("gain", Words.format("%.0f: %.1f stops", g.setting(), g.dynamicRangeStops()))));
+        double night = Math.max(1, plan.draft().plan().times().darkHours());
+        rows.add(new Row(
+                "one night more gains under 10 %",
+                Words.format("after %.0f h", Exposure.diminishingHours(night, 0.10))));
+        plan.profiles().kits().stream()
+                .filter(k -> !k.name().equals(kit.name()))
+                .forEach(k -> rows.add(new Row(
+                        "an hour here, on " + k.name(), Words.format("%.1f h", Exposure.equalSignalHours(kit, k)))));
+        return new ReckoningState(
+                Words.format("%.0f s in %s.", seconds, filter.name()),
+                wanted > seconds
+                        ? Words.format(
+                                "The sky would like %.0f s; longer subs lose more to each gust than read noise costs.",
+                                wanted)
+                        : Words.format(
+                                "Read noise then adds %.1f %%.",
+                                100 * Exposure.readNoiseCost(kit.sensor().readNoiseElectrons(), background, seconds)),
+                false,
+                rows,
+                actions(false),
+                "The quietest stack for the same hours: read noise and the time between subs against what a gust costs. Read noise is "
+                        + "under 5 % from t = R² / (B ((1 + p)² − 1)), p = 5 % (CCD equation, Howell 2006, 4.4). A star's middle pixel holds erf² of its "
+                        + "light. Spoils fall at random: a sub survives with e^(−rate · t).",
+                exposureSchools(filter, seconds));
+    }
+
+    /** Long and short with what each costs; choosing one gives the block that length. */
+    private List<School> exposureSchools(FilterSpec filter, double seconds) {
+        Kit kit = plan.file().kit();
+        double[] lengths = {seconds / 3, seconds, seconds * 3};
+        double hours = Math.max(0.5, plan.draft().plan().times().darkHours());
+        List<Exposure.Way> ways = Projects.ways(
+                kit,
+                plan.file().site(),
+                filter,
+                new Projects.Spending(hours, plan.file().program().ditherEvery()),
+                lengths);
+        double planned = plan.plannedSubSeconds().orElse(seconds);
+        List<School> schools = new ArrayList<>();
+        String[] names = {"Short", "Between", "Long"};
+        for (int i = 2; i >= 0; i--) {
+            Exposure.Way w = ways.get(i);
+            double length = w.seconds();
+            schools.add(new School(
+                    Words.format("%s: %.0f s", names[i], length),
+                    Words.format(
+                            "%.0f of %d kept, %.1f GB, %.0f min to stack, noise %+.1f %%.",
+                            w.keptSubs(),
+                            w.subs(),
+                            w.gigabytes(),
+                            w.stackMinutes(),
+                            100 * (w.noise() / ways.get(1).noise() - 1)),
+                    planned == length,
+                    plan.plannedSubSeconds().map(p -> () -> plan.setSubSeconds(length))));
+        }
+        schools.add(new School("Low gain", "The widest range from faint to bright.", true));
+        schools.add(new School("High gain", "Less read noise, for short subs in large numbers.", false));
+        return schools;
+    }
+
+    private static String seconds(double s) {
+        return Double.isInfinite(s) || s > 3600 ? "no limit" : Words.format(s < 10 ? "%.1f s" : "%.0f s", s);
+    }
+
+    // ---- costs, profiles
+    // -------------------------------------------------------------------------------------------------------
+
+    private ReckoningState costs(NightBudget budget) {
+        boolean trouble = !budget.warnings().isEmpty();
+        Duration set = Duration.between(budget.setUpFrom(), budget.bedtime());
+        List<Row> rows = new ArrayList<>();
+        rows.add(new Row("begin setting up", Words.clock(budget.setUpFrom(), zone())));
+        rows.add(new Row("last light", Words.clock(budget.lightUntil(), zone())));
+        rows.add(new Row("calibration until", Words.clock(budget.calibrationUntil(), zone())));
+        rows.add(new Row("walks", Words.format("%d", budget.visits().size())));
+        rows.add(new Row("files", Words.format("%d, %.1f GB", budget.files(), budget.gigabytes())));
+        budget.power().ifPresent(p -> {
+            rows.add(new Row(
+                    "power",
+                    Words.format("%.0f W, peak %.0f of %.0f W", p.idleWatts(), p.peakWatts(), p.supplyWatts())));
+            p.batteryHours().ifPresent(h -> rows.add(new Row("battery in this cold", Words.format("%.1f h", h))));
+        });
+        budget.load().ifPresent(l -> rows.add(new Row("load", Words.format("%.1f of %.1f kg", l.kg(), l.limitKg()))));
+        return new ReckoningState(
+                "Bed at " + CostsPane.bedtime(budget, zone()) + ".",
+                trouble ? budget.warnings().get(0) : Words.span(set) + " from the first box to the last light out.",
+                trouble,
+                rows,
+                actions(false),
+                "Dew point by Magnus' formula (WMO-No. 8); glass stands 3 K below the air. A battery loses 0.8 % for each kelvin under "
+                        + "25 °C and keeps a fifth (common practice). Walks: fewest points that meet all windows, earliest end first.",
+                List.of());
+    }
+
+    private ReckoningState profiles() {
+        Kit kit = plan.file().kit();
+        Site site = plan.file().site();
+        int changed = plan.profiles().differences(kit).size()
+                + plan.profiles().differences(site).size();
+        boolean unsaved = plan.profiles().kit(kit.name()).isEmpty();
+        return new ReckoningState(
+                changed > 0
+                        ? changed + (changed == 1 ? " value differs." : " values differ.")
+                        : unsaved ? "Not saved yet." : "As saved.",
+                changed > 0
+                        ? "Tonight's values are not those of the saved profile. Save them, or choose the saved one again."
+                        : "What is entered here is the one truth for every night.",
+                changed > 0,
+                List.of(
+                        new Row("scale", Words.format("%.2f″ a pixel", kit.arcsecPerPixel())),
+                        new Row(
+                                "focal ratio",
+                                Words.format("f/%.1f", kit.optics().focalRatio())),
+                        new Row("load", Words.format("%.1f kg", kit.equipment().loadKg())),
+                        new Row(
+                                "peak draw",
+                                Words.format("%.0f W", kit.equipment().peakWatts())),
+                        new Row("sky", Words.format("%.1f mag/arcsec²", site.skyMagPerArcsec2())),
+                        new Row("class", Words.format("%d of 9", SkyScale.classOf(site.skyMagPerArcsec2()))),
+                        new Row(
+                                "faintest star by eye",
+                                Words.format("%.1f", SkyScale.faintestStar(site.skyMagPerArcsec2())))),
+                actions(false),
+                "Scale = 206.265 × pixel / focal length. Faintest star: 7.93 − 5 log(10^(4.316 − B/5) + 1) (Schaefer 1990).",
+                List.of());
+    }
+}

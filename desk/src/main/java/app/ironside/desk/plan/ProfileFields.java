@@ -1,0 +1,149 @@
+package app.ironside.desk.plan;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.JsonNodeFactory;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+
+/** The values of a site or kit as rows to edit: names in words, units from the names. Pure. */
+public final class ProfileFields {
+    /** Endings of names that are units, longest first. */
+    private static final List<Map.Entry<String, String>> UNITS = List.of(
+            Map.entry("MagPerArcsec2", "mag/arcsec²"),
+            Map.entry("DegPerSecond", "°/s"),
+            Map.entry("ElectronsPerSecond", "e⁻/s"),
+            Map.entry("ElectronsPerAdu", "e⁻/ADU"),
+            Map.entry("electronsPerAdu", "e⁻/ADU"),
+            Map.entry("WattHours", "Wh"),
+            Map.entry("Electrons", "e⁻"),
+            Map.entry("Arcsec", "″"),
+            Map.entry("Seconds", "s"),
+            Map.entry("Minutes", "min"),
+            Map.entry("Sidereal", "× sidereal"),
+            Map.entry("Steps", "steps"),
+            Map.entry("Watts", "W"),
+            Map.entry("volts", "V"),
+            Map.entry("amps", "A"),
+            Map.entry("Adu", "ADU"),
+            Map.entry("Deg", "°"),
+            Map.entry("Mm", "mm"),
+            Map.entry("Um", "µm"),
+            Map.entry("Px", "px"),
+            Map.entry("Nm", "nm"),
+            Map.entry("Kg", "kg"),
+            Map.entry("M", "m"),
+            Map.entry("C", "°C"));
+
+    private ProfileFields() {}
+
+    /**
+     * A value that can be edited.
+     *
+     * @param path keys and indices from the root
+     * @param group what it belongs to, in words
+     * @param name in words
+     * @param unit empty if it has none
+     */
+    record Field(List<String> path, String group, String name, String unit, String value) {
+        /** As the differences name it. */
+        String dotted() {
+            return String.join(".", path);
+        }
+    }
+
+    /** All single values of a tree, in its order; the horizon has an editor of its own. */
+    static List<Field> of(JsonNode tree) {
+        List<Field> fields = new ArrayList<>();
+        walk(tree, List.of(), fields);
+        return fields;
+    }
+
+    private static void walk(JsonNode node, List<String> path, List<Field> fields) {
+        if (node.isObject()) {
+            node.fields().forEachRemaining(f -> {
+                if (!f.getKey().equals("horizon")) {
+                    walk(f.getValue(), plus(path, f.getKey()), fields);
+                }
+            });
+        } else if (node.isArray()) {
+            for (int i = 0; i < node.size(); i++) {
+                walk(node.get(i), plus(path, String.valueOf(i)), fields);
+            }
+        } else {
+            String key = path.get(path.size() - 1);
+            fields.add(new Field(path, group(path), words(key), unit(key), node.asText()));
+        }
+    }
+
+    private static List<String> plus(List<String> path, String key) {
+        List<String> longer = new ArrayList<>(path);
+        longer.add(key);
+        return List.copyOf(longer);
+    }
+
+    private static String group(List<String> path) {
+        List<String> words = new ArrayList<>();
+        for (String key : path.subList(0, path.size() - 1)) {
+            words.add(key.matches("\\d+") ? String.valueOf(Integer.parseInt(key) + 1) : words(key));
+        }
+        return words.isEmpty() ? "general" : String.join(" ", words);
+    }
+
+    static String unit(String key) {
+        return UNITS.stream()
+                .filter(u -> key.endsWith(u.getKey()))
+                .map(Map.Entry::getValue)
+                .findFirst()
+                .orElse("");
+    }
+
+    static String words(String key) {
+        String plain = key;
+        for (Map.Entry<String, String> unit : UNITS) {
+            if (key.endsWith(unit.getKey()) && key.length() > unit.getKey().length()) {
+                plain = key.substring(0, key.length() - unit.getKey().length());
+                break;
+            }
+        }
+        return plain.replaceAll("([a-z])([A-Z])", "$1 $2").toLowerCase(Locale.ROOT);
+    }
+
+    /**
+     * A copy of the tree with one value replaced; numbers stay numbers.
+     *
+     * @throws NumberFormatException if a number is wanted and the text is none
+     */
+    static ObjectNode with(ObjectNode tree, Field field, String text) {
+        ObjectNode copy = tree.deepCopy();
+        JsonNode parent = copy;
+        for (String key : field.path().subList(0, field.path().size() - 1)) {
+            parent = parent.isArray() ? parent.get(Integer.parseInt(key)) : parent.get(key);
+        }
+        String last = field.path().get(field.path().size() - 1);
+        JsonNode old = parent.isArray() ? parent.get(Integer.parseInt(last)) : parent.get(last);
+        JsonNode value = parsed(old, text.strip());
+        if (parent instanceof ArrayNode array) {
+            array.set(Integer.parseInt(last), value);
+        } else {
+            ((ObjectNode) parent).set(last, value);
+        }
+        return copy;
+    }
+
+    private static JsonNode parsed(JsonNode old, String text) {
+        JsonNodeFactory make = JsonNodeFactory.instance;
+        if (old.isBoolean()) {
+            return make.booleanNode(text.equalsIgnoreCase("true") || text.equalsIgnoreCase("yes"));
+        }
+        if (old.isIntegralNumber()) {
+            return text.matches("[-+]?\\d+")
+                    ? make.numberNode(Integer.parseInt(text))
+                    : make.numberNode(Double.parseDouble(text));
+        }
+        return old.isNumber() ? make.numberNode(Double.parseDouble(text.replace(',', '.'))) : make.textNode(text);
+    }
+}

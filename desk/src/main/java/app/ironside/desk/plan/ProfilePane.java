@@ -1,0 +1,274 @@
+package app.ironside.desk.plan;
+
+import app.ironside.BadInputException;
+import app.ironside.JsonText;
+import app.ironside.kit.Kit;
+import app.ironside.kit.KitFile;
+import app.ironside.sky.Horizon;
+import app.ironside.sky.Site;
+import app.ironside.sky.SiteFile;
+import app.ironside.sky.SkyScale;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.BufferedReader;
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+
+/** The editor of sites and kits: the one place where their values are changed and saved. */
+public final class ProfilePane extends VBox {
+    private final PlanDesk plan;
+    private final ToggleButton siteButton = new ToggleButton("Site");
+    private final ToggleButton kitButton = new ToggleButton("Kit");
+    private final ComboBox<String> saved = new ComboBox<>();
+    private final GridPane grid = new GridPane();
+    private final Label fault = new Label();
+    private final HorizonEditor horizon = new HorizonEditor(this::setHorizon);
+    private boolean filling;
+    private String shown = "";
+
+    ProfilePane(PlanDesk plan) {
+        super(8);
+        this.plan = plan;
+        ToggleGroup group = new ToggleGroup();
+        siteButton.setToggleGroup(group);
+        kitButton.setToggleGroup(group);
+        kitButton.setSelected(true);
+        siteButton.setId("edit-site");
+        kitButton.setId("edit-kit");
+        for (ToggleButton button : List.of(siteButton, kitButton)) {
+            button.setOnAction(e -> {
+                button.setSelected(true);
+                shown = "";
+                refresh();
+            });
+        }
+        saved.setPromptText("saved ones");
+        saved.setId("saved-profiles");
+        saved.setOnAction(e -> useSaved());
+        Button save = new Button("Save");
+        save.setId("save-profile");
+        save.getStyleClass().add("chief");
+        save.setOnAction(e -> save());
+        Button open = new Button("Open file…");
+        open.setOnAction(e -> open());
+        Button skyline = new Button("Skyline file…");
+        skyline.setOnAction(e -> openSkyline());
+        skyline.visibleProperty().bind(siteButton.selectedProperty());
+        skyline.managedProperty().bind(siteButton.selectedProperty());
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox tools = new HBox(8, siteButton, kitButton, saved, gap, skyline, open, save);
+        tools.setAlignment(Pos.CENTER_LEFT);
+        grid.setHgap(10);
+        grid.setVgap(4);
+        ScrollPane scroll = new ScrollPane(grid);
+        scroll.setFitToWidth(true);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        fault.getStyleClass().add("warning");
+        fault.setWrapText(true);
+        fault.setId("profile-fault");
+        getChildren().addAll(tools, fault, scroll, horizon);
+    }
+
+    private boolean editsKit() {
+        return kitButton.isSelected();
+    }
+
+    private ObjectNode tree() {
+        return editsKit()
+                ? KitFile.tree(plan.file().kit())
+                : SiteFile.tree(plan.file().site());
+    }
+
+    void refresh() {
+        Site site = plan.file().site();
+        horizon.setVisible(!editsKit());
+        horizon.setManaged(!editsKit());
+        horizon.show(site.horizon(), site.marginDeg(), site.dome());
+        String now = editsKit()
+                + tree().toString()
+                + plan.profiles().kits().size()
+                + plan.profiles().sites().size();
+        if (now.equals(shown)) {
+            return;
+        }
+        shown = now;
+        filling = true;
+        saved.getItems()
+                .setAll(
+                        editsKit()
+                                ? plan.profiles().kits().stream().map(Kit::name).toList()
+                                : plan.profiles().sites().stream()
+                                        .map(Site::name)
+                                        .toList());
+        saved.setValue(editsKit() ? plan.file().kit().name() : site.name());
+        filling = false;
+        fill();
+    }
+
+    private void fill() {
+        Map<String, String> differences = (editsKit()
+                        ? plan.profiles().differences(plan.file().kit())
+                        : plan.profiles().differences(plan.file().site()))
+                .stream().collect(Collectors.toMap(JsonText.Difference::path, JsonText.Difference::saved, (a, b) -> a));
+        grid.getChildren().clear();
+        String group = "";
+        int row = 0;
+        int column = 0;
+        for (ProfileFields.Field field : ProfileFields.of(tree())) {
+            if (!field.group().equals(group)) {
+                group = field.group();
+                row += 1;
+                Label head = new Label(group);
+                head.getStyleClass().add("bench-title");
+                grid.add(head, 0, row, 8, 1);
+                row += 1;
+                column = 0;
+            }
+            addField(field, row, column * 4, differences.get(field.dotted()));
+            column++;
+            if (column == 2) {
+                column = 0;
+                row++;
+            }
+        }
+    }
+
+    private void addField(ProfileFields.Field field, int row, int column, String savedValue) {
+        Label name = new Label(field.name());
+        name.getStyleClass().add("dim");
+        name.setMinWidth(132);
+        TextField value = new TextField(field.value());
+        value.setPrefWidth(96);
+        value.setId("field-" + field.dotted().replace('.', '-'));
+        value.setOnAction(e -> set(field, value));
+        value.focusedProperty().addListener((o, was, is) -> {
+            if (!is && !value.getText().equals(field.value())) {
+                set(field, value);
+            }
+        });
+        String extra = field.name().equals("sky")
+                ? ", class " + SkyScale.classOf(plan.file().site().skyMagPerArcsec2())
+                : "";
+        Label unit = new Label(field.unit() + extra + (savedValue == null ? "" : "   saved: " + savedValue));
+        unit.getStyleClass().add(savedValue == null ? "dim" : "warning");
+        unit.setMinWidth(80);
+        grid.add(name, column, row);
+        grid.add(value, column + 1, row);
+        grid.add(unit, column + 2, row);
+    }
+
+    private void set(ProfileFields.Field field, TextField value) {
+        try {
+            use(ProfileFields.with(tree(), field, value.getText()));
+            fault.setText("");
+        } catch (NumberFormatException e) {
+            fault.setText(field.group() + ", " + field.name() + ": \"" + value.getText() + "\" is not a number"
+                    + (field.unit().isEmpty() ? "." : "; expected " + field.unit() + "."));
+            value.setText(field.value());
+        } catch (BadInputException e) {
+            fault.setText(e.getMessage() + ".");
+            value.setText(field.value());
+        }
+    }
+
+    private void use(ObjectNode tree) {
+        String text = JsonText.write(tree);
+        if (editsKit()) {
+            plan.use(plan.file().site(), KitFile.parse(text, "kit"));
+        } else {
+            plan.use(SiteFile.parse(text, "site"), plan.file().kit());
+        }
+    }
+
+    private void setHorizon(Horizon next) {
+        Site s = plan.file().site();
+        plan.use(
+                new Site(
+                        s.name(),
+                        s.latDeg(),
+                        s.lonDeg(),
+                        s.elevationM(),
+                        s.zone(),
+                        s.skyMagPerArcsec2(),
+                        next,
+                        s.marginDeg(),
+                        s.dome()),
+                plan.file().kit());
+    }
+
+    private void save() {
+        if (editsKit()) {
+            plan.profiles().save(plan.file().kit());
+        } else {
+            plan.profiles().save(plan.file().site());
+        }
+        shown = "";
+        plan.profileSaved();
+    }
+
+    private void useSaved() {
+        String name = saved.getValue();
+        if (filling || name == null) {
+            return;
+        }
+        if (editsKit()) {
+            plan.profiles().kit(name).ifPresent(k -> plan.use(plan.file().site(), k));
+        } else {
+            plan.profiles().site(name).ifPresent(s -> plan.use(s, plan.file().kit()));
+        }
+    }
+
+    private void open() {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle(editsKit() ? "A kit" : "A site");
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Profiles", "*.json"));
+        File file = chooser.showOpenDialog(getScene().getWindow());
+        if (file == null) {
+            return;
+        }
+        try {
+            String text = Files.readString(file.toPath());
+            if (editsKit()) {
+                plan.use(plan.file().site(), KitFile.parse(text, file.getName()));
+            } else {
+                plan.use(SiteFile.parse(text, file.getName()), plan.file().kit());
+            }
+            fault.setText("");
+        } catch (IOException | BadInputException e) {
+            fault.setText(e.getMessage() + ".");
+        }
+    }
+
+    private void openSkyline() {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("A skyline: azimuth and altitude, a line each");
+        File file = chooser.showOpenDialog(getScene().getWindow());
+        if (file == null) {
+            return;
+        }
+        try (BufferedReader reader = Files.newBufferedReader(file.toPath())) {
+            setHorizon(Horizon.parse(reader, file.getName()));
+            fault.setText("");
+        } catch (IOException | BadInputException e) {
+            fault.setText(e.getMessage() + ".");
+        }
+    }
+}

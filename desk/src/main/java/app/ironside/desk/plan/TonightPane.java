@@ -1,0 +1,460 @@
+package app.ironside.desk.plan;
+
+import app.ironside.desk.night.PlotStates;
+import app.ironside.desk.parts.DrawnPane;
+import app.ironside.desk.parts.Plot;
+import app.ironside.desk.parts.Plot.Curve;
+import app.ironside.desk.parts.Plot.Ink;
+import app.ironside.desk.parts.Plot.Style;
+import app.ironside.desk.parts.Words;
+import app.ironside.plan.Candidate;
+import app.ironside.plan.CloudForecast;
+import app.ironside.plan.NightGrid;
+import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.SeasonBoard.ObjectClass;
+import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Interval;
+import app.ironside.sky.Observer;
+import app.ironside.sky.Vectors;
+import java.io.File;
+import java.time.Duration;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.Dragboard;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+
+/** What to shoot tonight: the candidates, the chosen one's field and hours, and the chosen block's handles. */
+public final class TonightPane extends VBox {
+    private static final Duration HOUR_STEP = Duration.ofMinutes(10);
+    private static final int MOST_SHOWN = 2000;
+    private static final String ASIDE = "set aside";
+
+    private final PlanDesk plan;
+    private final FieldStates fields;
+    private final TextField name = new TextField();
+    private final ComboBox<String> kind = new ComboBox<>();
+    private final ListView<Candidate> list = new ListView<>();
+    private final FieldChart chart = new FieldChart();
+    private final Plot hours = new Plot();
+    private final Label date = new Label();
+    private final HBox blockTools = new HBox(6);
+    private List<Candidate> filtered = List.of();
+    private List<Candidate> filteredFrom = List.of();
+    private String filteredBy = "";
+    private Set<String> filteredAside = Set.of();
+    private boolean filling;
+    private String hoursOf = "";
+    private Optional<PlannedBlock> toolsOf = Optional.empty();
+
+    TonightPane(PlanDesk plan, FieldStates fields) {
+        super(8);
+        this.plan = plan;
+        this.fields = fields;
+        name.setPromptText("find any name");
+        name.setId("find");
+        name.setPrefWidth(170);
+        name.setMinWidth(120);
+        name.textProperty().addListener((o, was, is) -> fill());
+        list.setId("candidates");
+        list.setCellFactory(v -> new Cell());
+        list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> {
+            if (!filling && is != null) {
+                plan.look(is.object());
+            }
+        });
+        list.setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                plan.addLooked();
+            }
+        });
+        list.setOnKeyPressed(e -> {
+            Candidate selected = list.getSelectionModel().getSelectedItem();
+            if (e.getCode() == KeyCode.DELETE && selected != null) {
+                plan.toggleAside(selected.object());
+                e.consume();
+            }
+        });
+        VBox.setVgrow(list, Priority.ALWAYS);
+        chart.setOnFraming(f -> plan.looked().ifPresent(o -> plan.setFraming(o, f)));
+        chart.setPrefWidth(260);
+        HBox.setHgrow(hours, Priority.ALWAYS);
+        HBox below = new HBox(8, chart, hours);
+        below.setPrefHeight(184);
+        below.setMinHeight(170);
+        blockTools.setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(tools(), list, below, blockTools);
+        acceptForecasts();
+    }
+
+    private HBox tools() {
+        kind.getItems().setAll("all kinds", "galaxies", "nebulae", "clusters", ASIDE);
+        kind.setValue("all kinds");
+        kind.setId("class");
+        kind.setMinWidth(120);
+        kind.setOnAction(e -> fill());
+        Button forecast = new Button("Clouds…");
+        ComboBox<Candidate.Level> level = new ComboBox<>();
+        level.getItems().setAll(Candidate.Level.values());
+        level.setValue(plan.level());
+        level.setButtonCell(new LevelCell());
+        level.setCellFactory(v -> new LevelCell());
+        level.setOnAction(e -> plan.setLevel(level.getValue()));
+        level.setMinWidth(130);
+        forecast.setMinWidth(Region.USE_PREF_SIZE);
+        level.setTooltip(new Tooltip("The most difficult objects that are wanted"));
+        Button before = new Button("‹");
+        Button after = new Button("›");
+        before.setId("night-before");
+        after.setId("night-after");
+        before.setOnAction(e -> plan.setDate(plan.file().program().date().minusDays(1)));
+        after.setOnAction(e -> plan.setDate(plan.file().program().date().plusDays(1)));
+        date.setMinWidth(Region.USE_PREF_SIZE);
+        date.getStyleClass().add("row-value");
+        forecast.setTooltip(
+                new Tooltip("Reads a forecast: time and cover in percent, a line each. Or drop the file here."));
+        forecast.setOnAction(e -> chooseForecast());
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox row = new HBox(8, name, kind, level, gap, before, date, after, forecast);
+        row.setAlignment(Pos.CENTER_LEFT);
+        return row;
+    }
+
+    private static final class LevelCell extends ListCell<Candidate.Level> {
+        @Override
+        protected void updateItem(Candidate.Level item, boolean empty) {
+            super.updateItem(item, empty);
+            setText(
+                    empty || item == null
+                            ? ""
+                            : switch (item) {
+                                case FIRST -> "first targets";
+                                case PRACTISED -> "practised";
+                                case EXPERT -> "expert";
+                            });
+        }
+    }
+
+    private void chooseForecast() {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("A cloud forecast");
+        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Tables", "*.csv", "*.txt"));
+        File file = chooser.showOpenDialog(getScene().getWindow());
+        if (file != null) {
+            plan.readForecast(file.toPath());
+        }
+    }
+
+    private void acceptForecasts() {
+        setOnDragOver(e -> {
+            if (hasTable(e.getDragboard())) {
+                e.acceptTransferModes(TransferMode.COPY);
+                e.consume();
+            }
+        });
+        setOnDragDropped(e -> {
+            Dragboard board = e.getDragboard();
+            if (hasTable(board)) {
+                plan.readForecast(board.getFiles().get(0).toPath());
+                e.setDropCompleted(true);
+                e.consume();
+            }
+        });
+    }
+
+    /** Frames that are dropped here belong to the desk. */
+    private static boolean hasTable(Dragboard board) {
+        return board.hasFiles()
+                && board.getFiles().get(0).getName().toLowerCase(Locale.ROOT).matches(".*\\.(csv|txt)");
+    }
+
+    void refresh() {
+        date.setText(plan.file().program().date().toString());
+        fill();
+        Optional<DeepSkyObject> looked = plan.looked();
+        chart.show(looked.map(o -> fields.of(o, plan.framing(o), FieldStates.Mosaic.ONE, 0)));
+        showHours(looked);
+        showBlockTools();
+    }
+
+    // ---- the list
+    // ------------------------------------------------------------------------------------------------------
+
+    private void fill() {
+        String wanted = key(name.getText());
+        String of = kind.getValue();
+        String by = wanted + "/" + of;
+        if (!by.equals(filteredBy) || filteredFrom != plan.candidates() || filteredAside != plan.setAside()) {
+            filteredBy = by;
+            filteredFrom = plan.candidates();
+            filteredAside = plan.setAside();
+            filtered = plan.candidates().stream()
+                    .filter(c -> isOf(c.object(), of, wanted))
+                    .filter(c -> wanted.isEmpty()
+                            || key(c.object().id()).contains(wanted)
+                            || key(c.object().alias()).contains(wanted)
+                            || key(c.object().name()).contains(wanted))
+                    .limit(MOST_SHOWN)
+                    .toList();
+            filling = true;
+            list.getItems().setAll(filtered);
+            filling = false;
+        }
+        Label none = new Label(
+                plan.isBusy() ? "Weighing the catalogue…" : "Nothing of that name or class is up in the dark tonight.");
+        none.getStyleClass().add("dim");
+        list.setPlaceholder(none);
+        filling = true;
+        plan.looked().ifPresent(o -> {
+            Candidate selected = list.getSelectionModel().getSelectedItem();
+            if (selected == null || selected.object() != o) {
+                filtered.stream()
+                        .filter(c -> c.object() == o)
+                        .findFirst()
+                        .ifPresentOrElse(c -> list.getSelectionModel().select(c), () -> list.getSelectionModel()
+                                .clearSelection());
+            }
+        });
+        filling = false;
+    }
+
+    /** Whether an object is of a kind that is asked for; what was set aside shows when it is asked for by name. */
+    private boolean isOf(DeepSkyObject object, String kindOfObject, String wanted) {
+        boolean aside = plan.setAside().contains(object.id());
+        if (kindOfObject.equals(ASIDE)) {
+            return aside;
+        }
+        boolean ofKind = kindOfObject.equals("all kinds")
+                || ObjectClass.of(object.kind()).words().equals(kindOfObject);
+        return ofKind && (!aside || wanted.length() > 2);
+    }
+
+    private static String key(String text) {
+        return text.toLowerCase(Locale.ROOT).replaceAll("[\\s\\-_]+", "");
+    }
+
+    /** One candidate: what it is, what it gives, when, and how it fits. */
+    private final class Cell extends ListCell<Candidate> {
+        private final Label id = label("bench-title", 96);
+        private final Label kind = label("dim", 176);
+        private final HourBar bar = new HourBar();
+        private final Label span = label("", 104);
+        private final Label high = label("", 42);
+        private final Label fit = label("dim", 10);
+        private final HBox row = new HBox(8, id, kind, bar, span, high, fit);
+
+        private final MenuItem add = new MenuItem("Add to the night");
+        private final MenuItem aside = new MenuItem();
+        private final MenuItem copy = new MenuItem("Copy name and place");
+        private final ContextMenu menu = new ContextMenu(add, aside, copy);
+
+        Cell() {
+            add.setOnAction(e -> plan.addLooked());
+            aside.setOnAction(e -> plan.toggleAside(getItem().object()));
+            copy.setOnAction(e -> {
+                DeepSkyObject o = getItem().object();
+                ClipboardContent text = new ClipboardContent();
+                text.putString(o.id() + "  "
+                        + Words.place(o.position().raDeg(), o.position().decDeg()));
+                Clipboard.getSystemClipboard().setContent(text);
+            });
+            row.setAlignment(Pos.CENTER_LEFT);
+            bar.setPrefSize(136, 26);
+            bar.setMinSize(136, 26);
+            HBox.setHgrow(fit, Priority.ALWAYS);
+            fit.setMaxWidth(Double.MAX_VALUE);
+            setPrefWidth(0);
+        }
+
+        private static Label label(String style, double width) {
+            Label label = new Label();
+            if (!style.isEmpty()) {
+                label.getStyleClass().add(style);
+            }
+            label.setPrefWidth(width);
+            label.setMinWidth(width);
+            return label;
+        }
+
+        @Override
+        protected void updateItem(Candidate c, boolean empty) {
+            super.updateItem(c, empty);
+            if (empty || c == null) {
+                setGraphic(null);
+                setTooltip(null);
+                setContextMenu(null);
+                return;
+            }
+            DeepSkyObject o = c.object();
+            ZoneId zone = plan.file().site().zone();
+            String proper = o.name().isEmpty() ? o.alias() : o.name();
+            id.setText(o.id());
+            kind.setText(proper.isEmpty() ? o.kind().words() : proper);
+            bar.show(c.effectiveHours(), c.usableHours());
+            span.setText(c.longest()
+                    .map(i -> Words.clock(i.from(), zone) + " to " + Words.clock(i.until(), zone))
+                    .orElse(""));
+            high.setText(Words.format("%.0f°", c.highestDeg()));
+            fit.setText(c.fit().words());
+            aside.setText(plan.setAside().contains(o.id()) ? "Propose again" : "Set aside (Delete)");
+            setContextMenu(menu);
+            setTooltip(new Tooltip(o.kind().words() + "\n" + String.join("\n", c.reasons())));
+            setGraphic(row);
+        }
+    }
+
+    /** Effective hours as a filled bar in the outline of the usable ones. */
+    private static final class HourBar extends DrawnPane {
+        private static final double FULL_HOURS = 13;
+        private double effective;
+        private double usable;
+
+        void show(double effectiveHours, double usableHours) {
+            effective = effectiveHours;
+            usable = usableHours;
+            stale();
+        }
+
+        @Override
+        protected void draw(javafx.scene.canvas.GraphicsContext g, double width, double height) {
+            double room = width - 50;
+            g.setStroke(line());
+            g.strokeRoundRect(0.5, 6.5, Math.max(2, usable / FULL_HOURS * room), height - 13, 4, 4);
+            g.setFill(accent());
+            g.fillRoundRect(0.5, 6.5, Math.max(2, effective / FULL_HOURS * room), height - 13, 4, 4);
+            g.setFill(text());
+            g.setTextAlign(javafx.scene.text.TextAlignment.RIGHT);
+            g.fillText(Words.format("%.1f h", effective), width - 2, height / 2 + 5);
+        }
+    }
+
+    // ---- the hours of one target
+    // ----------------------------------------------------------------------------------------
+
+    private void showHours(Optional<DeepSkyObject> looked) {
+        String of = looked.map(DeepSkyObject::id).orElse("")
+                + plan.file().program().date()
+                + plan.file().kit().name()
+                + plan.file().site()
+                + plan.hasOwnForecast();
+        if (of.equals(hoursOf)) {
+            return;
+        }
+        hoursOf = of;
+        hours.show(looked.map(this::hours).orElse(Plot.State.EMPTY));
+    }
+
+    private Plot.State hours(DeepSkyObject o) {
+        Interval span = plan.ribbon().shown();
+        ZoneId zone = plan.file().site().zone();
+        double[] direction = Vectors.of(o.position().raDeg(), o.position().decDeg());
+        NightGrid clear = new NightGrid(Observer.at(plan.file().site()), span, HOUR_STEP, CloudForecast.CLEAR);
+        CloudForecast clouds = plan.clouds();
+        List<Interval> dark = plan.draft().plan().times().dark();
+        List<double[]> worth = new ArrayList<>();
+        List<double[]> cloudy = new ArrayList<>();
+        List<double[]> cover = new ArrayList<>();
+        for (int i = 0; i < clear.size(); i++) {
+            double hour = PlotStates.hours(clear.time(i), zone);
+            NightGrid.Seen seen = clear.seen(i, direction);
+            int piece = i;
+            boolean may = seen.up()
+                    && seen.altitudeDeg() >= plan.file().program().minimumAltitudeDeg()
+                    && dark.stream().anyMatch(d -> d.contains(clear.time(piece)));
+            double w = may ? clear.weight(i, seen, direction, NightGrid.Light.VISUAL) : 0;
+            double covered = clouds.coverAt(clear.time(i));
+            worth.add(new double[] {hour, 100 * w});
+            cloudy.add(new double[] {hour, 100 * w * (1 - covered)});
+            cover.add(new double[] {hour, 100 * covered});
+        }
+        List<Curve> curves = new ArrayList<>(List.of(new Curve("clear", worth, Ink.ACCENT, Style.LINE)));
+        if (clouds.isKnown()) {
+            curves.add(new Curve("forecast", cloudy, Ink.COOL, Style.LINE));
+            curves.add(new Curve("cloud", cover, Ink.DIM, Style.LINE));
+        }
+        return new Plot.State("Worth of an hour, %", Plot.State.CLOCK, "", curves, List.of(), true);
+    }
+
+    // ---- the chosen block
+    // ----------------------------------------------------------------------------------------------
+
+    private void showBlockTools() {
+        Optional<PlannedBlock> block = plan.chosenBlock();
+        if (block.equals(toolsOf) && !blockTools.getChildren().isEmpty()) {
+            return;
+        }
+        toolsOf = block;
+        if (block.isEmpty()) {
+            Label hint = new Label(
+                    "On the ribbon: drag a block to move it, its ends to stretch it, double-click to split it.");
+            hint.getStyleClass().add("dim");
+            blockTools.getChildren().setAll(hint);
+            blockTools.setMinHeight(38);
+            return;
+        }
+        PlannedBlock b = block.get();
+        Label title = new Label(b.target().name());
+        title.getStyleClass().add("bench-title");
+        ComboBox<Double> length = new ComboBox<>();
+        length.getItems().setAll(15.0, 30.0, 60.0, 90.0, 120.0, 180.0, 240.0, 300.0, 420.0, 600.0);
+        length.setValue(b.target().subSeconds());
+        length.setId("sub-length");
+        length.setConverter(new javafx.util.StringConverter<>() {
+            @Override
+            public String toString(Double seconds) {
+                return seconds == null ? "" : Words.format("%.0f s subs", seconds);
+            }
+
+            @Override
+            public Double fromString(String text) {
+                return Double.valueOf(text.replaceAll("[^0-9.]", ""));
+            }
+        });
+        length.setOnAction(e -> plan.setSubSeconds(length.getValue()));
+        blockTools
+                .getChildren()
+                .setAll(
+                        title,
+                        button("start −15", "start-earlier", () -> plan.nudge(-1, -15)),
+                        button("start +15", "start-later", () -> plan.nudge(-1, 15)),
+                        button("end −15", "end-earlier", () -> plan.nudge(1, -15)),
+                        button("end +15", "end-later", () -> plan.nudge(1, 15)),
+                        button(
+                                "Split",
+                                "split",
+                                () -> plan.split(
+                                        plan.chosen(),
+                                        b.span().from().plus(b.span().duration().dividedBy(2)))),
+                        button("Remove", "remove", () -> plan.remove(plan.chosen())),
+                        length);
+    }
+
+    private static Button button(String text, String id, Runnable action) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.setOnAction(e -> action.run());
+        return button;
+    }
+}

@@ -1,0 +1,280 @@
+package app.ironside.desk.station;
+
+import app.ironside.desk.night.Bench;
+import app.ironside.desk.night.Look;
+import app.ironside.desk.night.PlotStates;
+import app.ironside.desk.night.Strips;
+import app.ironside.desk.parts.Plot;
+import app.ironside.desk.picture.PicturePane;
+import app.ironside.desk.picture.SkyOverlay;
+import app.ironside.desk.plan.PlanBench;
+import app.ironside.image.Frame;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.Stage;
+import app.ironside.sky.DeepSkyCatalogue;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.scene.Node;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/** The benches of all stations. */
+public final class Benches {
+    private static final double GAP = 8;
+
+    /** Benches that need more than what happened. */
+    public record Prepared(PlanBench plan, ReadyBench ready, PolarBench polar, ModelPane model) {}
+
+    private Benches() {}
+
+    /**
+     * @param onEvent told when an event is picked from a list
+     * @param nights of the logbook
+     */
+    public static Map<Stage, Bench> all(
+            Consumer<NightEvent> onEvent, LogbookPane nights, Prepared prepared, DeepSkyCatalogue objects) {
+        Map<Stage, Bench> benches = new EnumMap<>(Stage.class);
+        benches.put(Stage.PLAN, prepared.plan());
+        benches.put(Stage.READY, prepared.ready());
+        benches.put(Stage.POLAR, prepared.polar());
+        benches.put(Stage.POINT, new PointBench(objects, prepared.model()));
+        benches.put(Stage.FOCUS, new FocusBench());
+        benches.put(Stage.GUIDE, new GuideBench());
+        benches.put(Stage.RUN, new RunBench());
+        benches.put(
+                Stage.CALIBRATE,
+                new ListedBench(
+                        "Flats, bias and darks follow the last light.",
+                        onEvent,
+                        EventKind.MASTER,
+                        EventKind.CALIBRATION));
+        benches.put(Stage.STACK, new ListedBench("The stacks follow the calibration.", onEvent, EventKind.STACK));
+        benches.put(Stage.LOGBOOK, nights);
+        return benches;
+    }
+
+    private static <T extends Node> T grow(T node) {
+        HBox.setHgrow(node, Priority.ALWAYS);
+        VBox.setVgrow(node, Priority.ALWAYS);
+        return node;
+    }
+
+    /** Two panes that share a width equally, whatever they hold. */
+    private static HBox halves(Region a, Region b) {
+        for (Region r : new Region[] {a, b}) {
+            r.setPrefWidth(100);
+            grow(r);
+        }
+        return new HBox(GAP, a, b);
+    }
+
+    private static final class PointBench implements Bench {
+        private final PicturePane picture = new PicturePane("The first frame of the target will come here.");
+        private final Plot approach = new Plot();
+        private final StackPane middle = new StackPane();
+        private final VBox box = new VBox(GAP);
+        private final DeepSkyCatalogue objects;
+        private Optional<NightEvent> overlaid = Optional.empty();
+
+        PointBench(DeepSkyCatalogue objects, ModelPane model) {
+            this.objects = objects;
+            approach.setPrefHeight(150);
+            approach.setMinHeight(150);
+            VBox frame = new VBox(GAP, grow(picture), approach);
+            ToggleButton frames = new ToggleButton("Frame");
+            ToggleButton models = new ToggleButton("Model of the mount");
+            ToggleGroup group = new ToggleGroup();
+            frames.setToggleGroup(group);
+            models.setToggleGroup(group);
+            frames.setSelected(true);
+            models.setId("point-model");
+            frames.setId("point-frame");
+            frames.setOnAction(e -> {
+                frames.setSelected(true);
+                middle.getChildren().setAll(frame);
+            });
+            models.setOnAction(e -> {
+                models.setSelected(true);
+                middle.getChildren().setAll(model);
+            });
+            middle.getChildren().setAll(frame);
+            box.getChildren().addAll(new HBox(3, frames, models), grow(middle));
+        }
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            approach.show(PlotStates.approach(look.moment()));
+            Optional<NightEvent> solve = look.chosen()
+                    .filter(e -> e.kind() == EventKind.SOLVE)
+                    .or(() -> look.moment().last(EventKind.SOLVE));
+            picture.show(look.shown(), solve);
+            look.shown().ifPresent(p -> overlay(solve, p.shown().frame()));
+        }
+
+        /** The sky over the frame that was solved, once for each. */
+        private void overlay(Optional<NightEvent> solve, Frame frame) {
+            if (!solve.equals(overlaid)) {
+                overlaid = solve;
+                picture.view()
+                        .setOverlay(
+                                solve.flatMap(PicturePane::measuredWcs)
+                                        .map(w -> SkyOverlay.of(w, frame.width(), frame.height(), objects, List.of())),
+                                true,
+                                false);
+            }
+        }
+    }
+
+    private static final class FocusBench implements Bench {
+        private final Plot curve = new Plot();
+        private final PicturePane picture = new PicturePane("The frames of the sweep will come here.");
+        private final Plot drift = new Plot();
+        private final HBox below = halves(picture, drift);
+        private final VBox box = new VBox(GAP, grow(curve), below);
+
+        FocusBench() {
+            below.setPrefHeight(230);
+            below.setMinHeight(200);
+        }
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            Optional<NightEvent> run = look.chosen()
+                    .filter(e -> e.kind() == EventKind.FOCUS)
+                    .or(() -> look.moment().last(EventKind.FOCUS));
+            curve.show(PlotStates.focus(run));
+            drift.show(PlotStates.focusAgainstTemperature(look.moment()));
+            picture.show(look.shown(), Optional.empty());
+        }
+    }
+
+    private static final class GuideBench implements Bench {
+        private final Plot trace = new Plot();
+        private final PicturePane picture = new PicturePane("The guide camera's field will come here.");
+        private final Plot bySub = new Plot();
+        private final HBox below = halves(picture, bySub);
+        private final VBox box = new VBox(GAP, grow(trace), below);
+
+        GuideBench() {
+            below.setPrefHeight(240);
+            below.setMinHeight(200);
+        }
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            Optional<NightEvent> stretch = look.chosen()
+                    .filter(e -> e.facts().containsKey("trace"))
+                    .or(() -> look.moment().events().stream()
+                            .filter(e -> e.facts().containsKey("trace"))
+                            .reduce((a, b) -> b));
+            trace.show(PlotStates.guiding(stretch));
+            bySub.show(PlotStates.guidingBySub(look.moment()));
+            picture.show(look.shown(), Optional.empty());
+        }
+    }
+
+    private static final class RunBench implements Bench {
+        private final PicturePane picture = new PicturePane("The first sub will come here.");
+        private final Strips strips = new Strips();
+        private final VBox box = new VBox(GAP, grow(picture), strips);
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            strips.show(look.ribbon(), look.moment());
+            Optional<NightEvent> sub = look.chosen()
+                    .filter(e -> e.kind() == EventKind.SUB)
+                    .or(() -> look.moment().last(EventKind.SUB));
+            picture.show(look.shown(), sub);
+        }
+    }
+
+    /** A picture with the list of events whose pictures can be had. */
+    private static final class ListedBench implements Bench {
+        private final PicturePane picture;
+        private final ListView<NightEvent> list = eventList();
+        private final EventKind[] kinds;
+        private final VBox box;
+        private boolean filling;
+
+        ListedBench(String empty, Consumer<NightEvent> onEvent, EventKind... kinds) {
+            this.kinds = kinds;
+            picture = new PicturePane(empty);
+            list.setPrefHeight(190);
+            list.setMinHeight(120);
+            list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> {
+                if (is != null && !filling) {
+                    onEvent.accept(is);
+                }
+            });
+            box = new VBox(GAP, grow(picture), list);
+        }
+
+        @Override
+        public Node node() {
+            return box;
+        }
+
+        @Override
+        public void show(Look look) {
+            List<NightEvent> events = look.moment().events().stream()
+                    .filter(e -> List.of(kinds).contains(e.kind()))
+                    .sorted(Comparator.comparingInt(e -> List.of(kinds).indexOf(e.kind())))
+                    .toList();
+            if (!list.getItems().equals(events)) {
+                filling = true;
+                list.getItems().setAll(events);
+                look.chosen().ifPresent(e -> list.getSelectionModel().select(e));
+                filling = false;
+            }
+            Optional<NightEvent> evidence = look.chosen()
+                    .filter(e -> List.of(kinds).contains(e.kind()))
+                    .or(() -> look.moment().last(kinds[0]));
+            picture.show(look.shown(), evidence);
+        }
+    }
+
+    /** A list that shows each event as its sentence. */
+    static ListView<NightEvent> eventList() {
+        ListView<NightEvent> list = new ListView<>();
+        list.setCellFactory(view -> new ListCell<>() {
+            @Override
+            protected void updateItem(NightEvent event, boolean empty) {
+                super.updateItem(event, empty);
+                setText(empty || event == null ? "" : event.text());
+            }
+        });
+        return list;
+    }
+}

@@ -1,0 +1,160 @@
+package app.ironside.desk.station;
+
+import app.ironside.desk.night.Bench;
+import app.ironside.desk.night.Look;
+import app.ironside.desk.night.NightModel;
+import app.ironside.desk.night.RailState;
+import app.ironside.desk.night.StandingMark;
+import app.ironside.logbook.Profiles;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightFile;
+import app.ironside.night.ReadyList;
+import app.ironside.night.ReadyStep;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** The written order of steps, filled in as it is proven or confirmed. */
+public final class ReadyBench implements Bench {
+    private final NightModel model;
+    private final Profiles profiles;
+    private final VBox steps = new VBox();
+    private final VBox box = new VBox(8);
+    private final CheckBox ownHands = new CheckBox("I confirm the steps for hands myself");
+    private final TextField lesson = new TextField();
+    private Optional<NightFile> file = Optional.empty();
+    private List<Object> shown = List.of();
+
+    public ReadyBench(NightModel model, Profiles profiles) {
+        this.model = model;
+        this.profiles = profiles;
+        ScrollPane scroll = new ScrollPane(steps);
+        scroll.setFitToWidth(true);
+        steps.setPadding(new Insets(6));
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        ownHands.setId("own-hands");
+        ownHands.setOnAction(e -> model.setOwnHands(ownHands.isSelected()));
+        lesson.setPromptText("A lesson from a bad night, as a step: \u201cheater lead on the second plug\u201d");
+        lesson.setId("lesson");
+        HBox.setHgrow(lesson, Priority.ALWAYS);
+        Button add = new Button("Add as a step");
+        add.setId("add-lesson");
+        add.setOnAction(e -> addLesson());
+        lesson.setOnAction(e -> addLesson());
+        HBox tools = new HBox(8, ownHands, lesson, add);
+        tools.setAlignment(Pos.CENTER_LEFT);
+        box.getChildren().addAll(scroll, tools);
+    }
+
+    private void addLesson() {
+        String text = lesson.getText().strip();
+        if (!text.isEmpty()) {
+            List<String> lessons = new ArrayList<>(profiles.lessons());
+            lessons.add(text);
+            profiles.saveLessons(lessons);
+            lesson.clear();
+            lesson.setPromptText("Added: it is on the list of the next night.");
+        }
+    }
+
+    /** The night whose list is shown. */
+    public void setFile(NightFile night) {
+        file = Optional.of(night);
+        shown = List.of();
+    }
+
+    @Override
+    public Node node() {
+        return box;
+    }
+
+    @Override
+    public void show(Look look) {
+        if (file.isEmpty()) {
+            return;
+        }
+        List<NightEvent> events = look.moment().of(EventKind.DEVICE);
+        String asked = look.moment().live() ? model.asked() : "";
+        List<Object> now = List.of(events.size(), asked, file.get().program().date());
+        if (now.equals(shown)) {
+            return;
+        }
+        shown = now;
+        NightFile night = file.get();
+        ReadyList list = ReadyList.of(night.site(), night.kit(), night.program(), night.lessons());
+        List<Node> rows = new ArrayList<>();
+        List<NightEvent> left = new ArrayList<>(events);
+        boolean begun = !events.isEmpty();
+        boolean nextFound = false;
+        for (ReadyStep step : list.steps()) {
+            Optional<NightEvent> event = left.stream()
+                    .filter(e -> e.text("device").orElse("").equals(step.subject())
+                            && (!step.subject().equals("lesson")
+                                    || e.text("step").orElse("").equals(step.what())))
+                    .findFirst();
+            event.ifPresent(left::remove);
+            boolean next = begun && event.isEmpty() && !nextFound;
+            nextFound |= next;
+            rows.add(row(step, event, next, asked));
+        }
+        // What is proven later, by the sky itself, or told after a stop.
+        left.forEach(e -> rows.add(row(
+                new ReadyStep(e.text("device").orElse(""), e.text("step").orElse(""), true, Optional.empty()),
+                Optional.of(e),
+                false,
+                "")));
+        steps.getChildren().setAll(rows);
+    }
+
+    private HBox row(ReadyStep step, Optional<NightEvent> event, boolean next, String asked) {
+        StandingMark mark = new StandingMark();
+        mark.show(event.map(e -> e.isTrue("proven") ? RailState.Standing.PASSED : RailState.Standing.FAILED)
+                .orElse(next ? RailState.Standing.WORKING : RailState.Standing.WAITING));
+        Label subject = new Label(step.subject());
+        subject.setMinWidth(118);
+        subject.getStyleClass().add("bench-title");
+        Label what = new Label(step.what());
+        what.setWrapText(true);
+        what.getStyleClass().add("dim");
+        VBox words = new VBox(1, what);
+        if (event.isEmpty()) {
+            step.after().ifPresent(order -> {
+                Label reason = new Label("after " + order.subject() + ": " + order.reason());
+                reason.getStyleClass().add("station-value");
+                reason.setWrapText(true);
+                words.getChildren().add(reason);
+            });
+        }
+        HBox.setHgrow(words, Priority.ALWAYS);
+        HBox row = new HBox(mark, subject, words);
+        boolean waits = asked.equals(step.subject() + ": " + step.what());
+        if (waits) {
+            Button done = new Button("Done");
+            done.setId("confirm-step");
+            done.getStyleClass().add("chief");
+            done.setOnAction(e -> model.confirmed());
+            row.getChildren().add(done);
+        } else {
+            Label value = new Label(
+                    event.flatMap(e -> e.text("measured")).orElse(step.measured() ? "to be measured" : "by hand"));
+            value.getStyleClass().add(event.isPresent() ? "step-value" : "dim");
+            value.setMinWidth(Region.USE_PREF_SIZE);
+            row.getChildren().add(value);
+        }
+        row.getStyleClass().add("step");
+        return row;
+    }
+}

@@ -1,0 +1,147 @@
+package app.ironside.desk.night;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.ironside.image.Frame;
+import app.ironside.image.Header;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightRecord;
+import app.ironside.night.Stage;
+import app.ironside.star.Star;
+import app.ironside.star.StarField;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Collections;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.CountDownLatch;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.junit.jupiter.api.Test;
+
+/** What passes from the night's thread to the screen. */
+class NightModelTest {
+    private static final Instant NINE = Instant.parse("2026-11-14T20:00:00Z");
+
+    private final AtomicInteger changes = new AtomicInteger();
+    private final NightModel model = new NightModel(changes::incrementAndGet);
+
+    private static NightEvent event(int minute) {
+        return new NightEvent(NINE.plusSeconds(60L * minute), EventKind.SUB, "Sub", NightRecord.facts("keep", true));
+    }
+
+    private static Frame frame() {
+        return new Frame(4, 3, new float[12], Header.EMPTY);
+    }
+
+    @Test
+    void everyChangeIsTold() {
+        model.event(event(1));
+        model.doing(Stage.FOCUS, "Focus sweep", NINE, Duration.ofSeconds(90));
+        model.frame(Stage.FOCUS, "a frame", frame(), Optional.empty());
+        assertThat(changes).hasValue(3);
+        assertThat(model.events()).containsExactly(event(1));
+        assertThat(model.doing().orElseThrow().what()).isEqualTo("Focus sweep");
+        assertThat(model.latest(Stage.FOCUS).orElseThrow().caption()).isEqualTo("a frame");
+        assertThat(model.latest(Stage.POLAR)).isEmpty();
+    }
+
+    /** Thousands of rings would hide the picture: the brightest are marked. */
+    @Test
+    void theBrightestStarsAreMarked() {
+        Star star = new Star(2, 2, 1000, 100, 1, 2, 0, 0, 50, false, 5, Optional.empty());
+        StarField many = new StarField(4, 3, Collections.nCopies(1500, star), 500, 5);
+        model.frame(Stage.RUN, "a sub", frame(), Optional.of(many));
+        assertThat(model.latest(Stage.RUN).orElseThrow().stars()).hasSize(400);
+    }
+
+    @Test
+    void anotherNightTakesThePlaceOfThis() {
+        model.event(event(1));
+        model.frame(Stage.RUN, "a sub", frame(), Optional.empty());
+        model.load(List.of(event(5), event(6)));
+        assertThat(model.events()).containsExactly(event(5), event(6));
+        assertThat(model.latest(Stage.RUN)).isEmpty();
+        assertThat(model.doing()).isEmpty();
+    }
+
+    /** A snapshot does not change under the reader. */
+    @Test
+    void eventsAreACopy() {
+        model.event(event(1));
+        List<NightEvent> seen = model.events();
+        model.event(event(2));
+        assertThat(seen).hasSize(1);
+    }
+
+    @Test
+    void simulatedHandsNeverKeepTheNightWaiting() throws InterruptedException {
+        model.confirm("the tripod is level");
+        assertThat(model.asked()).isEmpty();
+    }
+
+    @Test
+    void ownHandsAreWaitedFor() throws InterruptedException {
+        model.setOwnHands(true);
+        CountDownLatch done = new CountDownLatch(1);
+        Thread night = new Thread(() -> {
+            try {
+                model.confirm("the tripod is level");
+                done.countDown();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        night.start();
+        while (model.asked().isEmpty()) {
+            Thread.onSpinWait();
+        }
+        assertThat(model.asked()).isEqualTo("the tripod is level");
+        assertThat(done.getCount()).isEqualTo(1);
+        model.confirmed();
+        assertThat(done.await(20, TimeUnit.SECONDS)).isTrue();
+        assertThat(model.asked()).isEmpty();
+    }
+
+    /** Handing over to the simulated hands in the middle of a question answers it. */
+    @Test
+    void givingTheHandsAwayLetsTheNightGoOn() throws InterruptedException {
+        model.setOwnHands(true);
+        CountDownLatch done = new CountDownLatch(1);
+        Thread night = new Thread(() -> {
+            try {
+                model.confirm("the caps are off");
+                done.countDown();
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        night.start();
+        while (model.asked().isEmpty()) {
+            Thread.onSpinWait();
+        }
+        model.setOwnHands(false);
+        assertThat(done.await(20, TimeUnit.SECONDS)).isTrue();
+        assertThat(model.hasOwnHands()).isFalse();
+    }
+
+    @Test
+    void aStoppedNightDoesNotHang() throws InterruptedException {
+        model.setOwnHands(true);
+        CountDownLatch stopped = new CountDownLatch(1);
+        Thread night = new Thread(() -> {
+            try {
+                model.confirm("the hood is on");
+            } catch (InterruptedException e) {
+                stopped.countDown();
+            }
+        });
+        night.start();
+        while (model.asked().isEmpty()) {
+            Thread.onSpinWait();
+        }
+        night.interrupt();
+        assertThat(stopped.await(20, TimeUnit.SECONDS)).isTrue();
+    }
+}
