@@ -7,6 +7,8 @@ import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.text.Normalizer;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import nom.tam.fits.BasicHDU;
@@ -61,6 +63,8 @@ public final class FitsFiles {
             "ZTILE2",
             "TFIELDS");
 
+    private static final long MOST_VALUES = 500_000_000;
+
     private static final float UNSIGNED_ZERO = 32_768f;
 
     private FitsFiles() {}
@@ -99,6 +103,7 @@ public final class FitsFiles {
         int height = axes[axes.length - 2];
         int width = axes[axes.length - 1];
         nom.tam.fits.Header cards = image.getHeader();
+        checkSize(file, axes, cards.getIntValue("BITPIX"));
         double zero = cards.getDoubleValue("BZERO", 0);
         double scale = cards.getDoubleValue("BSCALE", 1);
         Long blank = cards.containsKey("BLANK") ? Long.valueOf(cards.getLongValue("BLANK")) : null;
@@ -113,6 +118,34 @@ public final class FitsFiles {
             }
         }
         return new Frame(width, height, pixels, header(cards));
+    }
+
+    /** A header may promise any size; what is not in the file, or would fill the memory, is refused before room is made for it. */
+    private static void checkSize(Path file, int[] axes, int bitpix) {
+        long values = 1;
+        for (int axis : axes) {
+            values *= axis;
+        }
+        String size = axes[axes.length - 1] + " by " + axes[axes.length - 2] + " pixels";
+        if (values > MOST_VALUES) {
+            throw new BadInputException(
+                    file.toString(),
+                    "is said to be " + size,
+                    "a picture of at most " + MOST_VALUES / 1_000_000 + " megapixels");
+        }
+        long needed = values * Math.abs(bitpix) / 8;
+        if (!isPacked(file) && file.toFile().length() < needed) {
+            throw new BadInputException(
+                    file.toString(),
+                    "has " + file.toFile().length() + " bytes, which is less than " + size + " need (" + needed + ")",
+                    "a FITS file, not cut short");
+        }
+    }
+
+    /** Packed files are smaller than their picture. */
+    private static boolean isPacked(Path file) {
+        String name = file.getFileName().toString().toLowerCase(Locale.ROOT);
+        return name.endsWith(".gz") || name.endsWith(".fz") || name.endsWith(".z") || name.endsWith(".bz2");
     }
 
     private record Scaling(double zero, double scale, Long blank) {
@@ -217,7 +250,7 @@ public final class FitsFiles {
                 add(cards, entry.getKey(), entry.getValue());
             }
             for (String line : frame.header().history()) {
-                cards.insertHistory(line);
+                cards.insertHistory(plain(line));
             }
             try (Fits fits = new Fits()) {
                 fits.addHDU(hdu);
@@ -271,10 +304,21 @@ public final class FitsFiles {
         } else if (value instanceof Long l) {
             cards.addValue(keyword, l, null);
         } else if (value instanceof Number n) {
-            cards.addValue(keyword, n.doubleValue(), null);
+            // The standard has no way to write that a number is none; a keyword that is missing says it.
+            if (Double.isFinite(n.doubleValue())) {
+                cards.addValue(keyword, n.doubleValue(), null);
+            }
         } else {
-            cards.addValue(keyword, value.toString(), null);
+            cards.addValue(keyword, plain(value.toString()), null);
         }
+    }
+
+    /** Headers hold printable ASCII only (section 4.2.1.1): accents go, other letters become question marks. */
+    private static String plain(String text) {
+        return Normalizer.normalize(text, Normalizer.Form.NFD)
+                .replaceAll("\\p{M}+", "")
+                .replaceAll("\\p{Cntrl}", " ")
+                .replaceAll("[^\\x20-\\x7E]", "?");
     }
 
     private static short[][] shorts(Frame frame) {

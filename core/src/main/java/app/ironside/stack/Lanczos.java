@@ -1,14 +1,17 @@
 package app.ironside.stack;
 
 /**
- * Interpolation with the Lanczos kernel of three lobes, which keeps stars as narrow as they were. Beside a bright star its
- * negative lobes are held within the values around, so that no dark rings arise.
+ * Interpolation with the Lanczos kernel of three lobes, which keeps stars as narrow and as bright as they were. Beside a bright star
+ * its negative lobes are held near the values around, so that no dark rings arise.
  *
  * @see "Duchon 1979, J. Appl. Meteorology 18, 1016"
  */
 final class Lanczos {
     /** Pixels on either side that enter. */
     static final int REACH = 3;
+
+    /** How far below its darkest neighbour a value may go, as a share of their range. */
+    private static final float DARK_MARGIN = 0.1f;
 
     private static final int STEPS = 1024;
     private static final float[][] WEIGHTS = weights();
@@ -83,9 +86,11 @@ final class Lanczos {
             }
         }
         // A pixel that is missing makes the sum NaN, which falls through the comparisons.
-        // Between four by four neighbours the value cannot honestly go far beyond them.
-        float margin = 0.1f * (high - low);
-        return sum < low - margin ? low - margin : sum > high + margin ? high + margin : sum;
+        // Below the darkest of four by four neighbours there is no honest value; above the brightest there is the
+        // middle
+        // of a star between pixels.
+        float lowest = low - DARK_MARGIN * (high - low);
+        return sum < lowest ? lowest : sum;
     }
 
     private static float lesser(float a, float b) {

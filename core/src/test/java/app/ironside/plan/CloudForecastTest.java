@@ -1,0 +1,119 @@
+package app.ironside.plan;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import app.ironside.BadInputException;
+import app.ironside.Examples;
+import app.ironside.sky.Interval;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.StringReader;
+import java.time.Instant;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** A forecast read and asked, and what a sub costs besides its light; all by hand. */
+class CloudForecastTest {
+    private static final Instant EIGHT = Instant.parse("2026-11-14T20:00:00Z");
+
+    private static Instant minutes(long count) {
+        return EIGHT.plusSeconds(60 * count);
+    }
+
+    private static CloudForecast read(String text) throws IOException {
+        return CloudForecast.parse(new BufferedReader(new StringReader(text)), "clouds.csv");
+    }
+
+    @Test
+    void aForecastIsReadWithHeadingCommentsAndEitherSeparator() throws IOException {
+        CloudForecast clouds = read(
+                """
+                time,cover
+                # from the hill
+                2026-11-14T21:00:00+01:00, 10
+                2026-11-14T22:00:00+01:00;70   # front
+
+                2026-11-14T22:00:00Z,0
+                """);
+        assertThat(clouds.isKnown()).isTrue();
+        assertThat(clouds.coverAt(EIGHT)).isEqualTo(0.1);
+        assertThat(clouds.coverAt(minutes(60))).isEqualTo(0.7);
+        assertThat(clouds.coverAt(minutes(30))).as("straight between").isCloseTo(0.4, within(1e-12));
+        assertThat(clouds.coverAt(minutes(-500)))
+                .as("before the first, as there")
+                .isEqualTo(0.1);
+        assertThat(clouds.coverAt(minutes(500))).as("after the last, as there").isZero();
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "2026-11-14T21:00:00+01:00",
+                "2026-11-14T21:00:00,35",
+                "2026-11-14T21:00:00+01:00,135",
+                "2026-11-14T21:00:00+01:00,-1",
+                "2026-11-14T21:00:00+01:00,NaN",
+                "tonight,35"
+            })
+    void aLineThatIsNoForecastIsNamed(String line) {
+        assertThatThrownBy(() -> read("time,cover\n2026-11-14T20:00:00+01:00,5\n" + line + "\n"))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("clouds.csv line 3")
+                .hasMessageContaining(line)
+                .hasMessageContaining("time with offset and cover in percent");
+    }
+
+    @Test
+    void anEmptyFileIsNoForecast() {
+        assertThatThrownBy(() -> read("time,cover\n# nothing\n"))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("no forecast in it");
+    }
+
+    @Test
+    void nothingKnownIsClear() {
+        assertThat(CloudForecast.CLEAR.isKnown()).isFalse();
+        assertThat(CloudForecast.CLEAR.coverAt(EIGHT)).isZero();
+        Interval span = new Interval(EIGHT, minutes(120));
+        assertThat(CloudForecast.CLEAR.usable(span)).containsExactly(span);
+    }
+
+    /** By hand: cover rises from 0 at 20:00 to 60 % at 21:00 and falls again: up to 20:30 and from 21:30 it is at most 30 %. */
+    @Test
+    void usableStretchesEndWhereItCloses() {
+        CloudForecast clouds = new CloudForecast(Map.of(EIGHT, 0.0, minutes(60), 0.6, minutes(120), 0.0));
+        assertThat(clouds.usable(new Interval(EIGHT, minutes(120))))
+                .containsExactly(new Interval(EIGHT, minutes(40)), new Interval(minutes(90), minutes(120)));
+        assertThat(clouds.usable(new Interval(minutes(50), minutes(80)))).isEmpty();
+    }
+
+    /**
+     * By hand, with 2 s read-out, 18 s a dither each third sub, a focus run of 110 s each 1.2 h, 120 s to start: ten subs of 180 s take
+     * 10 (180 + 2 + 6) = 1880 s, the start 230 s, focus 1880/3600/1.2 · 110 = 47.9 s, a tenth and a half more: 2481 s.
+     */
+    @Test
+    void theTimeOfTenSubs() {
+        Overheads costs = new Overheads(2, 18, 110, 1.2, 120, 150);
+        assertThat(costs.secondsFor(10, 180, 3, 0)).isCloseTo(1.15 * (1880 + 230 + 47.87), within(0.5));
+        assertThat(costs.secondsFor(10, 180, 3, 1) - costs.secondsFor(10, 180, 3, 0))
+                .as("a flip costs its own time and a sub")
+                .isCloseTo(1.15 * 330, within(1e-9));
+    }
+
+    /** Law: what was allowed for a number of subs holds at least that number. */
+    @ParameterizedTest
+    @CsvSource({"5, 60, 1, 0", "10, 180, 3, 0", "40, 120, 2, 1", "100, 30, 5, 1", "3, 600, 1, 1"})
+    void theTimeAllowedSuffices(int subs, double seconds, int ditherEvery, int flips) {
+        Overheads costs = Overheads.of(Examples.kit("wren"));
+        double allowed = costs.secondsFor(subs, seconds, ditherEvery, flips);
+        assertThat(costs.subsIn(allowed, seconds, ditherEvery, flips)).isGreaterThanOrEqualTo(subs);
+        assertThat(costs.subsIn(10, seconds, ditherEvery, flips))
+                .as("no time, no sub")
+                .isZero();
+    }
+}
