@@ -1,6 +1,7 @@
 package app.ironside.logbook;
 
 import app.ironside.BadInputException;
+import app.ironside.FileNames;
 import app.ironside.JsonText;
 import app.ironside.image.AtomicFile;
 import app.ironside.kit.Kit;
@@ -107,7 +108,7 @@ public final class Profiles {
     }
 
     private static String fileName(String name) {
-        String plain = name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^\\p{L}\\p{N}]+", "-");
+        String plain = FileNames.plain(name.toLowerCase(java.util.Locale.ROOT), "-");
         if (plain.replace("-", "").isEmpty()) {
             throw new BadInputException("name", "\"" + name + "\" has no letter in it", "a name");
         }

@@ -1,5 +1,6 @@
 package app.ironside.night;
 
+import app.ironside.FileNames;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
@@ -66,9 +67,9 @@ public final class FrameArchive {
         return root.resolve(relative);
     }
 
-    /** A name that every file system takes. */
+    /** A target's name as that of a folder or file. */
     public static String plainName(String name) {
-        return name.replaceAll("[^A-Za-z0-9+-]+", "_");
+        return FileNames.plain(name, "_");
     }
 
     /** Removes what a power cut left half-written. */

@@ -1,5 +1,6 @@
 package app.ironside.night;
 
+import app.ironside.FileNames;
 import app.ironside.kit.Exposure;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
@@ -214,7 +215,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
         calendar.getProperties().add(new ProdId("-//Ironside//Night//EN"));
         calendar.getProperties().add(Version.VERSION_2_0);
         calendar.getProperties().add(CalScale.GREGORIAN);
-        String night = file.program().date() + "-" + file.site().name().replaceAll("\\W", "");
+        String night = file.program().date() + "-" + FileNames.plain(file.site().name(), "");
         int number = 0;
         for (NightBudget.Visit v : budget.visits()) {
             String what = String.join("; ", v.jobs());

@@ -1,5 +1,6 @@
 package app.ironside.point;
 
+import app.ironside.FileNames;
 import app.ironside.image.AtomicFile;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -18,7 +19,7 @@ public final class ModelShelf {
     }
 
     private Path path(String kit) {
-        return folder.resolve("pointing-model-" + kit.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "-") + ".json");
+        return folder.resolve("pointing-model-" + FileNames.plain(kit.toLowerCase(Locale.ROOT), "-") + ".json");
     }
 
     /**
