@@ -33,8 +33,7 @@ final class CalibrateVerb extends Verb {
         } catch (IOException e) {
             throw new BadInputException("option --out", out + " cannot be made", "a folder that may be written to", e);
         }
-        Frame first = FitsFiles.read(lights.get(0));
-        Calibrator calibrator = Calibrator.withPedestalFor(first, options.masters());
+        Calibrator calibrator = Calibrator.withPedestalFor(lights, options.masters());
         List<Map<String, Object>> written = new ArrayList<>();
         for (int i = 0; i < lights.size(); i++) {
             Path light = lights.get(i);

@@ -1,12 +1,11 @@
 package app.ironside.cli;
 
 import app.ironside.BadInputException;
+import app.ironside.TextFiles;
 import app.ironside.focus.FocusCurve;
 import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusSample;
 import app.ironside.focus.FocusVerdict;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -57,12 +56,7 @@ final class FocusVerb extends Verb {
     }
 
     private List<FocusSample> samples() {
-        List<String> lines;
-        try {
-            lines = Files.readAllLines(file);
-        } catch (IOException e) {
-            throw new BadInputException(file.toString(), "cannot be read", "a CSV file position,size[,sigma]", e);
-        }
+        List<String> lines = TextFiles.lines(file, "a CSV file position,size[,sigma]");
         List<FocusSample> samples = new ArrayList<>();
         for (int i = 0; i < lines.size(); i++) {
             String line = lines.get(i).replaceFirst("#.*", "").strip();

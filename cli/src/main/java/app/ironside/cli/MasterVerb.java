@@ -1,5 +1,6 @@
 package app.ironside.cli;
 
+import app.ironside.BadInputException;
 import app.ironside.Workers;
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.calibrate.MasterKind;
@@ -49,8 +50,12 @@ final class MasterVerb extends Verb {
         Optional<Frame> subtract =
                 Optional.ofNullable(flatDark != null ? flatDark : bias).map(FitsFiles::read);
         Frame master = new MasterBuilder(Workers.ALL_CORES).build(kind, files, subtract, progress());
+        float[] sample = Statistics.sample(master, 200_000);
+        if (sample.length == 0) {
+            throw new BadInputException(files.get(0).toString(), "and the others have no pixel with a value", "frames");
+        }
         FitsFiles.write(out, master, FitsFiles.Encoding.FLOAT_32);
-        Statistics.Spread spread = Statistics.robust(Statistics.sample(master, 200_000));
+        Statistics.Spread spread = Statistics.robust(sample);
         return Answer.done(Answer.facts(
                 "kind", kind.word(),
                 "frames", files.size(),

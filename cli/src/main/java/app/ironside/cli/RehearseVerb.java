@@ -1,6 +1,7 @@
 package app.ironside.cli;
 
 import app.ironside.BadInputException;
+import app.ironside.TextFiles;
 import app.ironside.Workers;
 import app.ironside.device.DeviceException;
 import app.ironside.logbook.Logbook;
@@ -44,12 +45,7 @@ final class RehearseVerb extends Verb {
 
     @Override
     Answer answer() throws InterruptedException {
-        String text;
-        try {
-            text = Files.readString(file);
-        } catch (IOException e) {
-            throw new BadInputException(file.toString(), "cannot be read", "a night file as in examples/", e);
-        }
+        String text = TextFiles.read(file, "a night file as in examples/");
         Wiring wiring = new Wiring(Workers.ALL_CORES);
         NightFile night = NightFile.parse(text, file.toString(), wiring.objects());
         Path folder = keep == null ? temporary() : keep;

@@ -1,11 +1,11 @@
 package app.ironside.cli;
 
 import app.ironside.BadInputException;
+import app.ironside.TextFiles;
 import app.ironside.sky.Horizon;
 import app.ironside.sky.Site;
 import java.io.BufferedReader;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.DateTimeException;
 import java.time.ZoneId;
@@ -13,6 +13,8 @@ import picocli.CommandLine.Option;
 
 /** Where the observer stands. */
 final class SiteOptions {
+    private static final String SKYLINE = "a file of azimuth and altitude pairs";
+
     /** Used where no option tells the sky's brightness: a rural sky. */
     private static final double RURAL_SKY = 21.0;
 
@@ -48,10 +50,10 @@ final class SiteOptions {
         if (file == null) {
             return Horizon.FLAT;
         }
-        try (BufferedReader reader = Files.newBufferedReader(file)) {
+        try (BufferedReader reader = TextFiles.reader(file, SKYLINE)) {
             return Horizon.parse(reader, file.toString());
         } catch (IOException e) {
-            throw new BadInputException(file.toString(), "cannot be read", "a file of azimuth and altitude pairs", e);
+            throw new BadInputException(file.toString(), "cannot be read", SKYLINE, e);
         }
     }
 

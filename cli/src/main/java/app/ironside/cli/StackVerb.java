@@ -64,7 +64,7 @@ final class StackVerb extends Verb {
             throw badOption("--max-memory", "is " + maxMemory, "at least 16 megabytes");
         }
         long began = System.nanoTime();
-        Calibrator calibrator = Calibrator.withPedestalFor(FitsFiles.read(lights.get(0)), options.masters());
+        Calibrator calibrator = Calibrator.withPedestalFor(lights, options.masters());
         Stacker stacker = new Stacker(
                 new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
                 Workers.ALL_CORES,

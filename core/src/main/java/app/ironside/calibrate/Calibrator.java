@@ -2,9 +2,12 @@ package app.ironside.calibrate;
 
 import app.ironside.BadInputException;
 import app.ironside.Check;
+import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.image.Statistics;
+import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 
 /**
@@ -24,11 +27,30 @@ public record Calibrator(Masters masters, double pedestalAdu) {
     /** A pedestal is this many standard deviations of the background high, less what the sky itself gives. */
     private static final double PEDESTAL_SIGMAS = 8;
 
-    /** A calibrator whose pedestal keeps the background of lights like this one above zero. */
-    public static Calibrator withPedestalFor(Frame light, Masters masters) {
-        Calibrator plain = new Calibrator(masters, 0);
-        Statistics.Spread sky = Statistics.robust(Statistics.sample(plain.calibrated(light), 100_000));
-        return new Calibrator(masters, Math.max(0, Math.ceil(PEDESTAL_SIGMAS * sky.sigma() - sky.centre())));
+    /**
+     * A calibrator whose pedestal keeps the background of lights like these above zero, by the first of them that holds anything.
+     *
+     * @throws BadInputException if none has a pixel with a value, or a master has another size
+     */
+    public static Calibrator withPedestalFor(List<Path> lights, Masters masters) {
+        for (Path light : lights) {
+            Optional<Calibrator> made = withPedestalFor(FitsFiles.read(light), masters);
+            if (made.isPresent()) {
+                return made.get();
+            }
+        }
+        throw new BadInputException(lights.get(0).toString(), "has no pixel with a value", "a light");
+    }
+
+    /** By one light; empty if it holds no value. */
+    static Optional<Calibrator> withPedestalFor(Frame light, Masters masters) {
+        float[] sample = Statistics.sample(new Calibrator(masters, 0).calibrated(light), 100_000);
+        if (sample.length == 0) {
+            return Optional.empty();
+        }
+        Statistics.Spread sky = Statistics.robust(sample);
+        return Optional.of(
+                new Calibrator(masters, Math.max(0, Math.ceil(PEDESTAL_SIGMAS * sky.sigma() - sky.centre()))));
     }
 
     /**

@@ -41,12 +41,30 @@ public final class FocusCurve {
         List<FocusSample> sorted = samples.stream()
                 .sorted(Comparator.comparingDouble(FocusSample::position))
                 .toList();
+        if (positions(sorted) < 3) {
+            FocusSample smallest = sorted.stream()
+                    .min(Comparator.comparingDouble(FocusSample::size))
+                    .orElseThrow();
+            return refused(
+                    smallest.position(),
+                    smallest.size(),
+                    method,
+                    "The sizes were taken at fewer than three positions: sweep wider.");
+        }
         return switch (method) {
             case HYPERBOLA -> hyperbola(sorted);
             case PARABOLA -> parabola(sorted);
             case LOWEST_THREE -> lowestThree(sorted);
             case TREND_LINES -> trendLines(sorted);
         };
+    }
+
+    private static long positions(List<FocusSample> samples) {
+        return samples.stream().mapToDouble(FocusSample::position).distinct().count();
+    }
+
+    private static FocusVerdict refused(double position, double size, FocusMethod method, String reason) {
+        return new FocusVerdict(position, size, 0, 0, method, false, reason);
     }
 
     /** The curve's size at a position, for drawing: √(a² + b²(x − c)²) of a hyperbola through a verdict and the sweep's far arm. */
@@ -73,14 +91,8 @@ public final class FocusCurve {
         } catch (MathIllegalStateException e) {
             // A sweep that only rises or only falls has its minimum at infinity: the fit runs after it without end.
             double[] start = start(samples);
-            return new FocusVerdict(
-                    start[2],
-                    start[0],
-                    0,
-                    0,
-                    FocusMethod.HYPERBOLA,
-                    false,
-                    "The sizes only rise or only fall: sweep further.");
+            return refused(
+                    start[2], start[0], FocusMethod.HYPERBOLA, "The sizes only rise or only fall: sweep further.");
         }
         double[] abc = optimum.getPoint().toArray();
         double position = abc[2];
@@ -185,15 +197,12 @@ public final class FocusCurve {
         for (int i = 0; i < samples.size(); i++) {
             lowest = samples.get(i).size() < samples.get(lowest).size() ? i : lowest;
         }
-        if (lowest < 2 || lowest > samples.size() - 3) {
+        if (positions(samples.subList(0, lowest)) < 2 || positions(samples.subList(lowest + 1, samples.size())) < 2) {
             FocusSample at = samples.get(lowest);
-            return new FocusVerdict(
+            return refused(
                     at.position(),
                     at.size(),
-                    0,
-                    0,
                     FocusMethod.TREND_LINES,
-                    false,
                     "The smallest size lies at the end of the sweep: sweep further that way.");
         }
         double[] left = polynomial(samples.subList(0, lowest), 1, 0, 1);

@@ -97,7 +97,7 @@ final class StackStage {
                 master("bias.fits"),
                 master(CalibrateStage.darkMaster(set.seconds())),
                 master(CalibrateStage.flatMaster(set.filter())));
-        Calibrator calibrator = Calibrator.withPedestalFor(FitsFiles.read(files.get(0)), masters);
+        Calibrator calibrator = Calibrator.withPedestalFor(files, masters);
         StackResult result = new Stacker(night.shapeFinder(), night.workers(), StackSettings.DEFAULT)
                 .stack(files, calibrator, Progress.NONE);
         StarField stars = night.finder().find(result.picture());

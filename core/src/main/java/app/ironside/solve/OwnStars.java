@@ -1,15 +1,13 @@
 package app.ironside.solve;
 
 import app.ironside.BadInputException;
+import app.ironside.TextFiles;
 import app.ironside.image.AtomicFile;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -182,12 +180,7 @@ public final class OwnStars {
      * @throws BadInputException at the first line that is no star
      */
     public static OwnStars read(Path file) {
-        List<String> lines;
-        try {
-            lines = Files.readAllLines(file);
-        } catch (IOException e) {
-            throw new UncheckedIOException(file + " cannot be read", e);
-        }
+        List<String> lines = TextFiles.lines(file, TITLES);
         List<Entry> entries = new ArrayList<>(lines.size());
         for (int i = 1; i < lines.size(); i++) {
             try {

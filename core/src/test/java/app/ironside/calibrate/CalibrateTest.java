@@ -116,7 +116,7 @@ class CalibrateTest {
     void thePedestalKeepsPixelsAboveZero() {
         Frame light = FitsFiles.read(write("light.fits", 60, 40, 510, 9, 5));
         Masters masters = new Masters(Optional.empty(), Optional.of(even(60, 40, 505)), Optional.empty());
-        Calibrator calibrator = Calibrator.withPedestalFor(light, masters);
+        Calibrator calibrator = Calibrator.withPedestalFor(light, masters).orElseThrow();
         for (float v : calibrator.calibrated(light).pixels()) {
             assertThat(v).isPositive();
         }

@@ -1,14 +1,13 @@
 package app.ironside.desk;
 
 import app.ironside.BadInputException;
+import app.ironside.TextFiles;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
 import app.ironside.night.NightFile;
 import app.ironside.wiring.Wiring;
 import java.io.File;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -96,8 +95,8 @@ final class Opening {
             return;
         }
         try {
-            begin(Files.readString(file.toPath()), file.getName());
-        } catch (IOException | BadInputException e) {
+            begin(TextFiles.read(file.toPath(), "a night file"), file.getName());
+        } catch (BadInputException e) {
             dismiss();
             ask(
                     "This night cannot be rehearsed.",

@@ -41,9 +41,13 @@ import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
 import javafx.util.Duration;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** One file, looked at closely: dropped on the window, measured and solved in the background. The file is never changed. */
 public final class InspectPane extends BorderPane implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(InspectPane.class);
+
     private final StarShelf shelf;
     private final DeepSkyCatalogue objects;
     private final Runnable away;
@@ -156,6 +160,9 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
                     return () -> show(done);
                 } catch (BadInputException | UncheckedIOException e) {
                     return () -> failed(e.getMessage());
+                } catch (RuntimeException e) {
+                    LOG.error("{} could not be looked at", file, e);
+                    return () -> failed("A fault of Ironside itself: " + e.getMessage());
                 }
             };
             Runnable then = answer.get();

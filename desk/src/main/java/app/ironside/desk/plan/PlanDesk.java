@@ -2,6 +2,7 @@ package app.ironside.desk.plan;
 
 import app.ironside.BadInputException;
 import app.ironside.Progress;
+import app.ironside.TextFiles;
 import app.ironside.Workers;
 import app.ironside.desk.night.RibbonPlanner;
 import app.ironside.desk.night.RibbonState;
@@ -31,7 +32,6 @@ import app.ironside.sky.Site;
 import app.ironside.wiring.Wiring;
 import java.io.BufferedReader;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -641,7 +641,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     public void readForecast(Path csv) {
-        try (BufferedReader reader = Files.newBufferedReader(csv)) {
+        try (BufferedReader reader = TextFiles.reader(csv, "a forecast")) {
             ownForecast =
                     Optional.of(CloudForecast.parse(reader, csv.getFileName().toString()));
             message = "";

@@ -2,6 +2,7 @@ package app.ironside.desk.plan;
 
 import app.ironside.BadInputException;
 import app.ironside.JsonText;
+import app.ironside.TextFiles;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
 import app.ironside.sky.Horizon;
@@ -12,7 +13,6 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.BufferedReader;
 import java.io.File;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -245,14 +245,14 @@ public final class ProfilePane extends VBox {
             return;
         }
         try {
-            String text = Files.readString(file.toPath());
+            String text = TextFiles.read(file.toPath(), "a profile");
             if (editsKit()) {
                 plan.use(plan.file().site(), KitFile.parse(text, file.getName()));
             } else {
                 plan.use(SiteFile.parse(text, file.getName()), plan.file().kit());
             }
             fault.setText("");
-        } catch (IOException | BadInputException e) {
+        } catch (BadInputException e) {
             fault.setText(e.getMessage() + ".");
         }
     }
@@ -264,7 +264,7 @@ public final class ProfilePane extends VBox {
         if (file == null) {
             return;
         }
-        try (BufferedReader reader = Files.newBufferedReader(file.toPath())) {
+        try (BufferedReader reader = TextFiles.reader(file.toPath(), "a skyline")) {
             setHorizon(Horizon.parse(reader, file.getName()));
             fault.setText("");
         } catch (IOException | BadInputException e) {
