@@ -10,6 +10,7 @@ import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.point.Centering;
+import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -40,8 +41,47 @@ public final class NightEngine {
      * Runs to the end.
      *
      * @throws InterruptedException if the night is stopped; the journal then holds all that was done, and another call goes on
+     * @throws DeviceException if it cannot go on; the mount has then been parked, if it answered
+     * @throws UncheckedIOException as well, if the disk refuses
      */
     public void run() throws InterruptedException {
+        try {
+            runThrough();
+        } catch (DeviceException | UncheckedIOException e) {
+            leaveSafely(e);
+            throw e;
+        }
+    }
+
+    /** A mount that is left tracking would in the end run into its pier. */
+    private void leaveSafely(RuntimeException why) throws InterruptedException {
+        String left;
+        try {
+            night.devices().mount().park();
+            night.clock().await(night.devices().mount().remaining());
+            left = "The mount is parked.";
+        } catch (DeviceException unparked) {
+            left = "The mount could not be parked (" + unparked.getMessage()
+                    + "): stop it by hand before it runs into its" + " pier.";
+        }
+        try {
+            record.fault(stage(), why.getMessage() + " " + left);
+        } catch (UncheckedIOException unwritten) {
+            why.addSuppressed(unwritten); // the disk may be what failed
+        }
+    }
+
+    /** The stage that began last. */
+    private Stage stage() {
+        return record.events().stream()
+                .filter(e -> e.kind() == EventKind.STAGE)
+                .reduce((a, b) -> b)
+                .flatMap(e -> e.text("stage"))
+                .map(Stage::valueOf)
+                .orElse(Stage.READY);
+    }
+
+    private void runThrough() throws InterruptedException {
         NightSoFar before = NightSoFar.of(record.events());
         if (before.ended()) {
             return;

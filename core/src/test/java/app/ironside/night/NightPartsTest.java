@@ -311,6 +311,37 @@ class NightPartsTest {
                         && e.text().equals("filter wheel: it does not answer. Check its cable."));
     }
 
+    /** A night that cannot go on does not leave the mount tracking toward its pier. */
+    @Test
+    void aNightThatEndsEarlyParksTheMount() throws Exception {
+        NightContext night = night();
+        doThrow(new DeviceException("filter wheel", "it does not answer", "Check its cable."))
+                .when(devices.wheel())
+                .select(anyInt());
+        assertThatThrownBy(() -> new NightEngine(night).run())
+                .isInstanceOf(DeviceException.class)
+                .hasMessageContaining("not every device is proven");
+        verify(devices.mount()).park();
+        NightEvent last = events.get(events.size() - 1);
+        assertThat(last.kind()).isEqualTo(EventKind.FAULT);
+        assertThat(last.text()).contains("not every device is proven").endsWith("The mount is parked.");
+    }
+
+    @Test
+    void aMountThatIsGoneIsLeftToThePerson() throws Exception {
+        NightContext night = night();
+        doThrow(new DeviceException("mount", "it does not answer", "Check its cable."))
+                .when(devices.mount())
+                .unpark();
+        doThrow(new DeviceException("mount", "it does not answer", "Check its cable."))
+                .when(devices.mount())
+                .park();
+        assertThatThrownBy(() -> new NightEngine(night).run()).isInstanceOf(DeviceException.class);
+        assertThat(events.get(events.size() - 1).text())
+                .contains("could not be parked (mount: it does not answer. Check its cable.)")
+                .endsWith("stop it by hand before it runs into its pier.");
+    }
+
     @Test
     void aCoolerThatStaysWarmIsNamed() throws Exception {
         NightContext night = night();
