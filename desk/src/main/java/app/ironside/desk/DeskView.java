@@ -116,6 +116,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     private Stage station;
     private Palette look;
     private double rate;
+    private boolean closed;
 
     DeskView(Wiring wiring, Logbook logbook, DeskSettings settings) {
         this.wiring = wiring;
@@ -405,7 +406,7 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Copies the night's state to the views. */
     void refresh() {
-        if (file == null) {
+        if (file == null || closed) {
             return;
         }
         Moment at = moment();
@@ -730,6 +731,7 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     @Override
     public void close() {
+        closed = true;
         ticking.stop();
         rehearsal.ifPresent(Rehearsal::close);
         loader.close();

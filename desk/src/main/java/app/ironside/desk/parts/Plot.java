@@ -1,7 +1,6 @@
 package app.ironside.desk.parts;
 
 import java.util.List;
-import java.util.Locale;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
@@ -61,10 +60,8 @@ public final class Plot extends DrawnPane {
     private static final double BOTTOM = 44;
 
     private State state = State.EMPTY;
-    private double x0;
-    private double x1;
-    private double y0;
-    private double y1;
+    private Axis across = new Axis(0, 1);
+    private Axis up = new Axis(0, 1);
     private boolean crowded;
 
     public Plot() {
@@ -91,7 +88,7 @@ public final class Plot extends DrawnPane {
         if (16 + titleWidth() + widthOf(state.yName(), 13) < width - RIGHT) {
             g.fillText(state.yName(), 16 + titleWidth(), 24);
         }
-        if (state.curves().stream().allMatch(c -> c.points().isEmpty())) {
+        if (state.curves().stream().flatMap(c -> c.points().stream()).allMatch(p -> Double.isNaN(p[1]))) {
             return;
         }
         range();
@@ -127,10 +124,10 @@ public final class Plot extends DrawnPane {
     }
 
     private void range() {
-        x0 = Double.POSITIVE_INFINITY;
-        x1 = Double.NEGATIVE_INFINITY;
-        y0 = state.zeroLine() ? 0 : Double.POSITIVE_INFINITY;
-        y1 = state.zeroLine() ? 0 : Double.NEGATIVE_INFINITY;
+        double x0 = Double.POSITIVE_INFINITY;
+        double x1 = Double.NEGATIVE_INFINITY;
+        double y0 = state.zeroLine() ? 0 : Double.POSITIVE_INFINITY;
+        double y1 = state.zeroLine() ? 0 : Double.NEGATIVE_INFINITY;
         for (Curve curve : state.curves()) {
             for (double[] p : curve.points()) {
                 if (!Double.isNaN(p[1])) {
@@ -141,41 +138,37 @@ public final class Plot extends DrawnPane {
                 }
             }
         }
-        double xRoom = Math.max(1e-9, x1 - x0) * 0.03;
-        double yRoom = Math.max(1e-6, y1 - y0) * 0.1;
-        x0 -= xRoom;
-        x1 += xRoom;
-        y0 -= yRoom;
-        y1 += yRoom;
+        across = Axis.around(x0, x1, 0.03);
+        up = Axis.around(y0, y1, 0.1);
     }
 
     private double px(double x, double width) {
-        return LEFT + (x - x0) / (x1 - x0) * (width - LEFT - RIGHT);
+        return across.at(x, LEFT, width - RIGHT);
     }
 
     private double py(double y, double height) {
-        return height - BOTTOM - (y - y0) / (y1 - y0) * (height - top() - BOTTOM);
+        return up.at(y, height - BOTTOM, top());
     }
 
     private void axes(GraphicsContext g, double width, double height) {
         boolean log = state.yName().equals(State.LOG_ARCSEC);
-        double yStep = log ? 1 : step((y1 - y0) / Math.max(2, (height - top() - BOTTOM) / 48));
+        double yStep = log ? 1 : up.step(Math.max(2, (height - top() - BOTTOM) / 48));
         boolean clock = state.xName().equals(State.CLOCK);
-        double xStep = clock
-                ? 2
-                : Math.max(state.counts() ? 1 : 0, step((x1 - x0) / Math.max(2, (width - LEFT - RIGHT) / 64)));
+        double xStep =
+                clock ? 2 : Math.max(state.counts() ? 1 : 0, across.step(Math.max(2, (width - LEFT - RIGHT) / 64)));
         g.setLineWidth(1);
         g.setTextAlign(TextAlignment.RIGHT);
-        for (double v = Math.ceil(y0 / yStep) * yStep; v <= y1; v += yStep) {
+        for (double v : up.ticks(yStep)) {
             g.setStroke(line());
             g.strokeLine(LEFT, py(v, height), width - RIGHT, py(v, height));
             g.setFill(dim());
-            g.fillText(log ? number(Math.pow(10, v), 1) : number(v, yStep), LEFT - 7, py(v, height) + 4);
+            g.fillText(log ? Axis.label(Math.pow(10, v), 1) : Axis.label(v, yStep), LEFT - 7, py(v, height) + 4);
         }
         g.setTextAlign(TextAlignment.CENTER);
-        for (double v = Math.ceil(x0 / xStep) * xStep; v <= x1; v += xStep) {
+        for (double v : across.ticks(xStep)) {
             g.setFill(dim());
-            g.fillText(clock ? Words.format("%02.0f", v % 24) : number(v, xStep), px(v, width), height - BOTTOM + 17);
+            g.fillText(
+                    clock ? Words.format("%02.0f", v % 24) : Axis.label(v, xStep), px(v, width), height - BOTTOM + 17);
         }
         g.fillText(state.xName(), LEFT + (width - LEFT - RIGHT) / 2, height - 8);
         for (Mark mark : state.vertical()) {
@@ -187,18 +180,6 @@ public final class Plot extends DrawnPane {
             g.setTextAlign(px(mark.x(), width) > width * 0.7 ? TextAlignment.RIGHT : TextAlignment.LEFT);
             g.fillText(" " + mark.name() + " ", px(mark.x(), width), top() + 14);
         }
-    }
-
-    private static double step(double rough) {
-        double power = Math.pow(10, Math.floor(Math.log10(Math.max(1e-12, rough))));
-        double lead = rough / power;
-        return power * (lead <= 1 ? 1 : lead <= 2 ? 2 : lead <= 5 ? 5 : 10);
-    }
-
-    private static String number(double value, double step) {
-        int digits = (int) Math.max(0, Math.ceil(-Math.log10(step) - 1e-9));
-        return String.format(Locale.ROOT, "%,." + digits + "f", Math.abs(value) < step / 1e6 ? 0.0 : value)
-                .replace('-', '−');
     }
 
     private void draw(GraphicsContext g, Curve curve, double width, double height) {

@@ -1,0 +1,108 @@
+package app.ironside.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.ironside.logbook.NightEntry;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.Stage;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.MethodOrderer;
+import org.junit.jupiter.api.Order;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import org.junit.jupiter.api.TestMethodOrder;
+import org.junit.jupiter.api.io.TempDir;
+
+/** What a person is asked first: nothing there yet, a night that was left, nights to look back at. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+@TestMethodOrder(MethodOrderer.OrderAnnotation.class)
+class OpeningTest extends DeskHarness {
+    @TempDir
+    static Path folder;
+
+    private NightEntry entry;
+
+    @BeforeAll
+    void openTheDesk() throws Exception {
+        openOn(folder);
+        open(new DeskSettings(1280, 800, Palette.DUSK, Stage.PLAN, 0));
+    }
+
+    private void ownData() {
+        on(() -> {
+            new Opening(desk, wiring, logbook).ownData();
+            return true;
+        });
+    }
+
+    private List<String> choices() {
+        return on(() -> desk.lookup("#start").lookupAll(".button").stream()
+                .map(Node::getId)
+                .toList());
+    }
+
+    private String heading() {
+        return on(() -> ((Label) desk.lookup("#start").lookup(".verdict")).getText());
+    }
+
+    private boolean isAsking() {
+        return on(() -> desk.lookup("#start") != null);
+    }
+
+    @Test
+    @Order(1)
+    void anEmptyLogbookOffersAFirstNight() {
+        ownData();
+        assertThat(heading()).isEqualTo("Good evening.");
+        assertThat(choices()).containsExactly("plan-night", "open-night", "rehearse-example");
+        assertThat(on(() -> ((Button) desk.lookup("#plan-night")).isDefaultButton()))
+                .isTrue();
+        robot.clickOn("#plan-night");
+        assertThat(isAsking()).isFalse();
+        assertThat(on(() -> desk.planDesk().isOpen())).isTrue();
+    }
+
+    @Test
+    @Order(2)
+    void aNightThatWasLeftIsOfferedFirst() {
+        String document = DemoNights.tonight();
+        entry = logbook.begin("2026-11-14  Colle Sorbo, M 33", "night-2026-11-14-1", document);
+        logbook.journal(entry)
+                .append(new NightEvent(
+                        Instant.parse("2026-11-14T17:00:00Z"),
+                        EventKind.NIGHT_STARTED,
+                        "Night of 2026-11-14.",
+                        Map.of()));
+        ownData();
+        assertThat(heading()).isEqualTo("A night was left under way.");
+        assertThat(choices().get(0)).isEqualTo("go-on");
+        assertThat(choices()).doesNotContain("look-back");
+    }
+
+    @Test
+    @Order(3)
+    void anEndedNightCanBeLookedAt() {
+        logbook.journal(entry)
+                .append(new NightEvent(
+                        Instant.parse("2026-11-15T06:00:00Z"), EventKind.NIGHT_ENDED, "The night is done.", Map.of()));
+        ownData();
+        assertThat(heading()).isEqualTo("Good evening.");
+        assertThat(choices()).contains("look-back").doesNotContain("go-on");
+        robot.clickOn("#look-back");
+        assertThat(isAsking()).isFalse();
+        assertThat(text("#status")).isNotEmpty();
+        // The next plan begins from the last night's site, kit and targets.
+        ownData();
+        robot.clickOn("#plan-night");
+        assertThat(on(() -> desk.planDesk().file().program().targets().get(0).name()))
+                .isEqualTo("M 33");
+    }
+}
