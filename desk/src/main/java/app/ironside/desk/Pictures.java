@@ -65,6 +65,7 @@ final class Pictures {
     private static final class Rendering {
         private final Path folder;
         private final Path data;
+        private Wiring wiring;
         private DeskView desk;
         private Scene scene;
 
@@ -74,7 +75,7 @@ final class Pictures {
         }
 
         void run() throws InterruptedException {
-            Wiring wiring = new Wiring(Workers.ALL_CORES);
+            wiring = new Wiring(Workers.ALL_CORES);
             Logbook logbook = Logbook.open(data);
             DemoNights.importInto(logbook);
             DemoNights.importProfiles(new Profiles(logbook.folder()));
@@ -113,7 +114,12 @@ final class Pictures {
             onToolkit(() -> desk.setPalette(Palette.RED));
             write("run-red", Stage.RUN, evidence(Stage.RUN, events));
             onToolkit(() -> desk.setPalette(Palette.PAPER));
-            write("stack-paper", Stage.STACK, evidence(Stage.STACK, events));
+            onToolkit(() -> {
+                desk.choose(Stage.STACK);
+                desk.showStars();
+            });
+            settle(() -> !desk.starsPane().isMapReady());
+            write("stars-paper");
             onToolkit(desk::close);
         }
 
@@ -127,6 +133,8 @@ final class Pictures {
                 });
                 settle(() -> desk.inspection().shown().isEmpty());
                 write("inspect");
+                onToolkit(() -> ((Button) desk.inspection().lookup("#keep-stars")).fire());
+                settle(() -> wiring.shelf().holding().own() == 0);
                 onToolkit(() -> ((Button) desk.inspection().lookup("#close-inspect")).fire());
             }
         }

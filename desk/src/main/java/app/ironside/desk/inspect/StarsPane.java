@@ -59,6 +59,7 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
     private final Label mapTitle = new Label("Where in the sky frames of this kit are recognised");
     private final ReachMap map = new ReachMap();
     private int asked;
+    private int drawn;
     private Optional<NightFile> night = Optional.empty();
     private Optional<Path> chosen = Optional.empty();
 
@@ -287,8 +288,14 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
                 .thenAccept(reach -> Platform.runLater(() -> {
                     if (ticket == asked) {
                         map.show(reach, places);
+                        drawn = ticket;
                     }
                 }));
+    }
+
+    /** Whether the map shows what was asked for last. */
+    public boolean isMapReady() {
+        return drawn == asked;
     }
 
     private void choose() {
