@@ -24,6 +24,7 @@ import app.ironside.device.PowerBox;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.plan.Program;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
 import app.ironside.solve.PlateSolver;
@@ -244,13 +245,11 @@ class NightPartsTest {
     }
 
     /** Common practice: a focuser far from where it focused on other nights has lost its zero. */
-    @Test
-    void aFocuserFarFromItsHistoryHasLostItsZero() throws Exception {
-        NightContext night = night();
-        NightContext known = new NightContext(
+    private static NightContext with(NightContext night, Program program, List<Double> focusPositions) {
+        return new NightContext(
                 night.site(),
                 night.kit(),
-                night.program(),
+                program,
                 night.devices(),
                 night.clock(),
                 night.archive(),
@@ -258,8 +257,14 @@ class NightPartsTest {
                 night.solver(),
                 night.workers(),
                 night.readyList(),
-                List.of(4100.0, 4120.0, 4135.0),
+                focusPositions,
                 Optional.empty());
+    }
+
+    @Test
+    void aFocuserFarFromItsHistoryHasLostItsZero() throws Exception {
+        NightContext night = night();
+        NightContext known = with(night, night.program(), List.of(4100.0, 4120.0, 4135.0));
         assertThat(new ReadyStage(known).run(20)).isFalse();
         assertThat(events).anyMatch(e -> e.text()
                 .equals(
@@ -353,25 +358,12 @@ class NightPartsTest {
 
     @Test
     void aPlanThatDoesNotFitTheDiskIsRefusedBeforeTheNight() throws Exception {
-        NightContext night = night();
-        NightContext whole = new NightContext(
-                night.site(),
-                night.kit(),
-                NightFile.parse(
-                                Files.readString(Path.of("..", "examples", "colle-sorbo.json"))
-                                        .replace(",\n    \"fullFramesPerLeg\": 16", ""),
-                                "x",
-                                DeepSkyCatalogue.load())
-                        .program(),
-                night.devices(),
-                night.clock(),
-                night.archive(),
-                night.record(),
-                night.solver(),
-                night.workers(),
-                night.readyList(),
-                List.of(),
-                Optional.empty());
+        NightFile everyFrame = NightFile.parse(
+                Files.readString(Path.of("..", "examples", "colle-sorbo.json"))
+                        .replace(",\n    \"fullFramesPerLeg\": 16", ""),
+                "x",
+                DeepSkyCatalogue.load());
+        NightContext whole = with(night(), everyFrame.program(), List.of());
         assertThat(new ReadyStage(whole).run(2_000_000)).isFalse();
         assertThat(events)
                 .anyMatch(e -> e.kind() == EventKind.FAULT && e.text().contains("free some space before the night"));

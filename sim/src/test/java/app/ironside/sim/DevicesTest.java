@@ -2,51 +2,28 @@ package app.ironside.sim;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.ironside.Workers;
 import app.ironside.device.FilterWheel;
 import app.ironside.device.Focuser;
 import app.ironside.device.Mount;
-import app.ironside.kit.FilterSpec;
-import app.ironside.kit.FocuserSpec;
-import app.ironside.kit.GuiderSpec;
 import app.ironside.kit.Kit;
-import app.ironside.kit.MountSpec;
-import app.ironside.kit.Optics;
-import app.ironside.kit.Sensor;
 import app.ironside.plan.WeatherForecast;
-import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
-import app.ironside.sky.Horizon;
 import app.ironside.sky.Interval;
-import app.ironside.sky.Site;
-import app.ironside.sky.StarCatalogue;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneOffset;
 import java.util.List;
 import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 
 /** What the simulated gear does wrong, measured from outside through its ports and the truth it tells. */
 class DevicesTest {
-    private static final Site SITE = new Site("Colle Sorbo", 44.05, 8.2, 740, ZoneOffset.UTC, 20.9, Horizon.FLAT);
-    private static final Instant SUNSET = Instant.parse("2026-11-14T16:02:00Z");
-    private static final Instant NIGHT = Instant.parse("2026-11-14T22:00:00Z");
-    private static final SkySource SKY = new SkySource(StarCatalogue.hipparcos(), DeepSkyCatalogue.load());
     private static final Equatorial EQUATOR = new Equatorial(35, 0);
-    private static final Kit KIT = new Kit(
-            "test",
-            new Optics(90, 432, 0, 0.9, 3.6),
-            new Sensor(400, 300, 6.3, 0.9, 500, 16, 4.5, 55_000, 0.75, 0.08, 0, 6, true, 1.5),
-            List.of(new FilterSpec("L", 270, 550, 0), new FilterSpec("Ha", 7, 656.3, 5)),
-            new FocuserSpec(4, 5000, 2600, 16),
-            new MountSpec(3, 3, 0.5, 4),
-            new GuiderSpec(40, 160, 640, 480, 3.75));
+    private static final Kit KIT = TestNight.kit(400, 300);
 
-    private final SteppedClock clock = new SteppedClock(NIGHT);
+    private final SteppedClock clock = new SteppedClock(TestNight.NIGHT);
 
     private SimulatedObservatory observatory(SimSettings settings) {
-        return new SimulatedObservatory(SITE, KIT, settings, SKY, clock, SUNSET, Workers.SERIAL);
+        return TestNight.observatory(KIT, settings, clock);
     }
 
     /** By the settings: a worm of 9″ and 480 s, with overtones of a quarter and an eighth of that; the swing is below their sum. */
@@ -164,13 +141,13 @@ class DevicesTest {
                 62,
                 37,
                 List.of(new SimSettings.Cloud(200, 320, 0.1)));
-        SimWeather weather = new SimWeather(SITE, cloudy, SUNSET);
-        Interval night = new Interval(SUNSET, SUNSET.plus(Duration.ofHours(12)));
+        SimWeather weather = new SimWeather(TestNight.SITE, cloudy, TestNight.SUNSET);
+        Interval night = new Interval(TestNight.SUNSET, TestNight.SUNSET.plus(Duration.ofHours(12)));
         List<WeatherForecast.Hour> hours = weather.hours(night);
         assertThat(hours).hasSizeBetween(12, 13);
-        assertThat(hours).isEqualTo(new SimWeather(SITE, cloudy, SUNSET).hours(night));
-        double inside = coverAt(hours, SUNSET.plusSeconds(260 * 60));
-        double outside = coverAt(hours, SUNSET.plusSeconds(600 * 60));
+        assertThat(hours).isEqualTo(new SimWeather(TestNight.SITE, cloudy, TestNight.SUNSET).hours(night));
+        double inside = coverAt(hours, TestNight.SUNSET.plusSeconds(260 * 60));
+        double outside = coverAt(hours, TestNight.SUNSET.plusSeconds(600 * 60));
         assertThat(inside).isGreaterThan(0.5);
         assertThat(outside).isLessThan(0.2);
         assertThat(hours.get(hours.size() - 1).temperatureC())

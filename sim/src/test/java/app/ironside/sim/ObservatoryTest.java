@@ -10,50 +10,28 @@ import app.ironside.device.DeviceException;
 import app.ironside.device.Devices;
 import app.ironside.device.Mount;
 import app.ironside.image.Frame;
-import app.ironside.kit.FilterSpec;
-import app.ironside.kit.FocuserSpec;
-import app.ironside.kit.GuiderSpec;
 import app.ironside.kit.Kit;
-import app.ironside.kit.MountSpec;
-import app.ironside.kit.Optics;
 import app.ironside.kit.Photometry;
-import app.ironside.kit.Sensor;
 import app.ironside.sky.CatalogueStar;
-import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
-import app.ironside.sky.Horizon;
 import app.ironside.sky.Observer;
-import app.ironside.sky.Site;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.SunAndMoon;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarField;
 import app.ironside.star.StarFinder;
 import java.time.Duration;
-import java.time.Instant;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
 class ObservatoryTest {
-    private static final Site SITE = new Site("Colle Sorbo", 44.05, 8.2, 740, ZoneOffset.UTC, 20.9, Horizon.FLAT);
-    private static final Instant SUNSET = Instant.parse("2026-11-14T16:02:00Z");
-    private static final Instant NIGHT = Instant.parse("2026-11-14T22:00:00Z");
-    private static final SkySource SKY = new SkySource(StarCatalogue.hipparcos(), DeepSkyCatalogue.load());
-    private static final Kit KIT = new Kit(
-            "test",
-            new Optics(90, 432, 0, 0.9, 3.6),
-            new Sensor(800, 600, 6.3, 0.9, 500, 16, 4.5, 55_000, 0.75, 0.08, 0, 6, true, 1.5),
-            List.of(new FilterSpec("L", 270, 550, 0), new FilterSpec("Ha", 7, 656.3, 5)),
-            new FocuserSpec(4, 5000, 2600, 16),
-            new MountSpec(3, 3, 0.5, 4),
-            new GuiderSpec(40, 160, 640, 480, 3.75));
+    private static final Kit KIT = TestNight.kit(800, 600);
 
-    private final SteppedClock clock = new SteppedClock(NIGHT);
+    private final SteppedClock clock = new SteppedClock(TestNight.NIGHT);
 
     private SimulatedObservatory observatory(SimSettings settings) {
-        return new SimulatedObservatory(SITE, KIT, settings, SKY, clock, SUNSET, Workers.SERIAL);
+        return TestNight.observatory(KIT, settings, clock);
     }
 
     private Frame flat(Camera camera, double seconds) throws InterruptedException {
@@ -116,26 +94,38 @@ class ObservatoryTest {
     @Test
     void aSeedIsANight() throws InterruptedException {
         Frame a = new SimulatedObservatory(
-                        SITE, KIT, SimSettings.DEFAULT, SKY, new SteppedClock(NIGHT), SUNSET, Workers.SERIAL)
-                .devices()
-                .camera()
-                .expose(new SteppedClock(NIGHT), Camera.Exposure.light(Duration.ZERO));
-        Frame b = new SimulatedObservatory(
-                        SITE, KIT, SimSettings.DEFAULT, SKY, new SteppedClock(NIGHT), SUNSET, Workers.ALL_CORES)
-                .devices()
-                .camera()
-                .expose(new SteppedClock(NIGHT), Camera.Exposure.light(Duration.ZERO));
-        Frame c = new SimulatedObservatory(
-                        SITE,
+                        TestNight.SITE,
                         KIT,
-                        SimSettings.DEFAULT.withSeed(9),
-                        SKY,
-                        new SteppedClock(NIGHT),
-                        SUNSET,
+                        SimSettings.DEFAULT,
+                        TestNight.SKY,
+                        new SteppedClock(TestNight.NIGHT),
+                        TestNight.SUNSET,
                         Workers.SERIAL)
                 .devices()
                 .camera()
-                .expose(new SteppedClock(NIGHT), Camera.Exposure.light(Duration.ZERO));
+                .expose(new SteppedClock(TestNight.NIGHT), Camera.Exposure.light(Duration.ZERO));
+        Frame b = new SimulatedObservatory(
+                        TestNight.SITE,
+                        KIT,
+                        SimSettings.DEFAULT,
+                        TestNight.SKY,
+                        new SteppedClock(TestNight.NIGHT),
+                        TestNight.SUNSET,
+                        Workers.ALL_CORES)
+                .devices()
+                .camera()
+                .expose(new SteppedClock(TestNight.NIGHT), Camera.Exposure.light(Duration.ZERO));
+        Frame c = new SimulatedObservatory(
+                        TestNight.SITE,
+                        KIT,
+                        SimSettings.DEFAULT.withSeed(9),
+                        TestNight.SKY,
+                        new SteppedClock(TestNight.NIGHT),
+                        TestNight.SUNSET,
+                        Workers.SERIAL)
+                .devices()
+                .camera()
+                .expose(new SteppedClock(TestNight.NIGHT), Camera.Exposure.light(Duration.ZERO));
         assertThat(a.pixels()).isEqualTo(b.pixels());
         assertThat(a.pixels()).isNotEqualTo(c.pixels());
     }
@@ -177,8 +167,8 @@ class ObservatoryTest {
                 .isInstanceOf(DeviceException.class)
                 .hasMessage("mount: it is parked and does not move. Unpark it, then try again.");
         mount.unpark();
-        SunAndMoon bodies = new SunAndMoon(Observer.at(SITE));
-        Equatorial sun = Observer.at(SITE).catalogue(bodies.sun(NIGHT), NIGHT);
+        SunAndMoon bodies = new SunAndMoon(Observer.at(TestNight.SITE));
+        Equatorial sun = Observer.at(TestNight.SITE).catalogue(bodies.sun(TestNight.NIGHT), TestNight.NIGHT);
         assertThatThrownBy(() -> mount.slewTo(sun, Mount.PierSide.EAST))
                 .isInstanceOf(DeviceException.class)
                 .hasMessageContaining("Never point a telescope toward the Sun");
@@ -230,10 +220,10 @@ class ObservatoryTest {
     /** Published: Allen's Astrophysical Quantities has about 10 stars a square degree brighter than V 10.3 at middle latitudes (from memory, a third). */
     @Test
     void inventedStarsHaveTheCountsOfTheRealSky() {
-        List<CatalogueStar> stars = SKY.stars(new Equatorial(35, 42), 3, 12);
+        List<CatalogueStar> stars = TestNight.SKY.stars(new Equatorial(35, 42), 3, 12);
         double area = Math.PI * 9;
         assertThat(stars.size() / area).isCloseTo(SkySource.countsPerSquareDegree(12), within(12.0));
         assertThat(stars).filteredOn(s -> s.name().equals("invented")).allMatch(s -> s.magnitude() >= 8.7);
-        assertThat(SKY.stars(new Equatorial(35, 42), 3, 12)).isEqualTo(stars);
+        assertThat(TestNight.SKY.stars(new Equatorial(35, 42), 3, 12)).isEqualTo(stars);
     }
 }

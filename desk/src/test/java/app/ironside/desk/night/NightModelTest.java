@@ -81,26 +81,44 @@ class NightModelTest {
         assertThat(model.asked()).isEmpty();
     }
 
+    /** A night's thread that waits for a person. */
+    private final class Asking {
+        private final CountDownLatch answered = new CountDownLatch(1);
+        private final CountDownLatch stopped = new CountDownLatch(1);
+        private final Thread night;
+
+        Asking(String what) {
+            night = new Thread(() -> {
+                try {
+                    model.confirm(what);
+                    answered.countDown();
+                } catch (InterruptedException e) {
+                    stopped.countDown();
+                }
+            });
+            night.start();
+            while (model.asked().isEmpty()) {
+                Thread.onSpinWait();
+            }
+        }
+
+        boolean goesOn() throws InterruptedException {
+            return answered.await(20, TimeUnit.SECONDS);
+        }
+
+        boolean isStopped() throws InterruptedException {
+            return stopped.await(20, TimeUnit.SECONDS);
+        }
+    }
+
     @Test
     void ownHandsAreWaitedFor() throws InterruptedException {
         model.setOwnHands(true);
-        CountDownLatch done = new CountDownLatch(1);
-        Thread night = new Thread(() -> {
-            try {
-                model.confirm("the tripod is level");
-                done.countDown();
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            }
-        });
-        night.start();
-        while (model.asked().isEmpty()) {
-            Thread.onSpinWait();
-        }
+        Asking asking = new Asking("the tripod is level");
         assertThat(model.asked()).isEqualTo("the tripod is level");
-        assertThat(done.getCount()).isEqualTo(1);
+        assertThat(asking.answered.getCount()).isEqualTo(1);
         model.confirmed();
-        assertThat(done.await(20, TimeUnit.SECONDS)).isTrue();
+        assertThat(asking.goesOn()).isTrue();
         assertThat(model.asked()).isEmpty();
     }
 
@@ -108,40 +126,17 @@ class NightModelTest {
     @Test
     void givingTheHandsAwayLetsTheNightGoOn() throws InterruptedException {
         model.setOwnHands(true);
-        CountDownLatch done = new CountDownLatch(1);
-        Thread night = new Thread(() -> {
-            try {
-                model.confirm("the caps are off");
-                done.countDown();
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-            }
-        });
-        night.start();
-        while (model.asked().isEmpty()) {
-            Thread.onSpinWait();
-        }
+        Asking asking = new Asking("the caps are off");
         model.setOwnHands(false);
-        assertThat(done.await(20, TimeUnit.SECONDS)).isTrue();
+        assertThat(asking.goesOn()).isTrue();
         assertThat(model.hasOwnHands()).isFalse();
     }
 
     @Test
     void aStoppedNightDoesNotHang() throws InterruptedException {
         model.setOwnHands(true);
-        CountDownLatch stopped = new CountDownLatch(1);
-        Thread night = new Thread(() -> {
-            try {
-                model.confirm("the hood is on");
-            } catch (InterruptedException e) {
-                stopped.countDown();
-            }
-        });
-        night.start();
-        while (model.asked().isEmpty()) {
-            Thread.onSpinWait();
-        }
-        night.interrupt();
-        assertThat(stopped.await(20, TimeUnit.SECONDS)).isTrue();
+        Asking asking = new Asking("the hood is on");
+        asking.night.interrupt();
+        assertThat(asking.isStopped()).isTrue();
     }
 }
