@@ -32,6 +32,11 @@ public record Moment(Instant time, boolean live, List<NightEvent> events) {
         return all.isEmpty() ? Optional.empty() : Optional.of(all.get(all.size() - 1));
     }
 
+    /** The chosen event if it is of a kind, else the last of that kind. */
+    Optional<NightEvent> evidence(Optional<NightEvent> chosen, EventKind kind) {
+        return chosen.filter(e -> e.kind() == kind).or(() -> last(kind));
+    }
+
     public Optional<NightEvent> lastGate(Stage stage) {
         return of(EventKind.GATE).stream()
                 .filter(e -> e.text("stage").orElse("").equals(stage.name()))

@@ -1,0 +1,129 @@
+package app.ironside.desk.night;
+
+import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.ReckoningState;
+import app.ironside.desk.reckon.ReckoningState.Row;
+import app.ironside.kit.Correction;
+import app.ironside.night.EventKind;
+import app.ironside.night.NightEvent;
+import app.ironside.night.NightFile;
+import app.ironside.point.FramingMatch;
+import app.ironside.sky.Equatorial;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** Words where the telescope points, against the plan and against earlier nights. Pure. */
+final class PointReckoner {
+    private static final double WORTH_TURNING_DEG = 1;
+
+    private final NightFile file;
+    private final Map<String, FramingMatch.Wanted> earlier;
+
+    /**
+     * @param earlier how targets were framed on earlier nights
+     */
+    PointReckoner(NightFile file, Map<String, FramingMatch.Wanted> earlier) {
+        this.file = file;
+        this.earlier = Map.copyOf(earlier);
+    }
+
+    ReckoningState of(Moment moment, Optional<NightEvent> chosen) {
+        Optional<NightEvent> solved = moment.evidence(chosen, EventKind.SOLVE);
+        if (solved.isEmpty()) {
+            return ReckoningState.waiting(
+                    "Nothing to point at yet.", "The first frame of a target is solved as it arrives.");
+        }
+        NightEvent e = solved.get();
+        double offset = e.number("offsetArcsec").orElse(0);
+        boolean centred = offset <= file.program().centreWithinArcsec();
+        String target = e.text("target").orElse("The target");
+        Optional<String> turn = centred ? turnCamera(e, target) : Optional.empty();
+        boolean told = file.kit().mount().correction().orElse(Correction.SYNC) == Correction.SYNC;
+        return new ReckoningState(
+                centred ? target + " is centred." : Words.format("%s is %.1f′ off.", target, offset / 60),
+                turn.orElse(
+                        centred
+                                ? Words.format(
+                                        "%.0f″ from the middle; %.0f″ are allowed.",
+                                        offset, file.program().centreWithinArcsec())
+                                : told
+                                        ? "The mount is told the truth and slews again."
+                                        : "The mount is asked for a place shifted by what it missed."),
+                turn.isPresent(),
+                List.of(
+                        new Row(
+                                "middle of frame",
+                                Words.place(
+                                        e.number("raDeg").orElse(0),
+                                        e.number("decDeg").orElse(0))),
+                        new Row("off", Words.format("%.0f″", offset)),
+                        new Row("camera angle", cameraAngle(e, target)),
+                        new Row(
+                                "scale",
+                                Words.format(
+                                        "%.3f″ a pixel",
+                                        e.number("scaleArcsecPerPixel").orElse(0))),
+                        new Row(
+                                "stars matched",
+                                Words.format("%.0f", e.number("matchedStars").orElse(0))),
+                        new Row(
+                                "residual",
+                                Words.format("%.2f″", e.number("rmsArcsec").orElse(0))),
+                        new Row(
+                                "by hand",
+                                centred ? "nothing" : e.text("byHand").orElse("")),
+                        new Row("as on an earlier night", asBefore(e, target))),
+                Words.format(
+                        "Patterns of four stars are looked up in the catalogue. The odds that these matches are chance are "
+                                + "1 in 10 to the %.0f; worse than 1 in a billion is refused.",
+                        -e.number("log10FalseOdds").orElse(0)),
+                List.of());
+    }
+
+    /** Whether the frame is that of an earlier night. */
+    private String asBefore(NightEvent e, String target) {
+        return Optional.ofNullable(earlier.get(target))
+                .map(wanted -> match(e, wanted))
+                .map(m -> m.same()
+                        ? Words.format("yes, %.1f° and %.0f″ off", Math.abs(m.turnDeg()), m.offsetArcsec())
+                        : m.sentence())
+                .orElse("first night");
+    }
+
+    /** The camera's angle, and what to do where the plan wants another. */
+    private String cameraAngle(NightEvent e, String target) {
+        double angle = e.number("rotationDeg").orElse(0);
+        return planned(target)
+                .filter(m -> Math.abs(match(e, m).turnDeg()) > WORTH_TURNING_DEG)
+                .map(m -> Words.format("%.1f°, the plan has %.0f°", angle, m.angleDeg()))
+                .orElse(Words.format("%.1f°", angle));
+    }
+
+    /** What the plan wants to be done to the camera, in a sentence; empty if it stands as planned or nothing is planned. */
+    private Optional<String> turnCamera(NightEvent e, String target) {
+        return planned(target)
+                .map(wanted -> match(e, wanted))
+                .filter(m -> !m.same() && Math.abs(m.turnDeg()) > WORTH_TURNING_DEG)
+                .map(FramingMatch::sentence);
+    }
+
+    private Optional<FramingMatch.Wanted> planned(String target) {
+        return file.program().targets().stream()
+                .filter(t -> t.name().equals(target) && t.angleDeg().isPresent())
+                .map(t -> new FramingMatch.Wanted(t.position(), t.angleDeg().orElseThrow(), FramingMatch.USUAL_CROP))
+                .findFirst();
+    }
+
+    private FramingMatch match(NightEvent e, FramingMatch.Wanted wanted) {
+        Equatorial centre = new Equatorial(
+                e.number("raDeg").orElse(wanted.centre().raDeg()),
+                e.number("decDeg").orElse(wanted.centre().decDeg()));
+        return FramingMatch.of(
+                centre,
+                e.number("rotationDeg").orElse(0),
+                file.kit().fieldWidthDeg(),
+                file.kit().fieldHeightDeg(),
+                wanted);
+    }
+}
