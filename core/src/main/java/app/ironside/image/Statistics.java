@@ -121,7 +121,7 @@ public final class Statistics {
     }
 
     /**
-     * Evenly spread samples of a frame, NaN left out, for statistics of large frames in bounded time.
+     * Evenly spread samples of a frame, only finite ones, for statistics of large frames in bounded time.
      *
      * @param most the largest number of samples
      */
@@ -135,7 +135,7 @@ public final class Statistics {
         float[] taken = new float[(pixels.length + stride - 1) / stride];
         int n = 0;
         for (int i = 0; i < pixels.length; i += stride) {
-            if (!Float.isNaN(pixels[i])) {
+            if (Float.isFinite(pixels[i])) {
                 taken[n++] = pixels[i];
             }
         }
@@ -146,12 +146,12 @@ public final class Statistics {
         return b == 0 ? a : gcd(b, a % b);
     }
 
-    /** A sorted copy without NaN. */
+    /** A sorted copy of what is finite. */
     private static float[] finite(float[] samples) {
         float[] copy = new float[samples.length];
         int n = 0;
         for (float sample : samples) {
-            if (!Float.isNaN(sample)) {
+            if (Float.isFinite(sample)) {
                 copy[n++] = sample;
             }
         }

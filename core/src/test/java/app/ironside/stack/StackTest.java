@@ -207,4 +207,62 @@ class StackTest {
         assertThatThrownBy(() -> stacker.stack(files, new Calibrator(Masters.NONE, 0), (what, done) -> done < 0.3))
                 .isInstanceOf(CancellationException.class);
     }
+
+    private Path written(String name, int width, int height, float value) {
+        float[] pixels = new float[width * height];
+        java.util.Arrays.fill(pixels, value);
+        Path file = folder.resolve(name);
+        FitsFiles.write(file, new Frame(width, height, pixels, Header.EMPTY), FitsFiles.Encoding.FLOAT_32);
+        return file;
+    }
+
+    /** One sub among good ones that holds nothing is left out with its reason; the rest is stacked. */
+    @ParameterizedTest
+    @org.junit.jupiter.params.provider.ValueSource(floats = {Float.NaN, 0, 65_535, Float.POSITIVE_INFINITY})
+    void aSubWithoutStarsIsLeftOutWithItsReason(float value) {
+        List<Path> files = set(5);
+        Path empty = written("empty.fits", WIDTH, HEIGHT, value);
+        files.add(2, empty);
+        StackResult result = stack(files, StackSettings.DEFAULT);
+        assertThat(result.rejected()).singleElement().satisfies(r -> {
+            assertThat(r.file()).isEqualTo(empty);
+            assertThat(r.reason()).contains("stars");
+        });
+        assertThat(result.kept()).hasSize(5).doesNotContain(empty);
+        assertThat(result.picture().at(WIDTH / 2, HEIGHT / 2)).isFinite();
+    }
+
+    @Test
+    void anotherSizeIsNamedBeforeAnythingIsDone() {
+        List<Path> files = set(3);
+        files.add(written("small.fits", WIDTH / 2, HEIGHT / 2, 1000));
+        assertThatThrownBy(() -> stack(files, StackSettings.DEFAULT))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("small.fits: is 210 x 180 pixels")
+                .hasMessageContaining("420 x 360 as in sub0.fits");
+    }
+
+    /** A frame of another field does not fit and is left out. */
+    @Test
+    void anotherFieldIsLeftOut() {
+        List<Path> files = set(5);
+        Random random = new Random(1234);
+        float[] pixels = new float[WIDTH * HEIGHT];
+        for (int i = 0; i < pixels.length; i++) {
+            pixels[i] = (float) (1000 + NOISE * random.nextGaussian());
+        }
+        for (int k = 0; k < 80; k++) {
+            add(
+                    pixels,
+                    WIDTH * random.nextDouble(),
+                    HEIGHT * random.nextDouble(),
+                    4000 * Math.pow(30, random.nextDouble()));
+        }
+        Path other = folder.resolve("other.fits");
+        FitsFiles.write(other, new Frame(WIDTH, HEIGHT, pixels, Header.EMPTY), FitsFiles.Encoding.FLOAT_32);
+        files.add(other);
+        StackResult result = stack(files, StackSettings.DEFAULT);
+        assertThat(result.rejected()).singleElement().satisfies(r -> assertThat(r.file())
+                .isEqualTo(other));
+    }
 }
