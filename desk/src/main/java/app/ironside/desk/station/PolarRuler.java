@@ -73,8 +73,10 @@ public final class PolarRuler extends DrawnPane {
         g.setFill(dim());
         g.setTextAlign(TextAlignment.CENTER);
         g.fillText("up", cx, cy - reach - 5);
-        g.fillText("east", cx + reach + 2, cy + 16);
-        g.fillText("west", cx - reach - 2, cy + 16);
+        g.setTextAlign(TextAlignment.RIGHT);
+        g.fillText("east", cx + reach - 5, cy + 16);
+        g.setTextAlign(TextAlignment.LEFT);
+        g.fillText("west", cx - reach + 5, cy + 16);
         path(g, cx, cy, reach / outer);
         g.setFill(text());
         g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 26));
