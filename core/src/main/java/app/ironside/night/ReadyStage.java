@@ -6,7 +6,9 @@ import app.ironside.device.Camera;
 import app.ironside.device.Devices;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
+import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Equatorial;
+import app.ironside.solve.Coverage;
 import java.io.File;
 import java.time.Duration;
 import java.time.Instant;
@@ -56,6 +58,7 @@ final class ReadyStage {
                 });
             }
         }
+        tellOfFieldsWithoutStars();
         return record.gate(new Gate(
                 Stage.READY,
                 proven,
@@ -65,6 +68,28 @@ final class ReadyStage {
                 proven == steps
                         ? "All " + steps + " steps are proven."
                         : (steps - proven) + " of " + steps + " steps are not proven: see the list."));
+    }
+
+    /** Told at dusk, and not when the first frame of a target cannot be recognised at midnight. The other targets go on. */
+    private void tellOfFieldsWithoutStars() {
+        for (TargetPlan target : night.program().targets()) {
+            Coverage found = Coverage.of(
+                    night.solver().catalogue(),
+                    target.position(),
+                    night.kit().fieldWidthDeg(),
+                    night.kit().fieldHeightDeg(),
+                    target.angleDeg().orElse(0.0));
+            if (!found.suffices()) {
+                record.fault(
+                        Stage.READY,
+                        String.format(
+                                Locale.ROOT,
+                                "%s: of the stars in its frame %d are known, too few to recognise it by. Add a deeper table of stars, or"
+                                        + " keep those of a wider picture.",
+                                target.name(),
+                                found.stars()));
+            }
+        }
     }
 
     private Proof proof(String subject, int plannedSubs) {

@@ -27,6 +27,7 @@ import app.ironside.image.Header;
 import app.ironside.plan.Program;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
+import app.ironside.sky.StarCatalogue;
 import app.ironside.solve.PlateSolver;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
@@ -147,10 +148,16 @@ class NightPartsTest {
         }
     }
 
+    private static final StarCatalogue STARS = StarCatalogue.hipparcos();
+
     private Devices devices;
 
     /** A night whose devices all answer well. */
     private NightContext night() throws Exception {
+        return night(Files.readString(Path.of("..", "examples", "colle-sorbo.json")));
+    }
+
+    private NightContext night(String document) throws Exception {
         Jumping clock = new Jumping();
         Mount mount = mock(Mount.class);
         when(mount.remaining()).thenReturn(Duration.ofSeconds(2));
@@ -166,10 +173,9 @@ class NightPartsTest {
         when(power.heaterWatts()).thenReturn(14.0);
         devices = new Devices(
                 mount, camera, camera(), focuser, wheel, mock(FlatPanel.class), mock(Hands.class), Optional.of(power));
-        NightFile file = NightFile.parse(
-                Files.readString(Path.of("..", "examples", "colle-sorbo.json")),
-                "colle-sorbo.json",
-                DeepSkyCatalogue.load());
+        NightFile file = NightFile.parse(document, "colle-sorbo.json", DeepSkyCatalogue.load());
+        PlateSolver solver = mock(PlateSolver.class);
+        when(solver.catalogue()).thenReturn(STARS);
         return new NightContext(
                 file.site(),
                 file.kit(),
@@ -178,7 +184,7 @@ class NightPartsTest {
                 clock,
                 new FrameArchive(folder.resolve("night")),
                 new NightRecord(journal, clock, NightWatcher.NONE),
-                mock(PlateSolver.class),
+                solver,
                 Workers.SERIAL,
                 ReadyList.of(file.site(), file.kit(), file.program(), List.of("the dew strap is on the right plug")),
                 List.of(),
@@ -242,6 +248,27 @@ class NightPartsTest {
         assertThat(new ReadyStage(night).run(20)).isFalse();
         assertThat(events)
                 .anyMatch(e -> e.text().equals("focuser: it answers, moves, and stands where it should: not proven."));
+    }
+
+    /** A long focal length shows a field of which the shipped catalogue holds hardly a star: told before the night, which goes on. */
+    @Test
+    void fieldsWithoutStarsToGoByAreTold() throws Exception {
+        String document = Files.readString(Path.of("..", "examples", "colle-sorbo.json"));
+        NightContext night = night(document.replace("\"focalLengthMm\": 432", "\"focalLengthMm\": 1600"));
+        assertThat(new ReadyStage(night).run(20)).isTrue();
+        assertThat(events)
+                .filteredOn(e -> e.kind() == EventKind.FAULT)
+                .extracting(NightEvent::text)
+                .first()
+                .asString()
+                .matches(
+                        "M 33: of the stars in its frame [0-4] are known, too few to recognise it by\\. .*deeper table.*");
+    }
+
+    @Test
+    void fieldsWithStarsNeedNoWord() throws Exception {
+        new ReadyStage(night()).run(20);
+        assertThat(events).noneMatch(e -> e.text().contains("too few to recognise"));
     }
 
     /** Common practice: a focuser far from where it focused on other nights has lost its zero. */
