@@ -17,8 +17,11 @@ import java.util.Optional;
  * of the frame. Only shift, turn and scale are fitted, which two stars fix, so that every further star counts as evidence in full.
  */
 final class FewStars {
-    /** The stars of a sparse catalogue are the brightest of a narrow frame. */
-    private static final int FRAME_STARS = 16;
+    /** The stars of a sparse catalogue are among the brightest of a narrow frame. */
+    private static final int FRAME_STARS = 36;
+
+    /** Far from the hint there is so much sky that more would take too long. */
+    private static final int FRAME_STARS_FAR = 16;
 
     static final int FEWEST_MATCHES = 5;
 
@@ -26,7 +29,7 @@ final class FewStars {
     private static final double SHORTEST_BASE = 0.25;
 
     private static final double FIRST_REACH_PX = 5;
-    private static final double LAST_REACH_PX = 0.75;
+    private static final double[] REACHES_PX = {FIRST_REACH_PX, 2, 0.8, 0.45};
 
     /** Mounts that were told the truth once are nearer than this; a narrow search needs fewer stars to be sure. */
     private static final double NEAR_DEG = 1.5;
@@ -42,12 +45,12 @@ final class FewStars {
     private final Verifier verifier;
     private final List<Star> seen;
 
-    private FewStars(StarField field, StarCatalogue catalogue, SolveHints hints, Verifier verifier) {
+    private FewStars(StarField field, StarCatalogue catalogue, SolveHints hints, Verifier verifier, int frameStars) {
         this.field = field;
         this.catalogue = catalogue;
         this.hints = hints;
         this.verifier = verifier;
-        this.seen = field.stars().subList(0, Math.min(FRAME_STARS, field.stars().size()));
+        this.seen = field.stars().subList(0, Math.min(frameStars, field.stars().size()));
     }
 
     /**
@@ -58,9 +61,11 @@ final class FewStars {
      */
     static Optional<PlateSolution> find(
             StarField field, StarCatalogue catalogue, SolveHints hints, Verifier verifier, long[] tried) {
-        FewStars few = new FewStars(field, catalogue, hints, verifier);
-        Optional<PlateSolution> near = few.within(Math.min(NEAR_DEG, hints.radiusDeg()), tried);
-        return near.isPresent() || hints.radiusDeg() <= NEAR_DEG ? near : few.within(hints.radiusDeg(), tried);
+        Optional<PlateSolution> near = new FewStars(field, catalogue, hints, verifier, FRAME_STARS)
+                .within(Math.min(NEAR_DEG, hints.radiusDeg()), tried);
+        return near.isPresent() || hints.radiusDeg() <= NEAR_DEG
+                ? near
+                : new FewStars(field, catalogue, hints, verifier, FRAME_STARS_FAR).within(hints.radiusDeg(), tried);
     }
 
     private record CataloguePair(int a, int b, double deg) {}
@@ -170,28 +175,28 @@ final class FewStars {
     private Optional<PlateSolution> verified(
             Similarity first, Equatorial near, int parity, List<Place> sky, long tried) {
         Wcs wcs = first.wcs(hints.near().orElseThrow());
-        double odds = 0;
-        List<WcsFit.Match> matches = List.of();
-        for (double reach = FIRST_REACH_PX; ; reach = Math.max(LAST_REACH_PX, reach / 2.5)) {
+        Optional<PlateSolution> best = Optional.empty();
+        double bestOdds = 0;
+        // Looked at more and more closely; of the last reaches, each counts as another try.
+        for (double reach : REACHES_PX) {
             List<Equatorial> expected = expected(wcs, sky);
-            matches = Verifier.match(wcs, expected, seen, reach);
-            if (matches.size() < FEWEST_MATCHES) {
-                return Optional.empty();
-            }
-            double chance = seen.size() * Math.PI * reach * reach / ((double) field.width() * field.height());
-            odds = Verifier.log10Tail(expected.size() - 2, matches.size() - 2, chance);
-            Optional<Wcs> next = fit(matches, near, parity).map(s -> s.wcs(near));
+            List<WcsFit.Match> matches = Verifier.match(wcs, expected, seen, reach);
+            Optional<Wcs> next = matches.size() < FEWEST_MATCHES
+                    ? Optional.empty()
+                    : fit(matches, near, parity).map(s -> s.wcs(near));
             if (next.isEmpty()) {
-                return Optional.empty();
-            }
-            wcs = next.get();
-            if (reach <= LAST_REACH_PX) {
                 break;
             }
+            double chance = seen.size() * Math.PI * reach * reach / ((double) field.width() * field.height());
+            double odds =
+                    Verifier.log10Tail(expected.size() - 2, matches.size() - 2, chance) + Math.log10(REACHES_PX.length);
+            wcs = next.get();
+            if (Verifier.stands(odds, tried) && odds < bestOdds) {
+                bestOdds = odds;
+                best = Optional.of(verifier.solution(wcs, matches, odds));
+            }
         }
-        return Verifier.stands(odds, tried)
-                ? Optional.of(verifier.solution(wcs, matches, odds).withTried(tried))
-                : Optional.empty();
+        return best.map(s -> s.withTried(tried));
     }
 
     private List<Equatorial> expected(Wcs wcs, List<Place> sky) {
@@ -200,7 +205,7 @@ final class FewStars {
             wcs.toPixel(place.position)
                     .filter(p -> p[0] >= 1 && p[1] >= 1 && p[0] <= field.width() && p[1] <= field.height())
                     .ifPresent(p -> inside.add(place.position));
-            if (inside.size() == FRAME_STARS) {
+            if (inside.size() == seen.size()) {
                 break;
             }
         }
