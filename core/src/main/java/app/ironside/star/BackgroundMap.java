@@ -44,8 +44,9 @@ public final class BackgroundMap {
         float[] sigma = new float[columns * rows];
         workers.forEach(rows, row -> {
             float[] work = new float[SAMPLES_A_CELL * 2];
+            SampleSort sort = new SampleSort(work.length);
             for (int column = 0; column < columns; column++) {
-                measure(frame, column, row, columns, rows, work, level, sigma);
+                measure(frame, column, row, columns, rows, work, sort, level, sigma);
             }
         });
         fillGaps(level);
@@ -55,7 +56,15 @@ public final class BackgroundMap {
     }
 
     private static void measure(
-            Frame frame, int column, int row, int columns, int rows, float[] work, float[] level, float[] sigma) {
+            Frame frame,
+            int column,
+            int row,
+            int columns,
+            int rows,
+            float[] work,
+            SampleSort sort,
+            float[] level,
+            float[] sigma) {
         int x0 = column * frame.width() / columns;
         int x1 = (column + 1) * frame.width() / columns;
         int y0 = row * frame.height() / rows;
@@ -76,7 +85,7 @@ public final class BackgroundMap {
             sigma[cell] = Float.NaN;
             return;
         }
-        Arrays.sort(work, 0, n);
+        sort.sort(work, n);
         clip(work, n, cell, level, sigma);
     }
 
@@ -86,6 +95,7 @@ public final class BackgroundMap {
         double mean = 0;
         double deviation = 0;
         double median = 0;
+        int[] before = {-1, -1};
         for (int round = 0; round < CLIP_ROUNDS; round++) {
             median = sorted[(low + high) / 2];
             // The lower half is free of stars: its quartile gives the first sigma.
@@ -96,16 +106,21 @@ public final class BackgroundMap {
             while (high > low + 4 && sorted[high - 1] > median + CLIP_SIGMAS * deviation) {
                 high--;
             }
+            if (low == before[0] && high == before[1]) {
+                break; // the next rounds would leave out nothing either
+            }
+            before = new int[] {low, high};
             double sum = 0;
             double squares = 0;
             for (int i = low; i < high; i++) {
-                sum += sorted[i];
+                // About the median, which is near the mean, one pass is exact enough.
+                double d = sorted[i] - median;
+                sum += d;
+                squares += d * d;
             }
-            mean = sum / (high - low);
-            for (int i = low; i < high; i++) {
-                squares += (sorted[i] - mean) * (sorted[i] - mean);
-            }
-            deviation = Math.sqrt(squares / (high - low - 1));
+            double off = sum / (high - low);
+            mean = median + off;
+            deviation = Math.sqrt(Math.max(0, squares - sum * off) / (high - low - 1));
         }
         median = sorted[(low + high) / 2];
         boolean crowded = mean - median > 0.3 * deviation;

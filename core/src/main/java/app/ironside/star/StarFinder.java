@@ -38,6 +38,10 @@ public final class StarFinder {
         this.workers = workers;
     }
 
+    StarFinder withoutProfiles() {
+        return settings.profiles() ? new StarFinder(settings.withoutProfiles(), workers) : this;
+    }
+
     /** The stars of a frame, brightest first; an empty list is a valid answer. The frame is not modified. */
     public StarField find(Frame original) {
         Frame frame = isMosaic(original.header()) ? levelled(original) : original;

@@ -219,10 +219,13 @@ final class StarMeasure {
 
     private static double spread(double[] ring, double dx, double dy, double radius, double value) {
         double middle = Math.sqrt(dx * dx + dy * dy);
-        if (middle > WHOLE_FROM_PX && middle < radius - 1) {
-            // Far out a pixel is thin against its circle, and the half-flux circle of a small star does not come here.
-            ring[(int) (middle / RADIUS_BIN_PX)] += value;
-            return value;
+        if (middle > WHOLE_FROM_PX) {
+            // Far out a pixel is thin against its circle, and the half-flux circle of a small star does not come here;
+            // of a
+            // pixel on the edge, the part inside is nearly that of a straight cut.
+            double inside = Math.max(0, Math.min(1, radius - middle + 0.5)) * value;
+            ring[(int) (Math.min(middle, radius) / RADIUS_BIN_PX)] += inside;
+            return inside;
         }
         double counted = 0;
         double share = value / (SUBPIXELS * SUBPIXELS);

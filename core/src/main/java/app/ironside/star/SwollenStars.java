@@ -49,13 +49,14 @@ final class SwollenStars {
         if (Math.min(frame.width(), frame.height()) < SMALLEST_SIDE_PX) {
             return Optional.empty();
         }
-        StarField coarse = finder.findAtThisSize(smaller(frame, background), CELL_PX);
-        boolean large = coarse.good().size() >= FEWEST
-                && BIN * coarse.medianHalfFluxRadiusPx().orElse(0) >= SWOLLEN_HFR_PX;
+        Frame small = smaller(frame, background);
+        StarField look = finder.withoutProfiles().findAtThisSize(small, CELL_PX);
+        boolean large = look.good().size() >= FEWEST
+                && BIN * look.medianHalfFluxRadiusPx().orElse(0) >= SWOLLEN_HFR_PX;
         if (!large) {
             return Optional.empty();
         }
-        SwollenStars stars = new SwollenStars(frame, flat, coarse);
+        SwollenStars stars = new SwollenStars(frame, flat, finder.findAtThisSize(small, CELL_PX));
         return stars.haveCores() ? Optional.empty() : Optional.of(stars.atFullSize(background));
     }
 
@@ -65,14 +66,16 @@ final class SwollenStars {
         int height = frame.height() / BIN;
         float[] out = new float[width * height];
         int[] counted = new int[width * height];
+        float[] pixels = frame.pixels();
         for (int row = 0; row < height * BIN; row++) {
             int to = row / BIN * width;
             int from = row * frame.width();
-            for (int column = 0; column < width * BIN; column++) {
-                float value = frame.pixels()[from + column];
-                if (!Float.isNaN(value)) {
-                    out[to + column / BIN] += value;
-                    counted[to + column / BIN]++;
+            for (int column = 0; column < width; column++) {
+                for (int i = from + column * BIN; i < from + (column + 1) * BIN; i++) {
+                    if (!Float.isNaN(pixels[i])) {
+                        out[to + column] += pixels[i];
+                        counted[to + column]++;
+                    }
                 }
             }
         }
