@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -52,19 +53,20 @@ public final class StarShelf {
         this.shipped = shipped;
         this.workers = workers;
         this.folder = folder;
+        imported = kept(IMPORTED, StarCatalogue::open);
+        own = kept(OWN, OwnStars::read).orElse(OwnStars.NONE);
+        solver = solverOf(all(imported, own));
+    }
+
+    private <T> Optional<T> kept(String name, Function<Path, T> reader) {
         try {
-            imported = kept(IMPORTED).map(StarCatalogue::open);
-            own = kept(OWN).map(OwnStars::read).orElse(OwnStars.NONE);
+            return folder.map(f -> f.resolve(name)).filter(Files::isReadable).map(reader);
         } catch (BadInputException | UncheckedIOException e) {
             // A night must not fail because of stars that it can do without.
             LOG.warn("kept stars cannot be read", e);
             trouble = Optional.of(e.getMessage());
+            return Optional.empty();
         }
-        solver = solverOf(all(imported, own));
-    }
-
-    private Optional<Path> kept(String name) {
-        return folder.map(f -> f.resolve(name)).filter(Files::isReadable);
     }
 
     private StarCatalogue all(Optional<StarCatalogue> deeper, OwnStars seen) {

@@ -253,11 +253,14 @@ class OwnStarsTest {
     @Test
     void aBrokenFileIsToldAndTheRestIsUsed() throws IOException {
         Files.writeString(folder.resolve("stars.bin"), "no catalogue");
+        kept(OwnStars.NONE, 6, 0.15).write(folder.resolve("own-stars.csv"));
         StarShelf shelf = shelf();
         assertThat(shelf.holding().trouble().orElseThrow())
                 .contains("stars.bin")
                 .contains("import the table");
-        assertThat(shelf.solver().catalogue().size()).isEqualTo(KNOWN.size());
+        assertThat(shelf.holding().own()).isPositive();
+        assertThat(shelf.solver().catalogue().size())
+                .isEqualTo(KNOWN.size() + shelf.holding().own());
     }
 
     /** By hand: places in one frame, counted. */
