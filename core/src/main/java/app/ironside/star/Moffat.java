@@ -17,6 +17,9 @@ public record Moffat(double peakAdu, double alphaPx, double beta) {
     private static final double DONE = 1e-4;
     private static final int FEWEST_PIXELS = 9;
 
+    /** Width of a ring, as a share of the half-flux radius: the profile is straight across it to a few parts in ten thousand. */
+    private static final double RING_SHARE = 0.05;
+
     /** Full width at half maximum, pixels: 2 α √(2^(1/β) − 1). */
     public double fwhmPx() {
         return 2 * alphaPx * Math.sqrt(Math.pow(2, 1 / beta) - 1);
@@ -39,12 +42,13 @@ public record Moffat(double peakAdu, double alphaPx, double beta) {
         if (count < FEWEST_PIXELS) {
             return Optional.empty();
         }
+        Rings rings = Rings.of(radiusSquared, values, count, RING_SHARE * halfFluxRadiusPx);
         double beta = 3;
         double alpha = halfFluxRadiusPx / Math.sqrt(Math.pow(2, 1 / (beta - 1)) - 1);
-        double[] p = {bestPeak(radiusSquared, values, count, alpha, beta), Math.log(alpha), Math.log(beta)};
+        double[] p = {bestPeak(rings, alpha, beta), Math.log(alpha), Math.log(beta)};
         double[][] normal = new double[3][3];
         double[] gradient = new double[3];
-        double cost = equations(radiusSquared, values, count, p, normal, gradient);
+        double cost = equations(rings, p, normal, gradient);
         double damping = 1e-3;
         for (int round = 0; round < ROUNDS; round++) {
             double[] step = solve(normal, gradient, damping);
@@ -55,7 +59,7 @@ public record Moffat(double peakAdu, double alphaPx, double beta) {
             };
             double[][] nextNormal = new double[3][3];
             double[] nextGradient = new double[3];
-            double nextCost = equations(radiusSquared, values, count, next, nextNormal, nextGradient);
+            double nextCost = equations(rings, next, nextNormal, nextGradient);
             if (nextCost <= cost) {
                 boolean done = cost - nextCost < DONE * cost && Math.abs(next[1] - p[1]) < DONE;
                 p = next;
@@ -74,43 +78,77 @@ public record Moffat(double peakAdu, double alphaPx, double beta) {
         return sane ? Optional.of(new Moffat(p[0], Math.exp(p[1]), Math.exp(p[2]))) : Optional.empty();
     }
 
+    /**
+     * Pixels as far out as one another, taken together: the profile knows only the distance, so that a wide star's hundreds of pixels
+     * are fitted as a few dozen means.
+     *
+     * @param pixels how many are in each ring
+     */
+    private record Rings(double[] radiusSquared, double[] values, double[] pixels, int count) {
+        static Rings of(float[] radiusSquared, float[] values, int count, double widthPx) {
+            float farthest = 0;
+            for (int i = 0; i < count; i++) {
+                farthest = Math.max(farthest, radiusSquared[i]);
+            }
+            int most = (int) (Math.sqrt(farthest) / widthPx) + 1;
+            double[] squares = new double[most];
+            double[] sums = new double[most];
+            double[] pixels = new double[most];
+            for (int i = 0; i < count; i++) {
+                int ring = (int) (Math.sqrt(radiusSquared[i]) / widthPx);
+                squares[ring] += radiusSquared[i];
+                sums[ring] += values[i];
+                pixels[ring]++;
+            }
+            int filled = 0;
+            for (int ring = 0; ring < most; ring++) {
+                if (pixels[ring] > 0) {
+                    squares[filled] = squares[ring] / pixels[ring];
+                    sums[filled] = sums[ring] / pixels[ring];
+                    pixels[filled++] = pixels[ring];
+                }
+            }
+            return new Rings(squares, sums, pixels, filled);
+        }
+    }
+
     /** The peak that fits best with given α and β: the model is linear in it. */
-    private static double bestPeak(float[] radiusSquared, float[] values, int count, double alpha, double beta) {
+    private static double bestPeak(Rings rings, double alpha, double beta) {
         double up = 0;
         double down = 1e-12;
-        for (int i = 0; i < count; i++) {
-            double m = Math.pow(1 + radiusSquared[i] / (alpha * alpha), -beta);
-            up += m * values[i];
-            down += m * m;
+        for (int i = 0; i < rings.count; i++) {
+            double m = Math.pow(1 + rings.radiusSquared[i] / (alpha * alpha), -beta);
+            up += rings.pixels[i] * m * rings.values[i];
+            down += rings.pixels[i] * m * m;
         }
         return up / down;
     }
 
     /** Fills the normal equations in (A, ln α, ln β); returns the sum of squared residuals. */
-    private static double equations(
-            float[] radiusSquared, float[] values, int count, double[] p, double[][] normal, double[] gradient) {
+    private static double equations(Rings rings, double[] p, double[][] normal, double[] gradient) {
         double alphaSquared = Math.exp(2 * p[1]);
         double beta = Math.exp(p[2]);
         double cost = 0;
-        for (int i = 0; i < count; i++) {
-            double u = 1 + radiusSquared[i] / alphaSquared;
+        for (int i = 0; i < rings.count; i++) {
+            double w = rings.pixels[i];
+            double u = 1 + rings.radiusSquared[i] / alphaSquared;
             double logU = Math.log(u);
             double shape = Math.exp(-beta * logU);
             double model = p[0] * shape;
             double a = shape;
             double b = model * 2 * beta * (u - 1) / u;
             double c = -model * beta * logU;
-            double r = values[i] - model;
-            cost += r * r;
-            gradient[0] += a * r;
-            gradient[1] += b * r;
-            gradient[2] += c * r;
-            normal[0][0] += a * a;
-            normal[0][1] += a * b;
-            normal[0][2] += a * c;
-            normal[1][1] += b * b;
-            normal[1][2] += b * c;
-            normal[2][2] += c * c;
+            double r = rings.values[i] - model;
+            cost += w * r * r;
+            gradient[0] += w * a * r;
+            gradient[1] += w * b * r;
+            gradient[2] += w * c * r;
+            normal[0][0] += w * a * a;
+            normal[0][1] += w * a * b;
+            normal[0][2] += w * a * c;
+            normal[1][1] += w * b * b;
+            normal[1][2] += w * b * c;
+            normal[2][2] += w * c * c;
         }
         normal[1][0] = normal[0][1];
         normal[2][0] = normal[0][2];
