@@ -146,13 +146,16 @@ class RejectionTest {
         Combined done = combine(school, values);
         float[] sorted = values.clone();
         Arrays.sort(sorted);
-        float slack = 1e-6f * Math.max(Math.abs(sorted[0]), Math.abs(sorted[sorted.length - 1]));
+        float slack = 1e-6f * Math.max(Math.abs(sorted[0]), Math.abs(sorted[sorted.length - 1])) + 1e-30f;
         assertThat(done.mean).isBetween(sorted[0] - slack, sorted[sorted.length - 1] + slack);
         assertThat(done.kept).isBetween(1, values.length);
         float[] turned = values.clone();
         for (int i = 0; i < turned.length; i++) {
             turned[i] = values[values.length - 1 - i];
         }
-        assertThat(combine(school, turned)).isEqualTo(done);
+        Combined other = combine(school, turned);
+        assertThat(other.kept).isEqualTo(done.kept);
+        // Sums of large numbers that cancel depend on their order in the last digits.
+        assertThat(other.mean).isCloseTo(done.mean, within(slack));
     }
 }
