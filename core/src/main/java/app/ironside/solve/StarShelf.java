@@ -39,6 +39,9 @@ public final class StarShelf {
     private Optional<String> trouble = Optional.empty();
     private volatile PlateSolver solver;
 
+    /** Told without waiting for an import that is under way: the interface asks. */
+    private volatile Holding holding;
+
     /**
      * How many stars there are of each kind.
      *
@@ -56,6 +59,7 @@ public final class StarShelf {
         imported = kept(IMPORTED, StarCatalogue::open);
         own = kept(OWN, OwnStars::read).orElse(OwnStars.NONE);
         solver = solverOf(all(imported, own));
+        holding = count();
     }
 
     private <T> Optional<T> kept(String name, Function<Path, T> reader) {
@@ -90,7 +94,11 @@ public final class StarShelf {
         return Long.toHexString(catalogue.fingerprint());
     }
 
-    public synchronized Holding holding() {
+    public Holding holding() {
+        return holding;
+    }
+
+    private Holding count() {
         return new Holding(shipped.size(), imported.map(StarCatalogue::size).orElse(0), own.size(), trouble);
     }
 
@@ -166,6 +174,7 @@ public final class StarShelf {
     private void replace(PlateSolver next) {
         trouble = Optional.empty();
         solver = next;
+        holding = count();
         List<String> wanted = List.of(name(shipped), name(next.catalogue()));
         Path indexes =
                 folder.map(f -> f.resolve(INDEX)).filter(Files::isDirectory).orElse(null);
