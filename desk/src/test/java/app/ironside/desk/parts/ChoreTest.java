@@ -1,10 +1,11 @@
 package app.ironside.desk.parts;
 
+import static app.ironside.desk.Headless.on;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.BadInputException;
+import app.ironside.desk.Headless;
 import java.util.List;
-import java.util.concurrent.Callable;
 import java.util.concurrent.CopyOnWriteArrayList;
 import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.TimeUnit;
@@ -14,8 +15,6 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.testfx.api.FxToolkit;
-import org.testfx.util.WaitForAsyncUtils;
 
 /** Long work beside the interface: it tells where it is, can be stopped, and answers on the interface thread. */
 class ChoreTest {
@@ -25,14 +24,7 @@ class ChoreTest {
 
     @BeforeAll
     static void startTheToolkit() throws Exception {
-        System.setProperty("glass.platform", "Monocle");
-        System.setProperty("monocle.platform", "Headless");
-        System.setProperty("prism.order", "sw");
-        FxToolkit.registerPrimaryStage();
-    }
-
-    private static <T> T on(Callable<T> question) {
-        return WaitForAsyncUtils.waitForAsyncFx(20_000, question);
+        Headless.start();
     }
 
     @BeforeEach

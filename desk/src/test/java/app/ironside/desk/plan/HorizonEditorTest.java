@@ -1,22 +1,21 @@
 package app.ironside.desk.plan;
 
+import static app.ironside.desk.Headless.on;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import app.ironside.desk.Headless;
 import app.ironside.sky.Horizon;
 import app.ironside.sky.Horizontal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.Callable;
 import javafx.event.EventType;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.testfx.api.FxToolkit;
-import org.testfx.util.WaitForAsyncUtils;
 
 /**
  * The skyline under the mouse. By hand, of the editor's own measures: 412 by 118 px leave 360 px for the azimuths, one a degree, from 40 px
@@ -28,14 +27,7 @@ class HorizonEditorTest {
 
     @BeforeAll
     static void startTheToolkit() throws Exception {
-        System.setProperty("glass.platform", "Monocle");
-        System.setProperty("monocle.platform", "Headless");
-        System.setProperty("prism.order", "sw");
-        FxToolkit.registerPrimaryStage();
-    }
-
-    private static <T> T on(Callable<T> question) {
-        return WaitForAsyncUtils.waitForAsyncFx(20_000, question);
+        Headless.start();
     }
 
     @BeforeEach
