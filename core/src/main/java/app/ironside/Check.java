@@ -2,6 +2,8 @@ package app.ironside;
 
 /** Argument checks whose messages name the argument, its value and what was expected. */
 public final class Check {
+    private static final int LONGEST_NAME = 120;
+
     private Check() {}
 
     /**
@@ -36,6 +38,24 @@ public final class Check {
     public static int atLeast(String name, int value, int low) {
         if (value < low) {
             throw new IllegalArgumentException(name + " is " + value + "; expected at least " + low);
+        }
+        return value;
+    }
+
+    /**
+     * Returns {@code value} if it can be the name of something: 1 to 120 characters, some of them letters or digits, no control
+     * characters.
+     *
+     * @throws IllegalArgumentException otherwise, and for {@code null}
+     */
+    public static String name(String what, String value) {
+        if (value == null
+                || value.length() > LONGEST_NAME
+                || !value.codePoints().anyMatch(Character::isLetterOrDigit)
+                || !Printable.line(value).equals(value.strip())) {
+            String shown = value == null ? "missing" : "\"" + Printable.line(value) + "\"";
+            throw new IllegalArgumentException(what + " is " + shown + "; expected 1 to " + LONGEST_NAME
+                    + " letters, digits and signs, on one line");
         }
         return value;
     }

@@ -1,20 +1,34 @@
 package app.ironside;
 
+import com.fasterxml.jackson.annotation.JsonSetter;
+import com.fasterxml.jackson.annotation.Nulls;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.StreamReadFeature;
+import com.fasterxml.jackson.core.io.JsonEOFException;
 import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.JsonMappingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
+import com.fasterxml.jackson.databind.exc.InvalidFormatException;
+import com.fasterxml.jackson.databind.exc.MismatchedInputException;
+import com.fasterxml.jackson.databind.exc.UnrecognizedPropertyException;
+import com.fasterxml.jackson.databind.exc.ValueInstantiationException;
 import com.fasterxml.jackson.databind.json.JsonMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import com.fasterxml.jackson.datatype.jdk8.Jdk8Module;
 import com.fasterxml.jackson.datatype.jsr310.JavaTimeModule;
 import java.time.DateTimeException;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
 import java.util.List;
-import java.util.Optional;
 import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** Records to and from JSON text, with messages that name the place of a fault. */
 public final class JsonText {
@@ -22,11 +36,16 @@ public final class JsonText {
             .addModule(new Jdk8Module())
             .addModule(new JavaTimeModule())
             .enable(DeserializationFeature.FAIL_ON_NULL_FOR_PRIMITIVES)
+            .enable(DeserializationFeature.FAIL_ON_NULL_CREATOR_PROPERTIES)
+            .defaultSetterInfo(JsonSetter.Value.forContentNulls(Nulls.FAIL))
             .enable(DeserializationFeature.FAIL_ON_UNKNOWN_PROPERTIES)
             .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
             .enable(StreamReadFeature.STRICT_DUPLICATE_DETECTION)
             .disable(SerializationFeature.WRITE_DATES_AS_TIMESTAMPS)
             .build();
+
+    /** How the parser words that a record's value is not there; the name stands nowhere else. */
+    private static final Pattern MISSING = Pattern.compile("creator property '(\\w+)'");
 
     private JsonText() {}
 
@@ -70,14 +89,112 @@ public final class JsonText {
         }
     }
 
+    /** What is wrong with a file, in words of the file: never in those of the parser or of a class. */
     private static BadInputException fault(JsonProcessingException e, String name, String example) {
-        String where = e.getLocation() == null || e.getLocation().getLineNr() < 1
-                ? name
-                : name + " line " + e.getLocation().getLineNr();
-        String what = Optional.ofNullable(e.getOriginalMessage())
-                .flatMap(m -> m.lines().findFirst())
-                .orElse("is not JSON");
-        return new BadInputException(where, what, example, e);
+        String line = e.getLocation() == null || e.getLocation().getLineNr() < 1
+                ? ""
+                : " line " + e.getLocation().getLineNr();
+        String field = e instanceof JsonMappingException mapping ? path(mapping) : "";
+        String where = name + line + (field.isEmpty() ? "" : ", " + field);
+        if (e instanceof UnrecognizedPropertyException unknown) {
+            return new BadInputException(
+                    name + line,
+                    "has a field \"" + Printable.line(path(unknown)) + "\", which is not known here",
+                    "one of "
+                            + String.join(
+                                    ", ",
+                                    new TreeSet<>(unknown.getKnownPropertyIds().stream()
+                                            .map(String::valueOf)
+                                            .toList())),
+                    e);
+        }
+        if (e instanceof InvalidFormatException wrong) {
+            return new BadInputException(
+                    where,
+                    "\"" + Printable.line(String.valueOf(wrong.getValue())) + "\" is not "
+                            + kind(wrong.getTargetType()),
+                    example,
+                    e);
+        }
+        if (e instanceof ValueInstantiationException refused) {
+            String why = refused.getCause() == null
+                    ? "cannot be used"
+                    : refused.getCause().getMessage();
+            return new BadInputException(where, Printable.line(why), example, e);
+        }
+        if (String.valueOf(e.getOriginalMessage()).startsWith("Trailing token")) {
+            return new BadInputException(name + line, "has something behind its last bracket", example, e);
+        }
+        Matcher missing = MISSING.matcher(String.valueOf(e.getOriginalMessage()));
+        if (missing.find()) {
+            String outer = field.replaceFirst("(^|\\.)" + missing.group(1) + "$", "");
+            return new BadInputException(
+                    name + line + (outer.isEmpty() ? "" : ", " + outer),
+                    "has no \"" + missing.group(1) + "\"",
+                    example,
+                    e);
+        }
+        if (e instanceof MismatchedInputException mismatch) {
+            return new BadInputException(where, "is not " + kind(mismatch.getTargetType()), example, e);
+        }
+        if (e instanceof JsonEOFException) {
+            return new BadInputException(name + line, "ends before its last bracket", example, e);
+        }
+        if (String.valueOf(e.getOriginalMessage()).startsWith("Duplicate field")) {
+            return new BadInputException(
+                    name + line,
+                    "has a field twice (" + e.getOriginalMessage().replaceFirst("^Duplicate field ", "") + ")",
+                    example,
+                    e);
+        }
+        return new BadInputException(name + line, "is not JSON there", example, e);
+    }
+
+    private static String path(JsonMappingException e) {
+        StringBuilder path = new StringBuilder();
+        for (JsonMappingException.Reference step : e.getPath()) {
+            path.append(
+                    step.getFieldName() == null
+                            ? "[" + (step.getIndex() + 1) + "]"
+                            : (path.isEmpty() ? "" : ".") + step.getFieldName());
+        }
+        return Printable.line(path.toString()).replace("no message", "");
+    }
+
+    private static String kind(Class<?> type) {
+        if (type == null) {
+            return "what belongs there";
+        }
+        if (type == boolean.class || type == Boolean.class) {
+            return "true or false";
+        }
+        if (type == int.class || type == Integer.class || type == long.class || type == Long.class) {
+            return "a whole number";
+        }
+        if (type.isPrimitive() || Number.class.isAssignableFrom(type)) {
+            return "a number";
+        }
+        if (Collection.class.isAssignableFrom(type)) {
+            return "a list in square brackets";
+        }
+        if (type == LocalDate.class) {
+            return "a date like 2026-11-14";
+        }
+        if (type == LocalTime.class) {
+            return "a time like 21:30";
+        }
+        if (type == Instant.class) {
+            return "a time like 2026-11-14T21:30:00Z";
+        }
+        if (type.isEnum()) {
+            return "one of "
+                    + String.join(
+                            ", ",
+                            Arrays.stream(type.getEnumConstants())
+                                    .map(String::valueOf)
+                                    .toList());
+        }
+        return type == String.class ? "a text" : "an object in curly brackets";
     }
 
     /** A record as a tree; empty optionals are left out. */

@@ -2,6 +2,7 @@ package app.ironside;
 
 import java.io.BufferedReader;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.StringReader;
 import java.nio.ByteBuffer;
 import java.nio.charset.CharacterCodingException;
@@ -15,20 +16,27 @@ import java.util.List;
 public final class TextFiles {
     private static final String BYTE_ORDER_MARK = "\uFEFF";
 
+    /** More than the largest table of text that anybody edits, less than would fill the memory. */
+    private static final int MOST_BYTES = 128 << 20;
+
     private TextFiles() {}
 
     /**
      * Reads a file. A byte-order mark is passed over; bytes that are no UTF-8 are read as Windows-1252.
      *
      * @param expected what the file should be, for the message
-     * @throws BadInputException naming the file if it cannot be read
+     * @throws BadInputException naming the file if it cannot be read or does not end within 128 MB
      */
     public static String read(Path file, String expected) {
         byte[] bytes;
-        try {
-            bytes = Files.readAllBytes(file);
+        // A stream and not the file's size: what is no plain file has none, and may never end.
+        try (InputStream in = Files.newInputStream(file)) {
+            bytes = in.readNBytes(MOST_BYTES + 1);
         } catch (IOException e) {
             throw new BadInputException(file.toString(), "cannot be read", expected, e);
+        }
+        if (bytes.length > MOST_BYTES) {
+            throw new BadInputException(file.toString(), "holds more than " + (MOST_BYTES >> 20) + " MB", expected);
         }
         String text;
         try {

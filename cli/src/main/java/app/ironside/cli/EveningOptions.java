@@ -1,5 +1,6 @@
 package app.ironside.cli;
 
+import app.ironside.Printable;
 import app.ironside.sky.NightTimes;
 import app.ironside.sky.Site;
 import java.nio.file.Path;
@@ -9,6 +10,11 @@ import picocli.CommandLine.Option;
 
 /** A night at a place. */
 final class EveningOptions {
+    /** UTC has its present rate since 1972, and nobody knows its leap seconds beyond; the last night of 2099 ends in 2100. */
+    private static final int FIRST_YEAR = 1972;
+
+    private static final int LAST_YEAR = 2098;
+
     @Mixin
     private SiteOptions place;
 
@@ -33,6 +39,12 @@ final class EveningOptions {
     }
 
     NightTimes times(Site site) {
+        if (date.getYear() < FIRST_YEAR || date.getYear() > LAST_YEAR) {
+            throw Verb.badOption(
+                    "--date",
+                    "is " + Printable.line(date.toString()),
+                    "a date from " + FIRST_YEAR + " to " + LAST_YEAR);
+        }
         return NightTimes.of(site, date);
     }
 }

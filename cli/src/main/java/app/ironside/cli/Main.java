@@ -1,6 +1,7 @@
 package app.ironside.cli;
 
 import app.ironside.BadInputException;
+import app.ironside.Printable;
 import app.ironside.device.DeviceException;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -10,7 +11,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.concurrent.CancellationException;
 import org.slf4j.bridge.SLF4JBridgeHandler;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -39,12 +42,18 @@ public final class Main {
     private static final int BAD_INPUT = 2;
     private static final int OWN_FAULT = 3;
 
+    /** What shells give for a process that was interrupted: 128 and the number of the signal. */
+    private static final int INTERRUPTED = 130;
+
     private Main() {}
 
     public static void main(String[] arguments) {
         SLF4JBridgeHandler.removeHandlersForRootLogger();
         SLF4JBridgeHandler.install();
-        System.exit(run(arguments, new PrintWriter(System.out, true), new PrintWriter(System.err, true)));
+        Interruption interruption = Interruption.ofThisThread();
+        int code = run(arguments, new PrintWriter(System.out, true), new PrintWriter(System.err, true));
+        interruption.over();
+        System.exit(code);
     }
 
     /** Runs one call and returns its exit code. */
@@ -59,41 +68,59 @@ public final class Main {
             line.usage(out);
             return BAD_INPUT;
         }
-        return line.execute(arguments);
+        try {
+            return line.execute(arguments);
+        } catch (OutOfMemoryError e) {
+            err.println("ironside: "
+                    + Printable.line(String.join(" ", arguments).replaceAll("\\s+", " "))
+                    + String.format(
+                            Locale.ROOT,
+                            ": needs more than the %.1f GB of memory that are allowed; expected smaller or fewer files, or more memory by"
+                                    + " setting IRONSIDE_MEMORY (for instance 8g)",
+                            Runtime.getRuntime().maxMemory() / 1e9));
+            err.flush();
+            return BAD_INPUT;
+        } catch (StackOverflowError | LinkageError e) {
+            return ownFault(e, err);
+        }
     }
 
     private static LocalDate date(String text) {
         try {
             return LocalDate.parse(text);
         } catch (DateTimeParseException e) {
-            throw new TypeConversionException("\"" + text + "\" is no date; expected YYYY-MM-DD");
+            throw new TypeConversionException("\"" + Printable.line(text) + "\" is no date; expected YYYY-MM-DD");
         }
     }
 
     private static int badUsage(ParameterException e, PrintWriter err) {
-        err.println("ironside: " + oneLine(e.getMessage()) + "; see --help");
+        err.println("ironside: " + Printable.line(e.getMessage()) + "; see --help");
         err.flush();
         return BAD_INPUT;
     }
 
     private static int failed(Exception e, PrintWriter err) {
-        if (e instanceof BadInputException) {
-            err.println("ironside: " + oneLine(e.getMessage()));
+        if (e instanceof InterruptedException || e instanceof CancellationException) {
+            err.println("ironside: interrupted; nothing is left half-written");
+            err.flush();
+            return INTERRUPTED;
+        }
+        if (e instanceof BadInputException || e instanceof UncheckedIOException || e instanceof DeviceException) {
+            err.println("ironside: " + Printable.line(e.getMessage()));
             err.flush();
             return BAD_INPUT;
         }
-        if (e instanceof UncheckedIOException || e instanceof DeviceException) {
-            err.println("ironside: " + oneLine(e.getMessage()));
-            err.flush();
-            return BAD_INPUT;
-        }
-        err.println("ironside: a fault of Ironside itself, " + oneLine(String.valueOf(e.getMessage()))
+        return ownFault(e, err);
+    }
+
+    private static int ownFault(Throwable e, PrintWriter err) {
+        err.println("ironside: a fault of Ironside itself, " + Printable.line(e.getMessage())
                 + report(e).map(p -> "; the report is in " + p).orElse("; no report could be written"));
         err.flush();
         return OWN_FAULT;
     }
 
-    private static Optional<Path> report(Exception e) {
+    private static Optional<Path> report(Throwable e) {
         StringWriter text = new StringWriter();
         e.printStackTrace(new PrintWriter(text));
         try {
@@ -103,9 +130,5 @@ public final class Main {
         } catch (IOException unwritable) {
             return Optional.empty();
         }
-    }
-
-    private static String oneLine(String message) {
-        return message == null ? "no message" : message.strip().replaceAll("\\s*\\R\\s*", " ");
     }
 }

@@ -4,13 +4,17 @@ import app.ironside.BadInputException;
 import app.ironside.Workers;
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.calibrate.MasterKind;
+import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -47,6 +51,10 @@ final class MasterVerb extends Verb {
                     "is given for a master " + kind.word(),
                     "it for flats only: darks keep their bias");
         }
+        Destination.mustDiffer(files);
+        List<Path> inputs = new ArrayList<>(files);
+        Stream.of(bias, flatDark).filter(Objects::nonNull).forEach(inputs::add);
+        Destination.file(out, "option --out", inputs);
         Optional<Frame> subtract =
                 Optional.ofNullable(flatDark != null ? flatDark : bias).map(FitsFiles::read);
         Frame master = new MasterBuilder(Workers.ALL_CORES).build(kind, files, subtract, progress());

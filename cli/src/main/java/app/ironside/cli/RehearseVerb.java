@@ -1,9 +1,12 @@
 package app.ironside.cli;
 
 import app.ironside.BadInputException;
+import app.ironside.Printable;
 import app.ironside.TextFiles;
 import app.ironside.Workers;
 import app.ironside.device.DeviceException;
+import app.ironside.image.Destination;
+import app.ironside.logbook.FolderLock;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.EventKind;
@@ -47,20 +50,48 @@ final class RehearseVerb extends Verb {
     Answer answer() throws InterruptedException {
         String text = TextFiles.read(file, "a night file as in examples/");
         Wiring wiring = new Wiring(Workers.ALL_CORES);
-        NightFile night = NightFile.parse(text, file.toString(), wiring.objects());
-        Path folder = keep == null ? temporary() : keep;
+        NightFile parsed = NightFile.parse(text, file.toString(), wiring.objects());
+        NightFile night = seed == null ? parsed : parsed.withSeed(seed);
         try {
-            return run(wiring, night, folder);
-        } finally {
-            if (keep == null) {
+            wiring.check(night);
+        } catch (BadInputException e) {
+            throw e.in(file.toString());
+        }
+        if (keep == null) {
+            Path folder = temporary();
+            try {
+                return run(wiring, night, folder);
+            } finally {
                 delete(folder);
             }
         }
+        Destination.folder(keep, "option --keep");
+        try (FolderLock lock = FolderLock.take(keep)
+                .orElseThrow(() -> badOption(
+                        "--keep",
+                        keep + " is in use by another Ironside",
+                        "a folder of its own for each rehearsal; wait for the other, or choose another"))) {
+            return run(wiring, night, lock.folder());
+        }
+    }
+
+    /** The night that was left in a folder, if it is this one: under another program it would be another night. */
+    private Optional<NightEntry> left(Logbook logbook, NightFile night, Wiring wiring) {
+        Optional<NightEntry> left = logbook.unfinished();
+        left.filter(entry -> !NightFile.parse(entry.document(), entry.title(), wiring.objects())
+                        .sameNight(night))
+                .ifPresent(entry -> {
+                    throw badOption(
+                            "--keep",
+                            keep + " holds an unfinished night of another program (" + entry.title() + ")",
+                            "its own night file and seed to go on with it, or another folder");
+                });
+        return left;
     }
 
     private Answer run(Wiring wiring, NightFile night, Path folder) throws InterruptedException {
         Logbook logbook = Logbook.open(folder);
-        NightEntry entry = logbook.unfinished()
+        NightEntry entry = left(logbook, night, wiring)
                 .orElseGet(() -> logbook.begin(
                         "Rehearsal of " + night.program().date(),
                         "night-" + night.program().date() + "-"
@@ -71,11 +102,11 @@ final class RehearseVerb extends Verb {
         NightWatcher watcher = new NightWatcher() {
             @Override
             public void event(NightEvent event) {
-                err.println(time(event.time(), zone) + "  " + event.text());
+                err.println(time(event.time(), zone) + "  " + Printable.line(event.text()));
                 err.flush();
             }
         };
-        NightRun run = wiring.rehearsal(night, logbook, entry, Optional.ofNullable(seed), SteppedClock::new, watcher);
+        NightRun run = wiring.rehearsal(night, logbook, entry, SteppedClock::new, watcher);
         String reason = "";
         try {
             run.engine().run();

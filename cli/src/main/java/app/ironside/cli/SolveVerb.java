@@ -2,6 +2,7 @@ package app.ironside.cli;
 
 import app.ironside.Progress;
 import app.ironside.Workers;
+import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.sky.CatalogueImport;
@@ -15,7 +16,9 @@ import app.ironside.star.StarField;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -25,6 +28,11 @@ import picocli.CommandLine.Parameters;
         description =
                 "Recognises the sky in a frame. Hints are optional; if the place is wrong, the whole sky is searched.")
 final class SolveVerb extends Verb {
+    /** A large telescope's finest and the coarsest of a lens that sees the whole sky. */
+    private static final double FINEST = 0.01;
+
+    private static final double COARSEST = 1000;
+
     @Parameters(paramLabel = "FILE", description = "A FITS image.")
     private Path file;
 
@@ -91,6 +99,12 @@ final class SolveVerb extends Verb {
     @Override
     Answer answer() {
         SolveHints given = hints();
+        if (write) {
+            Destination.file(
+                    besides(file),
+                    "option --write",
+                    Stream.of(file, catalog).filter(Objects::nonNull).toList());
+        }
         Frame frame = FitsFiles.read(file);
         SolveHints hints = frame.header().middle().map(given::withTime).orElse(given);
         PlateSolver solver = solver();
@@ -137,6 +151,9 @@ final class SolveVerb extends Verb {
         if (!(radius > 0 && radius <= 180)) {
             throw badOption("--radius", "is " + radius, "degrees, above 0 to 180");
         }
+        if (!(catalogEpoch >= 1800 && catalogEpoch <= 2200)) {
+            throw badOption("--catalog-epoch", "is " + catalogEpoch, "a year, 1800 to 2200");
+        }
         if (!(tolerance > 0 && tolerance < 0.9)) {
             throw badOption("--scale-tolerance", "is " + tolerance, "a share, above 0 and below 0.9");
         }
@@ -144,8 +161,8 @@ final class SolveVerb extends Verb {
             hints = hints.withNear(TargetVerb.place(ra, dec), radius);
         }
         if (scale != null) {
-            if (!(scale > 0)) {
-                throw badOption("--scale", "is " + scale, "arcseconds per pixel, above 0");
+            if (!(scale >= FINEST && scale <= COARSEST)) {
+                throw badOption("--scale", "is " + scale, "arcseconds per pixel, " + FINEST + " to " + COARSEST);
             }
             hints = hints.withScale(scale, tolerance);
         }

@@ -2,6 +2,7 @@ package app.ironside.cli;
 
 import app.ironside.Workers;
 import app.ironside.calibrate.Calibrator;
+import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.stack.Rejection;
 import app.ironside.stack.StackResult;
@@ -11,6 +12,7 @@ import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.lang.management.ManagementFactory;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
@@ -60,11 +62,15 @@ final class StackVerb extends Verb {
                                 Arrays.stream(Rejection.values())
                                         .map(Rejection::word)
                                         .toList())));
-        if (maxMemory < 16) {
-            throw badOption("--max-memory", "is " + maxMemory, "at least 16 megabytes");
+        if (maxMemory < 16 || maxMemory > 1 << 20) {
+            throw badOption("--max-memory", "is " + maxMemory, "megabytes, 16 to 1048576");
         }
+        Destination.mustDiffer(lights);
+        List<Path> inputs = new ArrayList<>(lights);
+        inputs.addAll(options.files());
+        Destination.file(out, "option --out", inputs);
         long began = System.nanoTime();
-        Calibrator calibrator = Calibrator.withPedestalFor(lights, options.masters());
+        Calibrator calibrator = options.calibrator(lights);
         Stacker stacker = new Stacker(
                 new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
                 Workers.ALL_CORES,

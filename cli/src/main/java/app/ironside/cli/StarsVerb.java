@@ -1,12 +1,14 @@
 package app.ironside.cli;
 
 import app.ironside.image.AtomicFile;
+import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalDouble;
@@ -24,6 +26,9 @@ final class StarsVerb extends Verb {
 
     @Override
     Answer answer() {
+        if (csv != null) {
+            Destination.file(csv, "option --csv", List.of(file));
+        }
         Frame frame = FitsFiles.read(file);
         long began = System.nanoTime();
         StarField field = finder().find(frame);

@@ -1,12 +1,15 @@
 package app.ironside.cli;
 
 import app.ironside.BadInputException;
+import app.ironside.Printable;
 import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import com.fasterxml.jackson.core.JsonProcessingException;
+import com.fasterxml.jackson.core.json.JsonWriteFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
 import java.io.PrintWriter;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -26,7 +29,10 @@ abstract class Verb implements Callable<Integer> {
     static final int POSSIBLE = 0;
     static final int NOT_POSSIBLE = 1;
 
-    private static final ObjectMapper JSON = new ObjectMapper();
+    /** Letters beyond ASCII are escaped: the object is the same in every encoding a terminal may have. */
+    private static final ObjectMapper JSON =
+            JsonMapper.builder().enable(JsonWriteFeature.ESCAPE_NON_ASCII).build();
+
     private static final int LIST_SHOWN = 12;
 
     @Spec
@@ -78,25 +84,27 @@ abstract class Verb implements Callable<Integer> {
                     out.println(indent + "  and " + (list.size() - LIST_SHOWN) + " more; see --json");
                 }
             } else {
-                out.println(indent + fact.getKey() + ": " + (value == null ? "does not happen" : value));
+                out.println(indent + fact.getKey() + ": "
+                        + (value == null ? "does not happen" : Printable.line(value.toString())));
             }
         }
     }
 
     private static String line(Object item) {
         if (item instanceof Map<?, ?> map) {
-            return String.join("  ", map.values().stream().map(String::valueOf).toList());
+            return Printable.line(
+                    String.join("  ", map.values().stream().map(String::valueOf).toList()));
         }
-        return String.valueOf(item);
+        return Printable.line(String.valueOf(item));
     }
 
-    /** Progress on standard error. */
+    /** Progress on standard error; an interrupted process cancels the work. */
     Progress progress() {
         PrintWriter err = spec.commandLine().getErr();
         return (what, done) -> {
-            err.printf("%3.0f %%  %s%n", 100 * done, what);
+            err.printf("%3.0f %%  %s%n", 100 * done, Printable.line(what));
             err.flush();
-            return true;
+            return !Thread.currentThread().isInterrupted();
         };
     }
 

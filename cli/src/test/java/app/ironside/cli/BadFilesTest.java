@@ -227,6 +227,8 @@ class BadFilesTest {
     @org.junit.jupiter.params.provider.ValueSource(floats = {0, 1000, Float.NaN})
     void anEvenFrameHasNoStars(float value) {
         Path even = file("even.fits", fits(frame(300, 200, value)));
+        Path second = file("even2.fits", fits(frame(300, 200, value)));
+        Path third = file("even3.fits", fits(frame(300, 200, value)));
         assertThat(run(List.of("stars", even.toString(), "--json"))).isEqualTo(1);
         assertThat(out.toString())
                 .contains("\"count\":0")
@@ -240,18 +242,111 @@ class BadFilesTest {
                         "--kind",
                         "bias",
                         even.toString(),
-                        even.toString(),
+                        second.toString(),
                         "--out",
                         folder.resolve("bias.fits").toString())))
                 .isEqualTo(Float.isNaN(value) ? 2 : 0);
         assertThat(run(List.of(
                         "stack",
                         even.toString(),
-                        even.toString(),
-                        even.toString(),
+                        second.toString(),
+                        third.toString(),
                         "--out",
                         folder.resolve("s.fits").toString())))
                 .isIn(1, 2);
         assertThat(err.toString()).doesNotContain("fault of Ironside");
+    }
+
+    /** No verb writes over what it reads, whatever its options are called, and none makes one file of two. */
+    @Test
+    void inputsStayAsTheyAre() throws IOException {
+        Path one = file("n1.fits", fits(frame(64, 48, 900)));
+        Path two = file("n2.fits", fits(frame(64, 48, 910)));
+        byte[] before = Files.readAllBytes(one);
+        String in = one.toString();
+        List<List<String>> calls = List.of(
+                List.of("stars", in, "--csv", in),
+                List.of("stack", in, two.toString(), "--out", in),
+                List.of("stack", two.toString(), "--dark", in, "--out", in),
+                List.of("master", "--kind", "bias", in, two.toString(), "--out", in),
+                List.of("master", "--kind", "flat", two.toString(), "--bias", in, "--out", in),
+                List.of("calibrate", in, "--out", folder.toString()));
+        for (List<String> call : calls) {
+            err.getBuffer().setLength(0);
+            assertThat(run(call)).as(String.join(" ", call)).isEqualTo(2);
+            assertThat(err.toString().strip().lines()).hasSize(1);
+            assertThat(err.toString()).contains("is one of the inputs").contains("option --");
+            assertThat(Files.readAllBytes(one)).isEqualTo(before);
+        }
+    }
+
+    @Test
+    void aMasterInTheFolderOfResultsIsNotReplaced() throws IOException {
+        Path results = Files.createDirectories(folder.resolve("results"));
+        Path nights = Files.createDirectories(folder.resolve("night"));
+        Files.write(nights.resolve("x.fits"), fits(frame(64, 48, 900)));
+        Files.write(results.resolve("x.fits"), fits(frame(64, 48, 100)));
+        byte[] dark = Files.readAllBytes(results.resolve("x.fits"));
+        assertThat(run(List.of(
+                        "calibrate",
+                        nights.resolve("x.fits").toString(),
+                        "--dark",
+                        results.resolve("x.fits").toString(),
+                        "--out",
+                        results.toString())))
+                .isEqualTo(2);
+        assertThat(Files.readAllBytes(results.resolve("x.fits"))).isEqualTo(dark);
+    }
+
+    @Test
+    void lightsOfOneNameKeepTwoResults() throws IOException {
+        for (String night : List.of("a", "b")) {
+            Files.createDirectories(folder.resolve(night));
+            Files.write(folder.resolve(night).resolve("same.fits"), fits(frame(64, 48, 900)));
+        }
+        Path results = folder.resolve("both");
+        assertThat(run(List.of(
+                        "calibrate",
+                        folder.resolve("a/same.fits").toString(),
+                        folder.resolve("b/same.fits").toString(),
+                        "--out",
+                        results.toString())))
+                .isZero();
+        assertThat(results.resolve("a_same.fits")).exists();
+        assertThat(results.resolve("b_same.fits")).exists();
+    }
+
+    /** What never ends is given up, and a date or a scale that can be none is named with its option. */
+    @Test
+    void valuesBeyondAllBoundsAreNamed() {
+        List<String> night = List.of("night", "--lat", "44", "--lon", "8", "--zone", "UTC", "--date");
+        for (String date : List.of("+999999999-12-31", "9999-12-31", "1066-10-14")) {
+            err.getBuffer().setLength(0);
+            assertThat(run(Stream.concat(night.stream(), Stream.of(date)).toList()))
+                    .isEqualTo(2);
+            assertThat(err.toString()).contains("--date").contains("1972 to 2098");
+        }
+        Path image = file("plain.fits", fits(frame(64, 48, 900)));
+        for (String scale : List.of("Infinity", "1e308", "NaN", "0", "-3")) {
+            err.getBuffer().setLength(0);
+            assertThat(run(List.of("solve", image.toString(), "--scale", scale)))
+                    .isEqualTo(2);
+            assertThat(err.toString()).contains("option --scale");
+        }
+        err.getBuffer().setLength(0);
+        assertThat(run(List.of(
+                        "night",
+                        "--lat",
+                        "44",
+                        "--lon",
+                        "8",
+                        "--zone",
+                        "UTC",
+                        "--date",
+                        "2026-11-14",
+                        "--horizon",
+                        "/dev/zero")))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("/dev/zero").contains("128 MB");
     }
 }

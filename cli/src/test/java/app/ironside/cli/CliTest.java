@@ -221,7 +221,7 @@ class CliTest {
         Path light = frame("light.fits", 1, 0);
         assertThat(run("calibrate", light.toString(), "--out", folder.toString()))
                 .isEqualTo(2);
-        assertThat(err.toString()).contains("another folder: inputs stay as they are");
+        assertThat(err.toString()).contains("is one of the inputs").contains("inputs stay as they are");
     }
 
     @Test
@@ -240,6 +240,6 @@ class CliTest {
     void aNightFileWithAMistakeIsNamed() throws Exception {
         Path night = Files.writeString(folder.resolve("night.json"), "{\"date\": \"2026-11-14\",\n \"sight\": {}}");
         assertThat(run("rehearse", night.toString())).isEqualTo(2);
-        assertThat(err.toString()).contains("night.json line 2").contains("sight");
+        assertThat(err.toString()).contains("night.json line 2").contains("has no \"site\"");
     }
 }

@@ -2,6 +2,7 @@ package app.ironside.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.logbook.FolderLock;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
@@ -66,7 +67,7 @@ class RehearseVerbTest {
                 .isGreaterThanOrEqualTo(answer.get("events").size());
         assertThat(kept.resolve("logbook.sqlite")).exists();
         // The same folder again: the night that was left goes on.
-        assertThat(run("rehearse", night.toString(), "--json", "--keep", kept.toString()))
+        assertThat(run("rehearse", night.toString(), "--json", "--seed", "5", "--keep", kept.toString()))
                 .isEqualTo(1);
         assertThat(texts(json())).contains("The night goes on after a stop.");
     }
@@ -78,5 +79,44 @@ class RehearseVerbTest {
         assertThat(err.toString().strip().lines().reduce((a, b) -> b).orElseThrow())
                 .contains("no target is up in the dark on 2026-11-14")
                 .contains("minimum altitude");
+    }
+
+    /** A kept night is gone on with only under its own program, and by one process at a time. */
+    @Test
+    void aKeptNightBelongsToItsProgramAndToOneProcess() throws IOException {
+        Path night = night("\"coolToC\": -10", "\"coolToC\": -45");
+        Path kept = folder.resolve("kept");
+        assertThat(run("rehearse", night.toString(), "--keep", kept.toString())).isEqualTo(1);
+        int events = run("rehearse", night.toString(), "--json", "--keep", kept.toString());
+        assertThat(events).isEqualTo(1);
+        int before = json().get("events").size();
+        assertThat(run("rehearse", night.toString(), "--seed", "77", "--keep", kept.toString()))
+                .isEqualTo(2);
+        assertThat(err.toString())
+                .contains("option --keep")
+                .contains("holds an unfinished night of another program")
+                .contains("or another folder");
+        try (FolderLock held = FolderLock.take(kept).orElseThrow()) {
+            assertThat(held.folder()).isEqualTo(kept);
+            assertThat(run("rehearse", night.toString(), "--keep", kept.toString()))
+                    .isEqualTo(2);
+            assertThat(err.toString().strip().lines()).hasSize(1);
+            assertThat(err.toString()).contains("is in use by another Ironside");
+        }
+        assertThat(run("rehearse", night.toString(), "--json", "--keep", kept.toString()))
+                .isEqualTo(1);
+        assertThat(json().get("events").size()).isGreaterThan(before);
+    }
+
+    /** The observatory's settings are words of the file, not of a class. */
+    @Test
+    void aMisspeltSettingIsNamedWithItsFile() throws IOException {
+        Path night = night("\"observatory\": {", "\"observatory\": {\"polarAltitudeX\": 3, ");
+        assertThat(run("rehearse", night.toString())).isEqualTo(2);
+        assertThat(err.toString())
+                .contains("night.json")
+                .contains("\"polarAltitudeX\"")
+                .contains("polarAltitudeArcmin")
+                .doesNotContain("app.ironside");
     }
 }

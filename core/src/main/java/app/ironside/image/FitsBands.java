@@ -53,10 +53,14 @@ public final class FitsBands implements AutoCloseable {
         if (!Files.isRegularFile(file)) {
             throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image");
         }
+        HeaderClaims.check(file, expected);
         try (Fits fits = new Fits(file.toFile())) {
             BasicHDU<?> first = fits.readHDU();
             if (!(first instanceof ImageHDU image) || image.getAxes() == null || image.getAxes().length != 2) {
                 throw new BadInputException(file.toString(), "does not begin with a picture of 2 axes", expected);
+            }
+            if (image.getAxes()[0] < 1 || image.getAxes()[1] < 1) {
+                throw new BadInputException(file.toString(), "holds an empty image", expected);
             }
             FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
             FitsBands bands = new FitsBands(file, image, channel);

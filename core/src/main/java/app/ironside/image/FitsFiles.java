@@ -1,6 +1,7 @@
 package app.ironside.image;
 
 import app.ironside.BadInputException;
+import app.ironside.Check;
 import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -8,7 +9,6 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.text.Normalizer;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import nom.tam.fits.BasicHDU;
@@ -63,7 +63,7 @@ public final class FitsFiles {
             "ZTILE2",
             "TFIELDS");
 
-    private static final long MOST_VALUES = 500_000_000;
+    private static final long MOST_PIXELS = 500_000_000;
 
     private static final float UNSIGNED_ZERO = 32_768f;
 
@@ -79,6 +79,7 @@ public final class FitsFiles {
         if (!Files.isRegularFile(file)) {
             throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image");
         }
+        HeaderClaims.check(file, "a FITS file with a picture, not cut short");
         try (Fits fits = new Fits(file.toFile())) {
             for (BasicHDU<?> hdu = fits.readHDU(); hdu != null; hdu = fits.readHDU()) {
                 if (hdu instanceof ImageHDU image && image.getAxes() != null && image.getAxes().length >= 2) {
@@ -98,12 +99,29 @@ public final class FitsFiles {
         throw new BadInputException(file.toString(), "holds no image", "a FITS file with a picture of 2 or 3 axes");
     }
 
+    /**
+     * Holds what the headers of a FITS file claim against the file, for whoever reads it otherwise.
+     *
+     * @throws BadInputException naming the file
+     */
+    public static void checkClaims(Path file, String expected) {
+        HeaderClaims.check(file, expected);
+    }
+
     private static Frame frame(Path file, ImageHDU image) throws FitsException {
         int[] axes = image.getAxes();
         int height = axes[axes.length - 2];
         int width = axes[axes.length - 1];
         nom.tam.fits.Header cards = image.getHeader();
-        checkSize(file, axes, cards.getIntValue("BITPIX"));
+        if ((long) width * height > MOST_PIXELS) {
+            throw new BadInputException(
+                    file.toString(),
+                    "is " + width + " by " + height + " pixels",
+                    "a picture of at most " + MOST_PIXELS / 1_000_000 + " megapixels");
+        }
+        if (width < 1 || height < 1) {
+            throw new BadInputException(file.toString(), "holds an empty image", "at least one pixel");
+        }
         double zero = cards.getDoubleValue("BZERO", 0);
         double scale = cards.getDoubleValue("BSCALE", 1);
         Long blank = cards.containsKey("BLANK") ? Long.valueOf(cards.getLongValue("BLANK")) : null;
@@ -118,34 +136,6 @@ public final class FitsFiles {
             }
         }
         return new Frame(width, height, pixels, header(cards));
-    }
-
-    /** A header may promise any size; what is not in the file, or would fill the memory, is refused before room is made for it. */
-    private static void checkSize(Path file, int[] axes, int bitpix) {
-        long values = 1;
-        for (int axis : axes) {
-            values *= axis;
-        }
-        String size = axes[axes.length - 1] + " by " + axes[axes.length - 2] + " pixels";
-        if (values > MOST_VALUES) {
-            throw new BadInputException(
-                    file.toString(),
-                    "is said to be " + size,
-                    "a picture of at most " + MOST_VALUES / 1_000_000 + " megapixels");
-        }
-        long needed = values * Math.abs(bitpix) / 8;
-        if (!isPacked(file) && file.toFile().length() < needed) {
-            throw new BadInputException(
-                    file.toString(),
-                    "has " + file.toFile().length() + " bytes, which is less than " + size + " need (" + needed + ")",
-                    "a FITS file, not cut short");
-        }
-    }
-
-    /** Packed files are smaller than their picture. */
-    private static boolean isPacked(Path file) {
-        String name = file.getFileName().toString().toLowerCase(Locale.ROOT);
-        return name.endsWith(".gz") || name.endsWith(".fz") || name.endsWith(".z") || name.endsWith(".bz2");
     }
 
     private record Scaling(double zero, double scale, Long blank) {
@@ -247,7 +237,7 @@ public final class FitsFiles {
                 cards.addValue("BSCALE", 1, "");
             }
             for (Map.Entry<String, Object> entry : frame.header().values().entrySet()) {
-                add(cards, entry.getKey(), entry.getValue());
+                addIfPossible(cards, entry.getKey(), entry.getValue());
             }
             for (String line : frame.header().history()) {
                 cards.insertHistory(plain(line));
@@ -295,6 +285,21 @@ public final class FitsFiles {
                 refused = e;
                 throw e;
             }
+        }
+    }
+
+    /** What another program's header holds and the standard does not, is named in a HISTORY line: the picture matters more. */
+    private static void addIfPossible(nom.tam.fits.Header cards, String keyword, Object value) {
+        try {
+            add(cards, keyword, value);
+            HeaderCard card = cards.findCard(keyword);
+            if (card != null) {
+                // Some faults show only when the card is written out.
+                Check.atLeast("length of the card " + keyword, card.toString().length(), 80);
+            }
+        } catch (RuntimeException e) {
+            cards.deleteKey(keyword);
+            cards.insertHistory(plain("left out " + keyword + ", which cannot be written as a FITS card"));
         }
     }
 

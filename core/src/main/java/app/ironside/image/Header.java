@@ -22,6 +22,14 @@ import java.util.function.Predicate;
 public final class Header {
     public static final Header EMPTY = new Header(new LinkedHashMap<>(), List.of());
 
+    /** Ten days: what is longer is no exposure but a slip. */
+    private static final double LONGEST_SECONDS = 864_000;
+
+    /** Beyond these no picture of the sky was ever taken, and arithmetic with times fails. */
+    private static final int FIRST_YEAR = 1800;
+
+    private static final int LAST_YEAR = 2999;
+
     private final Map<String, Object> values;
     private final List<String> history;
 
@@ -98,10 +106,13 @@ public final class Header {
         return text("DATE-OBS").flatMap(Header::instant);
     }
 
-    /** Exposure in seconds: EXPTIME, or the also usual EXPOSURE. */
+    /** Exposure in seconds: EXPTIME, or the also usual EXPOSURE; empty if what is there can be no exposure. */
     public OptionalDouble exposureSeconds() {
         OptionalDouble exptime = number("EXPTIME");
-        return exptime.isPresent() ? exptime : number("EXPOSURE");
+        OptionalDouble seconds = exptime.isPresent() ? exptime : number("EXPOSURE");
+        return seconds.isPresent() && seconds.getAsDouble() >= 0 && seconds.getAsDouble() <= LONGEST_SECONDS
+                ? seconds
+                : OptionalDouble.empty();
     }
 
     /** The middle of the exposure, if start and length are both known. */
@@ -114,7 +125,10 @@ public final class Header {
         try {
             String date = text.endsWith("Z") ? text.substring(0, text.length() - 1) : text;
             String full = date.length() == 10 ? date + "T00:00:00" : date;
-            return Optional.of(LocalDateTime.parse(full).toInstant(ZoneOffset.UTC));
+            LocalDateTime time = LocalDateTime.parse(full);
+            return time.getYear() < FIRST_YEAR || time.getYear() > LAST_YEAR
+                    ? Optional.empty()
+                    : Optional.of(time.toInstant(ZoneOffset.UTC));
         } catch (DateTimeParseException e) {
             return Optional.empty();
         }

@@ -102,6 +102,7 @@ public record Equipment(
     /** Something that is lifted onto the mount (mass above 0) or draws current (watts above 0), or both. */
     public record Part(String name, double massKg, double idleWatts, double peakWatts) {
         public Part {
+            Check.name("the name of a part", name);
             Check.inRange("massKg of " + name, massKg, 0, 200);
             Check.inRange("idleWatts of " + name, idleWatts, 0, 500);
             Check.inRange("peakWatts of " + name, peakWatts, idleWatts, 500);

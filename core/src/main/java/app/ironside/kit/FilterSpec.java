@@ -12,6 +12,7 @@ import app.ironside.Check;
  */
 public record FilterSpec(String name, double bandwidthNm, double centreNm, int focusOffsetSteps) {
     public FilterSpec {
+        Check.name("the name of a filter", name);
         Check.positive("bandwidthNm", bandwidthNm);
         Check.inRange("centreNm", centreNm, 300, 1100);
     }

@@ -1,6 +1,7 @@
 package app.ironside.kit;
 
 import app.ironside.BadInputException;
+import app.ironside.Check;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -34,6 +35,7 @@ public record Kit(
     }
 
     public Kit {
+        Check.name("the name of a kit", name);
         filters = List.copyOf(filters);
         if (filters.isEmpty()) {
             throw new IllegalArgumentException(

@@ -1,6 +1,5 @@
 package app.ironside.kit;
 
-import app.ironside.BadInputException;
 import app.ironside.JsonText;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -27,10 +26,6 @@ public final class KitFile {
          * @param file for messages
          */
         public Kit kit(String file) {
-            if (name == null || optics == null || sensor == null || filters == null || mount == null) {
-                throw new BadInputException(
-                        file, "a kit lacks its name, optics, sensor, filters or mount", "a kit as in examples/");
-            }
             Equipment known = equipment
                     .map(given -> JsonText.overlay(Equipment.UNKNOWN, given, Equipment.class, file + ", equipment"))
                     .orElse(Equipment.UNKNOWN);

@@ -12,8 +12,8 @@ import app.ironside.Check;
 public record Optics(
         double apertureMm, double focalLengthMm, double obstruction, double transmission, double blurFwhmArcsec) {
     public Optics {
-        Check.positive("apertureMm", apertureMm);
-        Check.positive("focalLengthMm", focalLengthMm);
+        Check.inRange("apertureMm", apertureMm, 1, 20_000);
+        Check.inRange("focalLengthMm", focalLengthMm, 1, 100_000);
         Check.inRange("obstruction", obstruction, 0, 0.9);
         Check.inRange("transmission", transmission, 0.01, 1);
         Check.inRange("blurFwhmArcsec", blurFwhmArcsec, 0, 60);

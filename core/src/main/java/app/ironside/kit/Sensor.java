@@ -29,9 +29,9 @@ public record Sensor(
         boolean cooled,
         double readoutSeconds) {
     public Sensor {
-        Check.atLeast("widthPx", widthPx, 16);
-        Check.atLeast("heightPx", heightPx, 16);
-        Check.positive("pixelUm", pixelUm);
+        Check.inRange("widthPx", widthPx, 16, 30_000);
+        Check.inRange("heightPx", heightPx, 16, 30_000);
+        Check.inRange("pixelUm", pixelUm, 0.5, 100);
         Check.positive("gainElectronsPerAdu", gainElectronsPerAdu);
         Check.inRange("bitDepth", bitDepth, 8, 16);
         Check.inRange("readNoiseElectrons", readNoiseElectrons, 0, 100);

@@ -18,7 +18,10 @@ public final class FolderLock implements AutoCloseable {
     private final FileChannel channel;
     private final FileLock lock;
 
-    private FolderLock(FileChannel channel, FileLock lock) {
+    private final Path folder;
+
+    private FolderLock(Path folder, FileChannel channel, FileLock lock) {
+        this.folder = folder;
         this.channel = channel;
         this.lock = lock;
     }
@@ -38,7 +41,7 @@ public final class FolderLock implements AutoCloseable {
                 channel.close();
                 return Optional.empty();
             }
-            return Optional.of(new FolderLock(channel, lock));
+            return Optional.of(new FolderLock(folder, channel, lock));
         } catch (IOException e) {
             throw new UncheckedIOException(folder + " cannot be used: " + e.getMessage(), e);
         }
@@ -52,9 +55,18 @@ public final class FolderLock implements AutoCloseable {
         }
     }
 
+    /** The folder that is kept. */
+    public Path folder() {
+        return folder;
+    }
+
     @Override
-    public void close() throws IOException {
-        lock.release();
-        channel.close();
+    public void close() {
+        try {
+            lock.release();
+            channel.close();
+        } catch (IOException e) {
+            throw new UncheckedIOException(folder + " could not be let go", e);
+        }
     }
 }

@@ -1,11 +1,11 @@
 package app.ironside.logbook;
 
 import app.ironside.BadInputException;
+import app.ironside.Provenance;
+import app.ironside.image.Destination;
 import app.ironside.night.EventKind;
 import app.ironside.night.Journal;
 import app.ironside.night.NightEvent;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -37,11 +37,7 @@ public final class Logbook {
      * @throws BadInputException if the folder cannot hold one, naming it
      */
     public static Logbook open(Path folder) {
-        try {
-            Files.createDirectories(folder);
-        } catch (IOException e) {
-            throw new BadInputException(folder.toString(), "cannot be made", "a folder that may be written to", e);
-        }
+        Destination.folder(folder, "data folder");
         SQLiteConfig config = new SQLiteConfig();
         config.setJournalMode(SQLiteConfig.JournalMode.WAL);
         config.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
@@ -112,15 +108,20 @@ public final class Logbook {
      * Best positions of the accepted focus runs of a kit on other nights, the last of each night.
      *
      * @param except the night under way
+     * @param provenance of the nights: a simulated focuser stands elsewhere than the real one
      */
-    public List<Double> focusPositions(String kit, NightEntry except) {
+    public List<Double> focusPositions(String kit, NightEntry except, Provenance provenance) {
         List<Double> positions = new ArrayList<>();
         for (NightEntry night : nights()) {
             List<NightEvent> events =
                     night.id() == except.id() ? List.of() : journal(night).events();
             boolean sameKit = events.stream()
                     .anyMatch(e -> e.kind() == EventKind.NIGHT_STARTED
-                            && e.text("kit").orElse("").equals(kit));
+                            && e.text("kit").orElse("").equals(kit)
+                            // Nights from before this was told were rehearsals: there was no other way.
+                            && e.text("provenance")
+                                    .orElse(Provenance.REHEARSED.word())
+                                    .equals(provenance.word()));
             if (sameKit) {
                 events.stream()
                         .filter(e -> e.kind() == EventKind.FOCUS && e.isTrue("accepted"))

@@ -3,6 +3,8 @@ package app.ironside.logbook;
 import app.ironside.BadInputException;
 import app.ironside.FileNames;
 import app.ironside.JsonText;
+import app.ironside.Printable;
+import app.ironside.TextFiles;
 import app.ironside.image.AtomicFile;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
@@ -15,13 +17,17 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiFunction;
+import java.util.function.Function;
 import java.util.stream.Stream;
 
 /** Sites, kits and lessons as open JSON files in the data folder: the one truth that a night in use is compared with. */
 public final class Profiles {
+    private static final String KITS = "kits";
+    private static final String SITES = "sites";
     private static final String LESSONS = "lessons.json";
     private static final String SET_ASIDE = "set-aside.json";
 
@@ -39,12 +45,34 @@ public final class Profiles {
 
     private record SetAside(List<String> setAside) {}
 
+    /**
+     * A profile with its file.
+     *
+     * @param name the profile's own, which the file's need not be
+     */
+    private record Kept<T>(Path file, String name, T profile) {}
+
+    /** What is kept, and for each file that is none in one line why. */
+    private record Shelf<T>(List<Kept<T>> kept, List<String> broken) {}
+
     public List<Site> sites() {
-        return all("sites", SiteFile::parse);
+        return profiles(shelf(SITES, SiteFile::parse, Site::name));
     }
 
     public List<Kit> kits() {
-        return all("kits", KitFile::parse);
+        return profiles(shelf(KITS, KitFile::parse, Kit::name));
+    }
+
+    /** Files among the profiles that cannot be read, each with what is wrong; they hide no other. */
+    public List<String> broken() {
+        List<String> all =
+                new ArrayList<>(shelf(KITS, KitFile::parse, Kit::name).broken());
+        all.addAll(shelf(SITES, SiteFile::parse, Site::name).broken());
+        return all;
+    }
+
+    private static <T> List<T> profiles(Shelf<T> shelf) {
+        return shelf.kept().stream().map(Kept::profile).toList();
     }
 
     public Optional<Site> site(String name) {
@@ -56,11 +84,11 @@ public final class Profiles {
     }
 
     public void save(Site site) {
-        write(folder.resolve("sites").resolve(fileName(site.name())), JsonText.write(SiteFile.tree(site)));
+        write(file(SITES, shelf(SITES, SiteFile::parse, Site::name), site.name()), JsonText.write(SiteFile.tree(site)));
     }
 
     public void save(Kit kit) {
-        write(folder.resolve("kits").resolve(fileName(kit.name())), JsonText.write(KitFile.tree(kit)));
+        write(file(KITS, shelf(KITS, KitFile::parse, Kit::name), kit.name()), JsonText.write(KitFile.tree(kit)));
     }
 
     /** In what a kit in use differs from the saved one of its name; empty if nothing, or if none is saved. */
@@ -107,29 +135,46 @@ public final class Profiles {
                 JsonText.write(JsonText.tree(new SetAside(ids.stream().sorted().toList()))));
     }
 
-    private static String fileName(String name) {
-        String plain = FileNames.plain(name.toLowerCase(java.util.Locale.ROOT), "-");
+    /** The file that a profile of this name has, or a new one: two names that look alike to a file system get two files. */
+    private <T> Path file(String kind, Shelf<T> shelf, String name) {
+        String plain = FileNames.plain(name.toLowerCase(Locale.ROOT), "-");
         if (plain.replace("-", "").isEmpty()) {
-            throw new BadInputException("name", "\"" + name + "\" has no letter in it", "a name");
+            throw new BadInputException("name", "\"" + Printable.line(name) + "\" has no letter in it", "a name");
         }
-        return plain + ".json";
+        Optional<Path> own = shelf.kept().stream()
+                .filter(k -> k.name().equals(name))
+                .map(Kept::file)
+                .findFirst();
+        Path place = folder.resolve(kind);
+        Path file = place.resolve(plain + ".json");
+        for (int number = 2; own.isEmpty() && Files.exists(file); number++) {
+            file = place.resolve(plain + "-" + number + ".json");
+        }
+        return own.orElse(file);
     }
 
-    private <T> List<T> all(String kind, BiFunction<String, String, T> parse) {
+    private <T> Shelf<T> shelf(String kind, BiFunction<String, String, T> parse, Function<T, String> name) {
         Path place = folder.resolve(kind);
+        List<Kept<T>> kept = new ArrayList<>();
+        List<String> broken = new ArrayList<>();
         if (!Files.isDirectory(place)) {
-            return List.of();
+            return new Shelf<>(kept, broken);
         }
-        List<T> found = new ArrayList<>();
-        try (Stream<Path> files = Files.list(place)) {
-            for (Path file :
-                    files.filter(f -> f.toString().endsWith(".json")).sorted().toList()) {
-                found.add(parse.apply(text(file), kind + "/" + file.getFileName()));
-            }
+        List<Path> files;
+        try (Stream<Path> there = Files.list(place)) {
+            files = there.filter(f -> f.toString().endsWith(".json")).sorted().toList();
         } catch (IOException e) {
             throw new UncheckedIOException(place + " cannot be read", e);
         }
-        return found;
+        for (Path file : files) {
+            try {
+                T profile = parse.apply(TextFiles.read(file, "a profile"), kind + "/" + file.getFileName());
+                kept.add(new Kept<>(file, name.apply(profile), profile));
+            } catch (BadInputException e) {
+                broken.add(e.getMessage());
+            }
+        }
+        return new Shelf<>(kept, broken);
     }
 
     private static String text(Path file) {

@@ -1,17 +1,21 @@
 package app.ironside.logbook;
 
+import app.ironside.Printable;
 import app.ironside.night.EventKind;
 import app.ironside.night.Journal;
 import app.ironside.night.NightEvent;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.Jdbi;
+import org.jdbi.v3.core.JdbiException;
 
 /** A night's journal in the logbook's SQLite file. Keeps a copy in memory, so that reading it costs nothing. Thread-safe. */
 final class SqliteJournal implements Journal {
@@ -38,13 +42,24 @@ final class SqliteJournal implements Journal {
 
     @Override
     public synchronized void append(NightEvent event) {
-        jdbi.useHandle(handle -> insert(handle, night, event));
+        try {
+            jdbi.useHandle(handle -> insert(handle, night, event));
+        } catch (JdbiException e) {
+            throw new UncheckedIOException(
+                    "the journal could not be written (" + Printable.line(root(e).getMessage())
+                            + "); is the disk full or write-protected? Make room: the night goes on from here",
+                    new IOException(e));
+        }
         events.add(event);
     }
 
     @Override
     public synchronized List<NightEvent> events() {
         return List.copyOf(events);
+    }
+
+    private static Throwable root(Throwable e) {
+        return e.getCause() == null || e.getCause() == e ? e : root(e.getCause());
     }
 
     static void insert(Handle handle, long night, NightEvent event) {

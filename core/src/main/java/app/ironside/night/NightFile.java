@@ -58,10 +58,15 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             KitFile.Entry kit,
             ProgramEntry program,
             Optional<List<String>> lessons,
-            JsonNode observatory) {}
+            Optional<JsonNode> observatory) {}
 
     /** A night put together by the application. */
     public static NightFile of(Site site, Kit kit, Program program, List<String> lessons, JsonNode observatory) {
+        ObjectNode tree = tree(site, kit, program, lessons, observatory);
+        return new NightFile(site, kit, program, List.copyOf(lessons), observatory, JsonText.write(tree));
+    }
+
+    private static ObjectNode tree(Site site, Kit kit, Program program, List<String> lessons, JsonNode observatory) {
         ObjectNode tree = JsonText.newObject();
         tree.put("date", program.date().toString());
         tree.set("site", SiteFile.tree(site));
@@ -71,7 +76,24 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             lessons.forEach(tree.putArray("lessons")::add);
         }
         tree.set("observatory", observatory);
-        return new NightFile(site, kit, program, List.copyOf(lessons), observatory, JsonText.write(tree));
+        return tree;
+    }
+
+    /** The same night in another year's weather, as it were: the observatory's seed is another. */
+    public NightFile withSeed(long seed) {
+        ObjectNode changed = JsonText.newObject();
+        changed.setAll((ObjectNode) observatory);
+        changed.put("seed", seed);
+        return of(site, kit, program, lessons, changed);
+    }
+
+    private ObjectNode tree() {
+        return tree(site, kit, program, lessons, observatory);
+    }
+
+    /** Whether another file tells of the very same night, however it is laid out as text. */
+    public boolean sameNight(NightFile other) {
+        return JsonText.differences(tree(), other.tree()).isEmpty();
     }
 
     /**
@@ -83,14 +105,10 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
      */
     public static NightFile parse(String text, String name, DeepSkyCatalogue objects) {
         Entry entry = JsonText.read(text, Entry.class, name, EXAMPLE);
-        require(entry.site(), name, "site");
-        require(entry.kit(), name, "kit");
-        require(entry.program(), name, "program");
-        require(entry.date(), name, "date");
-        JsonNode observatory =
-                entry.observatory() == null || entry.observatory().isNull()
-                        ? JsonText.newObject()
-                        : entry.observatory();
+        JsonNode observatory = entry.observatory().filter(o -> !o.isNull()).orElseGet(JsonText::newObject);
+        if (!observatory.isObject()) {
+            throw new BadInputException(name + ", observatory", "is not an object in curly brackets", EXAMPLE);
+        }
         try {
             Kit kit = entry.kit().kit(name);
             return new NightFile(
@@ -105,15 +123,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
         }
     }
 
-    private static void require(Object part, String name, String field) {
-        if (part == null) {
-            throw new BadInputException(name, "has no \"" + field + "\"", EXAMPLE);
-        }
-    }
-
     private static Program program(Entry entry, Kit kit, String name, DeepSkyCatalogue objects) {
         ProgramEntry p = entry.program();
-        require(p.targets(), name, "targets");
         List<TargetPlan> targets = p.targets().stream()
                 .map(t -> new TargetPlan(
                         t.name(),

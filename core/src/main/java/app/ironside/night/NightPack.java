@@ -1,6 +1,8 @@
 package app.ironside.night;
 
+import app.ironside.Csv;
 import app.ironside.FileNames;
+import app.ironside.Printable;
 import app.ironside.kit.Exposure;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
@@ -191,8 +193,10 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
         h.append("</tr>\n");
     }
 
+    /** Marks of HTML, and characters that no XML may hold (XML 1.0, section 2.2). */
     private static String escape(String text) {
-        return text.replace("&", "&amp;")
+        return Printable.line(text)
+                .replace("&", "&amp;")
                 .replace("<", "&lt;")
                 .replace(">", "&gt;")
                 .replace("\"", "&quot;");
@@ -203,7 +207,11 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
         PdfRendererBuilder builder = new PdfRendererBuilder();
         builder.withHtmlContent(html(), null);
         builder.toStream(out);
-        builder.run();
+        try {
+            builder.run();
+        } catch (RuntimeException e) {
+            throw new IOException("the sheet cannot be drawn as PDF: " + e.getMessage(), e);
+        }
     }
 
     // ---- calendar, table, program
@@ -222,7 +230,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
             VEvent event = event(v.at(), v.at().plus(ALARM_BEFORE), what, night + "-" + number++);
             VAlarm alarm = new VAlarm(ALARM_BEFORE.negated());
             alarm.getProperties().add(Action.DISPLAY);
-            alarm.getProperties().add(new Description(what));
+            alarm.getProperties().add(new Description(Printable.line(what)));
             calendar.getComponents().add(new VEvent(event.getProperties(), new ComponentList<>(List.of(alarm))));
         }
         for (PlannedBlock b : plan.blocks()) {
@@ -243,7 +251,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
     }
 
     private VEvent event(Instant from, Instant until, String what, String uid) {
-        VEvent event = new VEvent(time(from), time(until), what);
+        VEvent event = new VEvent(time(from), time(until), Printable.line(what));
         event.getDateStamp().setDateTime(time(budget.setUpFrom()));
         event.getProperties().add(new Uid(uid + "@" + URI.create("urn:ironside").getSchemeSpecificPart()));
         return event;
@@ -262,9 +270,9 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
             for (TargetWindow.Sample s : b.window().samples()) {
                 csv.append(String.format(
                         Locale.ROOT,
-                        "%s,%s,%.3f,%.3f,%s%n",
+                        "%s,%s,%.3f,%.3f,%s\n",
                         s.time().atZone(zone()).toOffsetDateTime(),
-                        b.target().name(),
+                        Csv.cell(b.target().name()),
                         s.altitudeDeg(),
                         s.azimuthDeg(),
                         s.airmass() > 0 ? String.format(Locale.ROOT, "%.3f", s.airmass()) : ""));

@@ -8,10 +8,12 @@ import app.ironside.Check;
  * @param flatLevel wanted level of flats as a share of full range (one school: 0.33 to 0.5)
  */
 public record Calibrations(int darks, int bias, int flatsPerFilter, double flatLevel) {
+    private static final int MOST = 2000;
+
     public Calibrations {
-        Check.atLeast("darks", darks, 0);
-        Check.atLeast("bias", bias, 0);
-        Check.atLeast("flatsPerFilter", flatsPerFilter, 0);
+        Check.inRange("darks", darks, 0, MOST);
+        Check.inRange("bias", bias, 0, MOST);
+        Check.inRange("flatsPerFilter", flatsPerFilter, 0, MOST);
         Check.inRange("flatLevel", flatLevel, 0.05, 0.9);
     }
 }

@@ -37,8 +37,11 @@ public record Program(
         Check.atLeast("targets", targets.size(), 1);
         Check.inRange("coolToC", coolToC, -60, 30);
         Check.atLeast("ditherEvery", ditherEvery, 1);
-        Check.positive("refocusAfterC", refocusAfterC);
-        Check.positive("centreWithinArcsec", centreWithinArcsec);
+        Check.inRange("ditherArcsec", ditherArcsec, 0, 600);
+        Check.inRange("refocusAfterC", refocusAfterC, 0.05, 100);
+        Check.inRange("centreWithinArcsec", centreWithinArcsec, 1, 3600);
+        Check.inRange("recentreBeyondArcsec", recentreBeyondArcsec, 1, 36_000);
+        fullFramesPerLeg.ifPresent(frames -> Check.atLeast("fullFramesPerLeg", frames, 1));
         Check.inRange("minimumAltitudeDeg", minimumAltitudeDeg, 0, 85);
     }
 

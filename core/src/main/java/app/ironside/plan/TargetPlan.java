@@ -28,10 +28,13 @@ public record TargetPlan(
         Optional<Integer> mostSubs,
         Optional<Double> angleDeg) {
     public TargetPlan {
+        Check.name("the name of a target", name);
         filters = List.copyOf(filters);
         Check.atLeast("filters of " + name, filters.size(), 1);
         Check.atLeast("subsPerFilter", subsPerFilter, 1);
         Check.inRange("subSeconds", subSeconds, 0.1, 3600);
+        mostSubs.ifPresent(most -> Check.atLeast("mostSubs of " + name, most, 1));
+        angleDeg.ifPresent(angle -> Check.inRange("angleDeg of " + name, angle, -360, 360));
     }
 
     /** Whenever it is up, with the camera as it is. */

@@ -1,25 +1,34 @@
 package app.ironside.point;
 
 import app.ironside.FileNames;
+import app.ironside.Provenance;
 import app.ironside.image.AtomicFile;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Locale;
 import java.util.Optional;
 
-/** Pointing models kept in a folder, one for each kit. */
+/** Pointing models kept in a folder, one for each kit; those of rehearsals apart from those of real mounts. */
 public final class ModelShelf {
     private final Path folder;
+    private final Provenance provenance;
 
-    public ModelShelf(Path folder) {
+    /**
+     * @param provenance which models are kept and given: the others are not seen
+     */
+    public ModelShelf(Path folder, Provenance provenance) {
         this.folder = folder;
+        this.provenance = provenance;
+    }
+
+    public Provenance provenance() {
+        return provenance;
     }
 
     private Path path(String kit) {
-        return folder.resolve("pointing-model-" + FileNames.plain(kit.toLowerCase(Locale.ROOT), "-") + ".json");
+        return folder.resolve("pointing-model-" + provenance.word() + "-" + FileNames.distinct(kit, "-") + ".json");
     }
 
     /**

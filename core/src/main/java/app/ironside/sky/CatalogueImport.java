@@ -1,17 +1,15 @@
 package app.ironside.sky;
 
 import app.ironside.BadInputException;
+import app.ironside.Printable;
 import app.ironside.Progress;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import uk.ac.starlink.table.ColumnInfo;
-import uk.ac.starlink.table.RowSequence;
 import uk.ac.starlink.table.StarTable;
-import uk.ac.starlink.table.StarTableFactory;
+import uk.ac.starlink.table.TableSink;
 
 /**
  * Reads a table of stars (FITS, VOTable, CSV) into a catalogue. Columns are found by their usual names or their UCDs, or named by the
@@ -19,6 +17,15 @@ import uk.ac.starlink.table.StarTableFactory;
  */
 public final class CatalogueImport {
     private static final long ROWS_A_REPORT = 50_000;
+
+    /** So many rows of a table that does not tell their number are counted for a first look. */
+    private static final int COUNTED = 100_000;
+
+    /** 80 bytes each while they are read: a third of the memory that is given by default. */
+    private static final int MOST_STARS = 10_000_000;
+
+    /** No star is so faint: catalogues write 99 or -999 for "not measured". */
+    private static final int FAINTEST = 40;
 
     /**
      * Which column is which. An empty name is looked for under its usual names.
@@ -49,13 +56,14 @@ public final class CatalogueImport {
         }
     }
 
-    private final StarTable table;
     private final String name;
     private final Columns columns;
 
-    private CatalogueImport(StarTable table, String name, Columns columns) {
-        this.table = table;
-        this.name = name;
+    /** Of the table that is being read; empty until its head is known. */
+    private List<ColumnInfo> infos = List.of();
+
+    private CatalogueImport(Path file, Columns columns) {
+        this.name = file.getFileName().toString();
         this.columns = columns;
     }
 
@@ -95,7 +103,14 @@ public final class CatalogueImport {
      * @throws BadInputException if the file is no table
      */
     public static Sample look(Path file, int rows) {
-        return reading(file, Columns.USUAL, table -> table.sample(rows));
+        CatalogueImport table = new CatalogueImport(file, Columns.USUAL);
+        FirstRows first = table.new FirstRows(rows);
+        try {
+            TableFile.open(file).read(first);
+        } catch (TableFile.Enough seen) {
+            return first.sample();
+        }
+        return first.sample();
     }
 
     /**
@@ -103,56 +118,73 @@ public final class CatalogueImport {
      *
      * @param progress told after every 50,000 rows
      * @throws java.util.concurrent.CancellationException if it says so
-     * @throws BadInputException if the file is no table, a column is missing, or a value is out of range
+     * @throws BadInputException if the file is no table, a column is missing, a value is out of range, or it has more rows than can be held
      */
     public static StarCatalogue read(Path file, Columns columns, Progress progress) {
-        return reading(file, columns, table -> table.rows(progress));
+        CatalogueImport table = new CatalogueImport(file, columns);
+        AllRows all = table.new AllRows(progress);
+        TableFile.open(file).read(all);
+        return all.catalogue();
     }
 
-    @FunctionalInterface
-    private interface Reading<T> {
-        T of(CatalogueImport table) throws IOException;
-    }
-
-    private static <T> T reading(Path file, Columns columns, Reading<T> reading) {
-        if (!Files.isReadable(file)) {
-            throw new BadInputException(file.toString(), "cannot be read", "a FITS, VOTable or CSV table of stars");
-        }
-        try {
-            StarTableFactory factory = new StarTableFactory();
-            String lower = file.toString().toLowerCase(Locale.ROOT);
-            // CSV carries no mark of its own by which it could be told.
-            StarTable table = lower.endsWith(".csv")
-                    ? factory.makeStarTable(file.toString(), "csv")
-                    : factory.makeStarTable(file.toString());
-            return reading.of(new CatalogueImport(table, file.getFileName().toString(), columns));
-        } catch (IOException e) {
-            throw new BadInputException(
-                    file.toString(), "is no table that can be read: " + e.getMessage(), "FITS, VOTable or CSV", e);
+    private void head(StarTable table) {
+        infos = new ArrayList<>();
+        for (int i = 0; i < table.getColumnCount(); i++) {
+            infos.add(table.getColumnInfo(i));
         }
     }
 
-    private Sample sample(int most) throws IOException {
-        List<String> titles = titles();
-        List<List<String>> first = new ArrayList<>();
-        try (RowSequence sequence = table.getRowSequence()) {
-            while (first.size() < most && sequence.next()) {
-                List<String> row = new ArrayList<>();
-                for (Object cell : sequence.getRow()) {
-                    row.add(cell == null ? "" : cell.toString());
+    /** Keeps the first rows as text. */
+    private final class FirstRows implements TableSink {
+        private final int most;
+        private final List<List<String>> first = new ArrayList<>();
+        private long rows = -1;
+        private long beyond;
+
+        FirstRows(int most) {
+            this.most = most;
+        }
+
+        @Override
+        public void acceptMetadata(StarTable table) {
+            head(table);
+            rows = table.getRowCount();
+        }
+
+        @Override
+        public void acceptRow(Object[] cells) {
+            if (first.size() == most) {
+                if (rows >= 0 || ++beyond > COUNTED) {
+                    throw new TableFile.Enough();
                 }
-                first.add(row);
+                return;
             }
+            List<String> row = new ArrayList<>();
+            for (Object cell : cells) {
+                row.add(cell == null ? "" : Printable.line(cell.toString()));
+            }
+            first.add(row);
         }
-        Columns guess = new Columns(
-                titled(Role.RA),
-                titled(Role.DEC),
-                titled(Role.MAGNITUDE),
-                titled(Role.COLOUR),
-                titled(Role.MOTION_RA),
-                titled(Role.MOTION_DEC),
-                2000);
-        return new Sample(titles, guess, table.getRowCount(), first);
+
+        @Override
+        public void endRows() {
+            rows = rows < 0 ? first.size() + beyond : rows;
+        }
+
+        Sample sample() {
+            return new Sample(
+                    titles(),
+                    new Columns(
+                            titled(Role.RA),
+                            titled(Role.DEC),
+                            titled(Role.MAGNITUDE),
+                            titled(Role.COLOUR),
+                            titled(Role.MOTION_RA),
+                            titled(Role.MOTION_DEC),
+                            2000),
+                    rows,
+                    first);
+        }
     }
 
     private String titled(Role role) {
@@ -160,55 +192,88 @@ public final class CatalogueImport {
         return column < 0 ? "" : titles().get(column);
     }
 
-    private StarCatalogue rows(Progress progress) throws IOException {
-        int ra = need(columns.ra(), Role.RA);
-        int dec = need(columns.dec(), Role.DEC);
-        int magnitude = need(columns.magnitude(), Role.MAGNITUDE);
-        int colour = find(columns.colour(), Role.COLOUR);
-        int motionRa = find(columns.motionRa(), Role.MOTION_RA);
-        int motionDec = find(columns.motionDec(), Role.MOTION_DEC);
-        boolean moving = motionRa >= 0 && motionDec >= 0;
-        if (!moving && columns.epochYear() != 2000) {
-            throw new BadInputException(
-                    name,
-                    String.format(Locale.ROOT, "has positions of %.1f and no proper motions", columns.epochYear()),
-                    "columns of proper motions, or positions of J2000");
+    /** Takes every row that is a star. */
+    private final class AllRows implements TableSink {
+        private final Progress progress;
+        private final List<double[]> stars = new ArrayList<>();
+        private int[] at = {};
+        private boolean moving;
+        private double hours = 1;
+        private long total = -1;
+        private long row;
+
+        AllRows(Progress progress) {
+            this.progress = progress;
         }
-        double hours = hours(table.getColumnInfo(ra));
-        List<double[]> rows = new ArrayList<>();
-        try (RowSequence sequence = table.getRowSequence()) {
-            long total = table.getRowCount();
-            for (long row = 1; sequence.next(); row++) {
-                double[] star = {
-                    row,
-                    number(sequence, ra) * hours,
-                    number(sequence, dec),
-                    number(sequence, magnitude),
-                    colour < 0 ? Double.NaN : number(sequence, colour),
-                    moving ? number(sequence, motionRa) : 0,
-                    moving ? number(sequence, motionDec) : 0
-                };
-                if (!Double.isFinite(star[1] + star[2] + star[3])) {
-                    continue;
-                }
-                check(star, row);
-                rows.add(atJ2000(star, moving));
-                if (row % ROWS_A_REPORT == 0) {
-                    progress.step("Reading " + name, total > 0 ? (double) row / total : 0);
-                }
+
+        @Override
+        public void acceptMetadata(StarTable table) {
+            head(table);
+            total = table.getRowCount();
+            at = new int[] {
+                need(columns.ra(), Role.RA),
+                need(columns.dec(), Role.DEC),
+                need(columns.magnitude(), Role.MAGNITUDE),
+                find(columns.colour(), Role.COLOUR),
+                find(columns.motionRa(), Role.MOTION_RA),
+                find(columns.motionDec(), Role.MOTION_DEC)
+            };
+            moving = at[4] >= 0 && at[5] >= 0;
+            hours = hours(infos.get(at[0]));
+            if (!moving && columns.epochYear() != 2000) {
+                throw new BadInputException(
+                        name,
+                        String.format(Locale.ROOT, "has positions of %.1f and no proper motions", columns.epochYear()),
+                        "columns of proper motions, or positions of J2000");
             }
         }
-        if (rows.isEmpty()) {
-            throw new BadInputException(name, "has no row with a place and a magnitude", "a table of stars");
+
+        @Override
+        public void acceptRow(Object[] cells) {
+            row++;
+            double[] star = {
+                row,
+                number(cells, at[0]) * hours,
+                number(cells, at[1]),
+                number(cells, at[2]),
+                at[3] < 0 ? Double.NaN : number(cells, at[3]),
+                moving ? number(cells, at[4]) : 0,
+                moving ? number(cells, at[5]) : 0
+            };
+            if (row % ROWS_A_REPORT == 0) {
+                progress.step("Reading " + name, total > 0 ? (double) row / total : 0);
+            }
+            if (!Double.isFinite(star[1] + star[2] + star[3]) || Math.abs(star[3]) > FAINTEST) {
+                return;
+            }
+            check(star, row);
+            if (stars.size() == MOST_STARS) {
+                throw new BadInputException(
+                        name,
+                        "has more than " + MOST_STARS / 1_000_000 + " million stars",
+                        "a table cut to a region or a magnitude");
+            }
+            stars.add(atJ2000(star, moving));
         }
-        return StarCatalogue.of(name + " row ", rows, moving);
+
+        @Override
+        public void endRows() {
+            progress.step("Reading " + name, 1);
+        }
+
+        StarCatalogue catalogue() {
+            if (stars.isEmpty()) {
+                throw new BadInputException(name, "has no row with a place and a magnitude", "a table of stars");
+            }
+            return StarCatalogue.of(name + " row ", stars, moving);
+        }
     }
 
     private void check(double[] star, long row) {
         if (Math.abs(star[2]) > 90 || star[1] < -360 || star[1] > 720) {
             throw new BadInputException(
                     name + " row " + row,
-                    String.format(Locale.ROOT, "is at right ascension %.4f, declination %.4f", star[1], star[2]),
+                    String.format(Locale.ROOT, "is at right ascension %.7g, declination %.7g", star[1], star[2]),
                     "degrees (hours only where the column's unit says so)");
         }
     }
@@ -230,8 +295,8 @@ public final class CatalogueImport {
         return star;
     }
 
-    private static double number(RowSequence row, int column) throws IOException {
-        return row.getCell(column) instanceof Number n ? n.doubleValue() : Double.NaN;
+    private static double number(Object[] cells, int column) {
+        return cells[column] instanceof Number n ? n.doubleValue() : Double.NaN;
     }
 
     private static double hours(ColumnInfo info) {
@@ -254,9 +319,7 @@ public final class CatalogueImport {
 
     private List<String> titles() {
         List<String> titles = new ArrayList<>();
-        for (int i = 0; i < table.getColumnCount(); i++) {
-            titles.add(table.getColumnInfo(i).getName());
-        }
+        infos.forEach(i -> titles.add(Printable.line(String.valueOf(i.getName()))));
         return titles;
     }
 
@@ -267,7 +330,7 @@ public final class CatalogueImport {
             return titles.indexOf(chosen.toLowerCase(Locale.ROOT));
         }
         for (int i = 0; i < titles.size(); i++) {
-            String ucd = table.getColumnInfo(i).getUCD();
+            String ucd = infos.get(i).getUCD();
             if (ucd != null && ucd.toLowerCase(Locale.ROOT).startsWith(role.ucd)) {
                 return i;
             }

@@ -38,6 +38,7 @@ public record Site(
     }
 
     public Site {
+        Check.name("the name of a site", name);
         Check.inRange("latDeg", latDeg, -90, 90);
         Check.inRange("lonDeg", lonDeg, -180, 180);
         Check.inRange("elevationM", elevationM, -500, 9000);

@@ -17,13 +17,13 @@ public final class SiteFile {
 
     /** The file's own shape. Read by Jackson. */
     public record Entry(
-            String name,
+            Optional<String> name,
             double latDeg,
             double lonDeg,
             double elevationM,
             String zone,
             double skyMagPerArcsec2,
-            double[][] horizon,
+            Optional<double[][]> horizon,
             Optional<Double> marginDeg,
             Optional<LightDome> dome) {
         /**
@@ -32,7 +32,7 @@ public final class SiteFile {
          * @param file for messages
          */
         public Site site(String file) {
-            double[][] points = horizon == null || horizon.length == 0 ? new double[][] {{0, 0}} : horizon;
+            double[][] points = horizon.filter(h -> h.length > 0).orElse(new double[][] {{0, 0}});
             for (double[] point : points) {
                 if (point.length != 2) {
                     throw new BadInputException(
@@ -42,7 +42,7 @@ public final class SiteFile {
             Horizon skyline = new Horizon(
                     Arrays.stream(points).map(p -> new Horizontal(p[0], p[1])).toList());
             return new Site(
-                    name == null ? "unnamed" : name,
+                    name.orElse("unnamed"),
                     latDeg,
                     lonDeg,
                     elevationM,
@@ -55,7 +55,7 @@ public final class SiteFile {
 
         private ZoneId zone(String file) {
             try {
-                return ZoneId.of(zone == null ? "" : zone);
+                return ZoneId.of(zone);
             } catch (DateTimeException e) {
                 throw new BadInputException(
                         file, "the time zone \"" + zone + "\" is not known", "a name like \"Europe/Rome\"", e);
@@ -82,15 +82,15 @@ public final class SiteFile {
     public static ObjectNode tree(Site site) {
         List<Horizontal> points = site.horizon().points();
         return JsonText.tree(new Entry(
-                site.name(),
+                Optional.of(site.name()),
                 site.latDeg(),
                 site.lonDeg(),
                 site.elevationM(),
                 site.zone().getId(),
                 site.skyMagPerArcsec2(),
-                points.stream()
+                Optional.of(points.stream()
                         .map(p -> new double[] {p.azimuthDeg(), p.altitudeDeg()})
-                        .toArray(double[][]::new),
+                        .toArray(double[][]::new)),
                 Optional.of(site.marginDeg()),
                 site.dome()));
     }

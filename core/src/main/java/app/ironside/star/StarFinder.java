@@ -2,7 +2,6 @@ package app.ironside.star;
 
 import app.ironside.Workers;
 import app.ironside.image.Frame;
-import app.ironside.image.Header;
 import app.ironside.image.Statistics;
 import java.util.Arrays;
 import java.util.Comparator;
@@ -44,7 +43,7 @@ public final class StarFinder {
 
     /** The stars of a frame, brightest first; an empty list is a valid answer. The frame is not modified. */
     public StarField find(Frame original) {
-        Frame frame = isMosaic(original.header()) ? levelled(original) : original;
+        Frame frame = isMosaic(original) ? levelled(original) : original;
         BackgroundMap background = BackgroundMap.of(frame, workers);
         float[] flat = subtract(frame, background);
         return SwollenStars.find(frame, flat, background, this).orElseGet(() -> find(frame, background, flat));
@@ -266,8 +265,9 @@ public final class StarFinder {
         }
     }
 
-    private static boolean isMosaic(Header header) {
-        return header.text("BAYERPAT").isPresent();
+    /** A mosaic needs a cell of two by two to be one. */
+    private static boolean isMosaic(Frame frame) {
+        return frame.header().text("BAYERPAT").isPresent() && frame.width() > 1 && frame.height() > 1;
     }
 
     /** A copy of a mosaic with its four colours shifted to one background level, so that the pattern is not mistaken for stars. */

@@ -128,7 +128,7 @@ class FitsFilesTest {
         assertThatThrownBy(() -> FitsFiles.read(file))
                 .isInstanceOf(BadInputException.class)
                 .hasMessageContaining("cut.fits")
-                .hasMessageContaining("expected a FITS file, not cut short");
+                .hasMessageContaining("expected a FITS file with a picture, not cut short");
         assertThatThrownBy(() -> FitsBands.open(file)).isInstanceOf(BadInputException.class);
     }
 

@@ -117,7 +117,7 @@ class LogbookTest {
         assertThatThrownBy(
                         () -> NightFile.parse(good.replace("\"pixelUm\": 6.3", "\"pixelUm\": -6.3"), "d.json", objects))
                 .isInstanceOf(BadInputException.class)
-                .hasMessageContaining("pixelUm is -6.3; expected more than 0");
-        assertThatThrownBy(() -> NightFile.parse("{}", "e.json", objects)).hasMessageContaining("has no \"site\"");
+                .hasMessageContaining("kit.sensor: pixelUm is -6.3; expected 0.5 to 100");
+        assertThatThrownBy(() -> NightFile.parse("{}", "e.json", objects)).hasMessageContaining("has no \"date\"");
     }
 }

@@ -53,15 +53,50 @@ class ProfilesTest {
         assertThat(profiles.differences(Examples.kit("heron"))).isEmpty();
     }
 
+    /** One file that is broken hides no other, and is named. */
     @Test
-    void aBrokenProfileIsNamed() throws Exception {
+    void aBrokenProfileIsNamedAndHidesNoOther() throws Exception {
         Profiles profiles = new Profiles(folder);
         profiles.save(Examples.kit("wren"));
+        profiles.save(Examples.kit("lark"));
         Path file = folder.resolve("kits/wren.json");
         Files.writeString(file, Files.readString(file).replace("\"apertureMm\" : 90.0", "\"apertureMm\" : -90.0"));
-        assertThatThrownBy(profiles::kits)
-                .hasMessageContaining("kits/wren.json")
-                .hasMessageContaining("apertureMm is -90.0");
+        assertThat(profiles.kits()).extracting(Kit::name).containsExactly("Lark");
+        assertThat(profiles.broken())
+                .singleElement()
+                .asString()
+                .contains("kits/wren.json")
+                .contains("apertureMm is -90.0");
+        // What is broken may be somebody's only copy: a kit of that name gets another file.
+        profiles.save(Examples.kit("wren"));
+        assertThat(Files.readString(file)).contains("-90.0");
+        assertThat(profiles.kits()).extracting(Kit::name).contains("Wren");
+    }
+
+    /** Names that look alike to a file system: each keeps its own file, and saving again replaces only its own. */
+    @Test
+    void profilesOfDifferentNamesNeverShareAFile() {
+        Profiles profiles = new Profiles(folder);
+        List<String> names = List.of(
+                "a/b", "a.b", "a b", "Lark", "lark", "LARK", "\u0130", "i\u0307", "Fore\u0302t x", "For\u00eat x");
+        for (int round = 0; round < 2; round++) {
+            names.forEach(name -> profiles.save(named(Examples.kit("wren"), name)));
+        }
+        assertThat(profiles.kits()).extracting(Kit::name).containsExactlyInAnyOrderElementsOf(names);
+        assertThatThrownBy(() -> profiles.save(named(Examples.kit("wren"), "../..")))
+                .hasMessageContaining("the name of a kit");
+    }
+
+    private static Kit named(Kit kit, String name) {
+        return new Kit(
+                name,
+                kit.optics(),
+                kit.sensor(),
+                kit.filters(),
+                kit.motorFocuser(),
+                kit.mount(),
+                kit.guideOptics(),
+                kit.equipment());
     }
 
     @Test

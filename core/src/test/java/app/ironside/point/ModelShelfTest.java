@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.ironside.BadInputException;
+import app.ironside.Provenance;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -27,12 +28,12 @@ class ModelShelfTest {
 
     @Test
     void eachKitHasItsOwn() {
-        ModelShelf shelf = new ModelShelf(folder);
+        ModelShelf shelf = new ModelShelf(folder, Provenance.REHEARSED);
         assertThat(shelf.of("Wren")).isEmpty();
         shelf.keep("Wren", model(120));
         shelf.keep("Heron II", model(-40));
         shelf.keep("Wren", model(90));
-        assertThat(new ModelShelf(folder).of("Wren")).contains(model(90));
+        assertThat(new ModelShelf(folder, Provenance.REHEARSED).of("Wren")).contains(model(90));
         assertThat(shelf.of("Heron II")).contains(model(-40));
         shelf.clear("Wren");
         shelf.clear("Wren");
@@ -42,10 +43,20 @@ class ModelShelfTest {
 
     @Test
     void aFileThatIsNoModelIsNamed() throws Exception {
-        Files.writeString(folder.resolve("pointing-model-wren.json"), "{\"terms\": 3}");
-        assertThatThrownBy(() -> new ModelShelf(folder).of("Wren"))
+        Files.writeString(folder.resolve("pointing-model-rehearsed-wren.json"), "{\"terms\": 3}");
+        assertThatThrownBy(() -> new ModelShelf(folder, Provenance.REHEARSED).of("wren"))
                 .isInstanceOf(BadInputException.class)
-                .hasMessageContaining("pointing-model-wren.json")
+                .hasMessageContaining("pointing-model-rehearsed-wren.json")
                 .hasMessageContaining("a pointing model saved by Ironside");
+    }
+
+    /** What the simulator's mount does wrong is not what a real one does. */
+    @Test
+    void aModelOfARehearsalIsNotSeenByARealNight() {
+        new ModelShelf(folder, Provenance.REHEARSED).keep("Wren", model(120));
+        assertThat(new ModelShelf(folder, Provenance.REAL).of("Wren")).isEmpty();
+        assertThat(new ModelShelf(folder, Provenance.REHEARSED).of("wren"))
+                .as("another kit, whose name differs in a letter's case")
+                .isEmpty();
     }
 }

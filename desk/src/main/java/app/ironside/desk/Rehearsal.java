@@ -10,7 +10,6 @@ import app.ironside.wiring.NightRun;
 import app.ironside.wiring.PacedClock;
 import app.ironside.wiring.Wiring;
 import java.io.UncheckedIOException;
-import java.util.Optional;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -32,8 +31,7 @@ final class Rehearsal implements AutoCloseable {
      */
     Rehearsal(Wiring wiring, NightFile file, Logbook logbook, NightEntry entry, NightModel model, double rate) {
         model.load(logbook.journal(entry).events());
-        this.run = wiring.rehearsal(
-                file, logbook, entry, Optional.empty(), start -> new PacedClock(start, pace(rate)), model);
+        this.run = wiring.rehearsal(file, logbook, entry, start -> new PacedClock(start, pace(rate)), model);
         this.clock = (PacedClock) run.clock();
         this.thread = new Thread(this::go, "night");
         this.thread.setDaemon(true);

@@ -1,6 +1,8 @@
 package app.ironside.wiring;
 
+import app.ironside.BadInputException;
 import app.ironside.Progress;
+import app.ironside.Provenance;
 import app.ironside.Workers;
 import app.ironside.device.DeviceDriver;
 import app.ironside.device.Devices;
@@ -116,16 +118,29 @@ public final class Wiring {
     }
 
     /**
+     * Finds out whether a night can be rehearsed, before anything is begun.
+     *
+     * @throws BadInputException saying what hinders it
+     */
+    public void check(NightFile file) {
+        file.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
+        if (file.kit().motorFocuser().isEmpty() || file.kit().guideOptics().isEmpty()) {
+            throw new BadInputException(
+                    "kit " + file.kit().name(),
+                    "has no " + (file.kit().motorFocuser().isEmpty() ? "motor focuser" : "guider"),
+                    "one that has both: the simulated observatory cannot rehearse others yet");
+        }
+    }
+
+    /**
      * A rehearsal: the engine against a simulated observatory.
      *
-     * @param seed replaces the file's
      * @param clock made for the instant at which the night begins or goes on
      */
     public NightRun rehearsal(
             NightFile file,
             Logbook logbook,
             NightEntry entry,
-            Optional<Long> seed,
             Function<Instant, ? extends NightClock> clock,
             NightWatcher watcher) {
         Journal journal = logbook.journal(entry);
@@ -137,21 +152,15 @@ public final class Wiring {
         NightClock running = clock.apply(start);
         SimSettings settings = file.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
         SimulatedObservatory observatory = new SimulatedObservatory(
-                file.site(),
-                file.kit(),
-                seed.map(settings::withSeed).orElse(settings),
-                new SkySource(stars, objects),
-                running,
-                sunset,
-                workers);
+                file.site(), file.kit(), settings, new SkySource(stars, objects), running, sunset, workers);
         leaveBaseAsItWas(observatory, settings, before);
         return assemble(
                 file, entry, journal, running, observatory.devices(), watcher, logbook, Optional.of(observatory));
     }
 
-    /** The pointing models of the kits that a logbook's nights are taken with. */
+    /** The pointing models by which rehearsals with a logbook's kits are pointed; real mounts have others. */
     public static ModelShelf models(Logbook logbook) {
-        return new ModelShelf(logbook.folder());
+        return new ModelShelf(logbook.folder(), Provenance.REHEARSED);
     }
 
     /** What taking the points of a pointing model gave. */
@@ -230,7 +239,7 @@ public final class Wiring {
                 shelf.solver(),
                 workers,
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
-                logbook.focusPositions(file.kit().name(), entry),
+                logbook.focusPositions(file.kit().name(), entry, Provenance.REHEARSED),
                 models(logbook).of(file.kit().name()));
         return new NightRun(file, entry, new NightEngine(context), clock, journal, archive, observatory);
     }

@@ -18,7 +18,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
@@ -57,7 +56,7 @@ class PowerCutTest {
                     System.out.println(event.kind());
                 }
             };
-            wiring.rehearsal(file, logbook, entry, Optional.empty(), SteppedClock::new, teller)
+            wiring.rehearsal(file, logbook, entry, SteppedClock::new, teller)
                     .engine()
                     .run();
         }

@@ -26,7 +26,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
@@ -74,7 +73,7 @@ class RehearsalTest {
                 }
             }
         };
-        run = wiring.rehearsal(file, logbook, entry, Optional.empty(), SteppedClock::new, truthKeeper);
+        run = wiring.rehearsal(file, logbook, entry, SteppedClock::new, truthKeeper);
         run.engine().run();
     }
 

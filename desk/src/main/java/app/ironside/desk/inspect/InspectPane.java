@@ -282,7 +282,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     }
 
     private void save(String ending, java.util.function.Function<Inspection, String> text) {
-        choose(ending, file -> shown.ifPresent(i -> Inspection.write(file, text.apply(i))));
+        choose(ending, file -> shown.ifPresent(i -> i.write(file, text.apply(i))));
     }
 
     private void saveSolved() {

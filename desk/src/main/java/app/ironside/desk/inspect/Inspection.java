@@ -8,6 +8,7 @@ import app.ironside.desk.picture.Shown;
 import app.ironside.desk.picture.SkyOverlay;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.image.AtomicFile;
+import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.sky.DeepSkyCatalogue;
@@ -184,9 +185,7 @@ public record Inspection(
 
     /** Writes a copy of the frame with the WCS in its header; the file itself is never changed. */
     public void writeSolved(Path to) {
-        if (to.toAbsolutePath().equals(file.toAbsolutePath())) {
-            throw new BadInputException(to.toString(), "is the frame itself, which stays as it is", "another name");
-        }
+        Destination.file(to, "the solved copy", List.of(file));
         PlateSolution s = (PlateSolution) solved;
         FitsFiles.write(
                 to,
@@ -196,7 +195,9 @@ public record Inspection(
                 FitsFiles.Encoding.FLOAT_32);
     }
 
-    static void write(Path to, String text) {
+    /** Writes a table beside the frame, never over it. */
+    void write(Path to, String text) {
+        Destination.file(to, "the table", List.of(file));
         AtomicFile.write(to, out -> out.write(text.getBytes(StandardCharsets.UTF_8)));
     }
 }

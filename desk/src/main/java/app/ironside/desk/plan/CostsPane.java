@@ -1,8 +1,10 @@
 package app.ironside.desk.plan;
 
+import app.ironside.BadInputException;
 import app.ironside.desk.parts.DrawnPane;
 import app.ironside.desk.parts.Words;
 import app.ironside.image.AtomicFile;
+import app.ironside.image.Destination;
 import app.ironside.night.NightPack;
 import app.ironside.plan.Dew;
 import app.ironside.plan.NightBudget;
@@ -93,6 +95,7 @@ public final class CostsPane extends VBox {
     public void save(String format, Path file) {
         NightPack pack = plan.pack();
         try {
+            Destination.file(file, "the night pack", plan.filesRead());
             AtomicFile.write(file, out -> {
                 switch (format) {
                     case "pdf" -> pack.pdf(out);
@@ -103,6 +106,8 @@ public final class CostsPane extends VBox {
                 }
             });
             saved.setText("Saved: " + file.getFileName());
+        } catch (BadInputException e) {
+            saved.setText("Not saved: " + e.getMessage() + ".");
         } catch (UncheckedIOException e) {
             saved.setText("Not saved: " + e.getCause().getMessage() + ". Choose another place.");
         }

@@ -113,6 +113,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private boolean interleave = true;
     private boolean broadUnderMoon;
     private Set<String> setAside;
+    private final List<Path> filesRead = new ArrayList<>();
     private int block = -1;
     private Tab tab = Tab.TONIGHT;
     private String message = "";
@@ -640,7 +641,13 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         });
     }
 
+    /** Tables that were read for this plan: nothing is saved over them. */
+    List<Path> filesRead() {
+        return List.copyOf(filesRead);
+    }
+
     public void readForecast(Path csv) {
+        filesRead.add(csv);
         try (BufferedReader reader = TextFiles.reader(csv, "a forecast")) {
             ownForecast =
                     Optional.of(CloudForecast.parse(reader, csv.getFileName().toString()));

@@ -88,7 +88,8 @@ public final class ModelPane extends VBox implements AutoCloseable {
             sentence.setText(
                     "For a mount that stays where it is: points over the whole sky are solved, and the model then takes out what the"
                             + " mount does wrong everywhere in the same way; the nights of this kit are pointed by it until a frame"
-                            + " contradicts it. A portable mount needs none: each target is solved anyway.");
+                            + " contradicts it. A portable mount needs none: each target is solved anyway. Here they are taken with the"
+                            + " simulated observatory, and the model serves rehearsals only.");
         } catch (UncheckedIOException | BadInputException e) {
             clear.setDisable(false);
             verdict.setText("The saved model cannot be read.");
@@ -103,7 +104,7 @@ public final class ModelPane extends VBox implements AutoCloseable {
     private void show(PointingModel model) {
         verdict.setText(Words.format("%.0f″ instead of %.0f″.", model.rmsUnseenArcsec(), model.rmsBeforeArcsec()));
         sentence.setText(Words.format(
-                "Expected error at a place that was not measured, by leaving each of the %d points out in turn; %.0f″ at those that were. Made %s.",
+                "Expected error at a place that was not measured, by leaving each of the %d points out in turn; %.0f″ at those that were. Made %s, with the simulated observatory: it points rehearsals, never a real mount.",
                 model.points(),
                 model.rmsAfterArcsec(),
                 Words.clock(model.made(), file.orElseThrow().site().zone()) + " on "

@@ -1,0 +1,55 @@
+package app.ironside.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.condition.DisabledOnOs;
+import org.junit.jupiter.api.condition.OS;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A process of its own is told to end by the signal that Ctrl C sends. */
+@DisabledOnOs(OS.WINDOWS)
+class InterruptionTest {
+    @TempDir
+    Path folder;
+
+    @Test
+    void anInterruptedRehearsalLeavesNothingBehind() throws Exception {
+        Path temporary = Files.createDirectory(folder.resolve("tmp"));
+        Process process = new ProcessBuilder(
+                        Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                        "-Xmx2g",
+                        "-XX:-UsePerfData",
+                        "-Djava.io.tmpdir=" + temporary,
+                        "-cp",
+                        System.getProperty("java.class.path"),
+                        Main.class.getName(),
+                        "rehearse",
+                        Path.of("..", "examples", "colle-sorbo.json").toString())
+                .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                .start();
+        try (var told = process.errorReader()) {
+            String line = told.readLine();
+            while (line != null && !line.contains("Rough focus")) {
+                line = told.readLine();
+            }
+            assertThat(line).as("the night has begun to write frames").isNotNull();
+            // As a shell does: destroy() sends the same request to end, under another number.
+            new ProcessBuilder("kill", "-INT", String.valueOf(process.pid()))
+                    .start()
+                    .waitFor();
+            told.lines().forEach(l -> {});
+        }
+        assertThat(process.waitFor(60, TimeUnit.SECONDS)).isTrue();
+        assertThat(process.exitValue()).isEqualTo(130);
+        try (Stream<Path> left = Files.walk(temporary)) {
+            assertThat(left.filter(p ->
+                            p.toString().contains("rehearsal") || p.toString().endsWith(".part")))
+                    .isEmpty();
+        }
+    }
+}

@@ -1,0 +1,20 @@
+package app.ironside;
+
+/** Where something measured comes from. What a rehearsal gave is never used for a real night: the simulator's devices are not the user's. */
+public enum Provenance {
+    /** Devices under the sky. */
+    REAL("measured"),
+    /** The simulated observatory. */
+    REHEARSED("rehearsed");
+
+    private final String word;
+
+    Provenance(String word) {
+        this.word = word;
+    }
+
+    /** In file names and journals. */
+    public String word() {
+        return word;
+    }
+}
