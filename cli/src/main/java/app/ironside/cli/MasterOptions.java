@@ -24,7 +24,7 @@ final class MasterOptions {
             description = "Master dark of the lights' exposure, temperature and gain.")
     private Path dark;
 
-    @Option(names = "--flat", paramLabel = "M", description = "Master flat of the lights' filter, mean 1.")
+    @Option(names = "--flat", paramLabel = "M", description = "Master flat of the lights' filter, 1 in its middle.")
     private Path flat;
 
     /** The files of the masters. */

@@ -7,14 +7,16 @@ import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.image.Statistics;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /**
  * Calibrates lights: (light − dark) / flat + pedestal, or with the bias in place of the dark. Nothing is cut off at zero; the
  * pedestal keeps values positive for whoever stores them as integers.
  *
- * @param pedestalAdu added to every pixel and written to the header as PEDESTAL
+ * @param pedestalAdu added to every pixel, and to PEDESTAL in the header
  */
 public record Calibrator(Masters masters, double pedestalAdu) {
     /** A flat darker than this share of its mean is a dead pixel or the edge of the field, not a brightness to divide by. */
@@ -27,30 +29,98 @@ public record Calibrator(Masters masters, double pedestalAdu) {
     /** A pedestal is this many standard deviations of the background high, less what the sky itself gives. */
     private static final double PEDESTAL_SIGMAS = 8;
 
+    /** The darkest part of a light is looked for in so many cells along each side. */
+    private static final int CELLS = 12;
+
+    private static final double MOST_PEDESTAL = 65_535;
+
     /**
-     * A calibrator whose pedestal keeps the background of lights like these above zero, by the first of them that holds anything.
+     * A calibrator whose pedestal keeps the background of lights like these above zero: by the first, the middle and the last of them that
+     * hold anything.
      *
-     * @throws BadInputException if none has a pixel with a value, or a master has another size
+     * @throws BadInputException if none has a pixel with a value, a master has another size, or the background lies so deep that no pedestal
+     *     would help
      */
     public static Calibrator withPedestalFor(List<Path> lights, Masters masters) {
-        for (Path light : lights) {
-            Optional<Calibrator> made = withPedestalFor(FitsFiles.read(light), masters);
-            if (made.isPresent()) {
-                return made.get();
+        double pedestal = Double.NaN;
+        for (int i = 0; i < lights.size(); i++) {
+            boolean asked = i == 0 || i == lights.size() / 2 || i == lights.size() - 1 || Double.isNaN(pedestal);
+            OptionalDouble needed =
+                    asked ? pedestalFor(FitsFiles.read(lights.get(i)), masters) : OptionalDouble.empty();
+            if (needed.isPresent() && needed.getAsDouble() > MOST_PEDESTAL) {
+                throw new BadInputException(
+                        lights.get(i).toString(),
+                        String.format(
+                                java.util.Locale.ROOT,
+                                "lies %.4g ADU below zero when calibrated",
+                                needed.getAsDouble()),
+                        "lights whose background is above their masters, in ADU");
+            }
+            if (needed.isPresent()) {
+                pedestal = Double.isNaN(pedestal) ? needed.getAsDouble() : Math.max(pedestal, needed.getAsDouble());
             }
         }
-        throw new BadInputException(lights.get(0).toString(), "has no pixel with a value", "a light");
+        if (Double.isNaN(pedestal)) {
+            throw new BadInputException(lights.get(0).toString(), "has no pixel with a value", "a light");
+        }
+        return new Calibrator(masters, pedestal);
     }
 
     /** By one light; empty if it holds no value. */
-    static Optional<Calibrator> withPedestalFor(Frame light, Masters masters) {
-        float[] sample = Statistics.sample(new Calibrator(masters, 0).calibrated(light), 100_000);
-        if (sample.length == 0) {
-            return Optional.empty();
+    static OptionalDouble pedestalFor(Frame light, Masters masters) {
+        Frame calibrated = new Calibrator(masters, 0).calibrated(light);
+        if (Statistics.sample(calibrated, 1000).length == 0
+                && Statistics.sample(calibrated, Integer.MAX_VALUE).length == 0) {
+            return OptionalDouble.empty();
         }
-        Statistics.Spread sky = Statistics.robust(sample);
-        return Optional.of(
-                new Calibrator(masters, Math.max(0, Math.ceil(PEDESTAL_SIGMAS * sky.sigma() - sky.centre()))));
+        double deepest = PEDESTAL_SIGMAS * noise(calibrated) - darkest(calibrated);
+        return OptionalDouble.of(Math.max(0, Math.ceil(deepest)));
+    }
+
+    /**
+     * From pixel to the next but one, which has the same colour on a mosaic: neither the colours nor a gradient nor a nebula are noise.
+     */
+    private static double noise(Frame frame) {
+        double[] differences = new double[frame.pixels().length];
+        int n = 0;
+        int stride = Math.max(1, frame.pixels().length / 200_000);
+        for (int i = 0; i + 2 < frame.pixels().length; i += stride) {
+            double d = frame.pixels()[i] - (double) frame.pixels()[i + 2];
+            if (i % frame.width() + 2 < frame.width() && Double.isFinite(d)) {
+                differences[n++] = d;
+            }
+        }
+        return n == 0 ? 0 : Statistics.noise(Arrays.copyOf(differences, n)) / Math.sqrt(2);
+    }
+
+    /** The lowest median of a cell and colour. */
+    private static double darkest(Frame frame) {
+        double lowest = Double.POSITIVE_INFINITY;
+        int cellWidth = Math.max(2, frame.width() / CELLS);
+        int cellHeight = Math.max(2, frame.height() / CELLS);
+        for (int top = 0; top < frame.height(); top += cellHeight) {
+            for (int left = 0; left < frame.width(); left += cellWidth) {
+                for (int phase = 0; phase < 4; phase++) {
+                    float[] values = cell(frame, left + phase % 2, top + phase / 2, cellWidth, cellHeight);
+                    lowest = values.length == 0 ? lowest : Math.min(lowest, Statistics.median(values));
+                }
+            }
+        }
+        return Double.isInfinite(lowest) ? 0 : lowest;
+    }
+
+    private static float[] cell(Frame frame, int left, int top, int width, int height) {
+        float[] values = new float[(width / 2 + 1) * (height / 2 + 1)];
+        int n = 0;
+        for (int y = top; y < Math.min(frame.height(), top + height); y += 2) {
+            for (int x = left; x < Math.min(frame.width(), left + width); x += 2) {
+                float v = frame.pixels()[y * frame.width() + x];
+                if (Float.isFinite(v) && n < values.length) {
+                    values[n++] = v;
+                }
+            }
+        }
+        return Arrays.copyOf(values, n);
     }
 
     /**
@@ -98,7 +168,8 @@ public record Calibrator(Masters masters, double pedestalAdu) {
         mustFit(light.width(), light.height());
         float[] values = light.pixels().clone();
         apply(values, light.width(), 0);
-        Header header = light.header().with("PEDESTAL", pedestalAdu);
+        Header header = light.header()
+                .with("PEDESTAL", light.header().number("PEDESTAL").orElse(0) + pedestalAdu);
         for (String step : steps()) {
             header = header.withHistory(step);
         }

@@ -10,6 +10,7 @@ import app.ironside.image.Header;
 import app.ironside.image.Statistics;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
@@ -18,7 +19,10 @@ import java.util.Optional;
  * {@value #KAPPA} sigma from the rest (cosmic rays). Streams bands of rows; the set is never in memory whole.
  */
 public final class MasterBuilder {
-    /** Clipping limit: a set of 20 loses one good value in 1,700 to it. */
+    /**
+     * Clipping limit, in standard deviations that outliers hardly move (Huber): of a set of 20 frames of Gaussian noise one good value in
+     * some 450 goes, of a set of 5 one in some 90 (simulated, as the tests do).
+     */
     static final double KAPPA = 3.5;
 
     private static final long BAND_VALUES = 24_000_000;
@@ -30,8 +34,8 @@ public final class MasterBuilder {
     }
 
     /**
-     * Combines darks or bias frames as they are, or flats after {@code subtract} has been taken off and each has been brought to a
-     * mean of 1.
+     * Combines darks or bias frames as they are, or flats after {@code subtract} has been taken off and each has been brought to 1 in its
+     * middle.
      *
      * @param subtract master bias or flat dark, for flats only
      * @throws BadInputException if a file differs in size or is no whole FITS image
@@ -53,7 +57,7 @@ public final class MasterBuilder {
                 progress.step("combining " + files.size() + " frames", (double) row / first.height());
                 band(sources, row, Math.min(rows, first.height() - row), subtract, scale, out);
             }
-            return new Frame(first.width(), first.height(), out, header(kind, first.header(), files, scale));
+            return new Frame(first.width(), first.height(), out, header(kind, sources, scale));
         } finally {
             sources.forEach(FitsBands::close);
         }
@@ -61,7 +65,7 @@ public final class MasterBuilder {
 
     private static double[] ones(int n) {
         double[] ones = new double[n];
-        java.util.Arrays.fill(ones, 1);
+        Arrays.fill(ones, 1);
         return ones;
     }
 
@@ -85,20 +89,29 @@ public final class MasterBuilder {
                         + first.file().getFileName());
     }
 
-    /** Mean level of each flat, from its middle third, where vignetting is least. */
+    /** Level of each flat: the median of the middle third of its rows and columns, where vignetting is least. */
     private static double[] levels(List<FitsBands> sources, Optional<Frame> subtract, Progress progress) {
         double[] levels = new double[sources.size()];
         for (int i = 0; i < levels.length; i++) {
             progress.step("levelling flats", (double) i / levels.length);
             FitsBands source = sources.get(i);
             int from = source.height() / 3;
-            float[] middle = source.rows(from, Math.max(1, source.height() / 3));
-            subtract.ifPresent(s -> {
-                for (int k = 0; k < middle.length; k++) {
-                    middle[k] -= s.pixels()[from * s.width() + k];
+            int left = source.width() / 3;
+            int rows = Math.max(1, source.height() / 3);
+            int columns = Math.max(1, source.width() / 3);
+            float[] band = source.rows(from, rows);
+            float[] middle = new float[rows * columns];
+            int n = 0;
+            for (int row = 0; row < rows; row++) {
+                for (int column = left; column < left + columns; column++) {
+                    int at = row * source.width() + column;
+                    float base = subtract.isPresent() ? subtract.get().pixels()[from * source.width() + at] : 0;
+                    if (Float.isFinite(band[at] - base)) {
+                        middle[n++] = band[at] - base;
+                    }
                 }
-            });
-            levels[i] = Statistics.median(middle);
+            }
+            levels[i] = n == 0 ? Double.NaN : Statistics.median(Arrays.copyOf(middle, n));
             if (!(levels[i] > 0)) {
                 throw new BadInputException(
                         source.file().toString(), "has no light in it", "a flat well above its bias");
@@ -115,6 +128,8 @@ public final class MasterBuilder {
             values[i] = sources.get(i).rows(firstRow, rows);
         }
         int width = sources.get(0).width();
+        double quantum =
+                sources.get(0).quantum() / Arrays.stream(scale).average().orElse(1);
         workers.forEach(rows, row -> {
             float[] column = new float[n];
             for (int x = 0; x < width; x++) {
@@ -123,13 +138,13 @@ public final class MasterBuilder {
                 for (int i = 0; i < n; i++) {
                     column[i] = (float) ((values[i][row * width + x] - base) / scale[i]);
                 }
-                out[at] = (float) clippedMean(column);
+                out[at] = (float) clippedMean(column, quantum);
             }
         });
     }
 
     /** Mean without outliers; the spread of fewer than five values is too uncertain to clip by. */
-    private static double clippedMean(float[] values) {
+    private static double clippedMean(float[] values, double quantum) {
         if (values.length < 5) {
             double sum = 0;
             for (float v : values) {
@@ -137,16 +152,25 @@ public final class MasterBuilder {
             }
             return sum / values.length;
         }
-        return Statistics.clipped(values, KAPPA).centre();
+        return Statistics.clipped(values, KAPPA, quantum).centre();
     }
 
-    private static Header header(MasterKind kind, Header first, List<Path> files, double[] scale) {
-        Header header = first.with("IMAGETYP", "Master " + kind.word()).with("NCOMBINE", files.size());
-        if (kind == MasterKind.FLAT) {
-            header = header.with("FLATLEVL", scale[0]);
+    private static Header header(MasterKind kind, List<FitsBands> sources, double[] scale) {
+        Header header = Header.shared(sources.stream().map(FitsBands::header).toList())
+                .with("IMAGETYP", "Master " + kind.word())
+                .with("NCOMBINE", sources.size());
+        double[] temperatures = sources.stream()
+                .flatMapToDouble(s -> s.header().number("CCD-TEMP").stream())
+                .toArray();
+        if (temperatures.length == sources.size()) {
+            header = header.with(
+                    "CCD-TEMP", Arrays.stream(temperatures).average().orElseThrow());
         }
-        for (Path file : files) {
-            header = header.withHistory("combined " + file.getFileName());
+        if (kind == MasterKind.FLAT) {
+            header = header.with("FLATLEVL", Arrays.stream(scale).average().orElseThrow());
+        }
+        for (FitsBands source : sources) {
+            header = header.withHistory("combined " + source.file().getFileName());
         }
         return header;
     }

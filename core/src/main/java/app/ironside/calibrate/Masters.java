@@ -7,7 +7,7 @@ import java.util.Optional;
  * The masters for a set of lights. A dark of the lights' own exposure holds the bias, so the bias is used only where there is no
  * dark.
  *
- * @param flat of mean 1
+ * @param flat 1 in its middle
  */
 public record Masters(Optional<Frame> bias, Optional<Frame> dark, Optional<Frame> flat) {
     public static final Masters NONE = new Masters(Optional.empty(), Optional.empty(), Optional.empty());

@@ -30,6 +30,12 @@ public interface Mount {
 
     boolean isParked();
 
+    /** Stops every movement, tracking too; where it stands it stays. A slew tracks again at its end. */
+    void stop();
+
+    /** Whether it follows the sky, or is on its way to do so. */
+    boolean isTracking();
+
     /**
      * Starts a slew and tracks at its end.
      *

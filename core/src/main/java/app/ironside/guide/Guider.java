@@ -14,7 +14,9 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import org.hipparchus.stat.regression.SimpleRegression;
 
 /**
  * Guides on one star. Sequential: {@link #cycle} takes one exposure, corrects, and returns; whoever waits for something calls it
@@ -25,11 +27,24 @@ public final class Guider {
     private static final double EDGE_PX = 60;
     private static final double LEAST_SNR = 8;
 
-    /** Calibration pulses go on until the star has moved this far. */
+    /** Calibration pulses go on until the star has moved this far on the sky, and so many pixels where those are coarse. */
+    private static final double CALIBRATION_ARCSEC = 25;
+
     private static final double CALIBRATION_PX = 7;
 
-    private static final Duration CALIBRATION_PULSE = Duration.ofMillis(900);
-    private static final int MOST_CALIBRATION_PULSES = 25;
+    /** A step may take the star no further than this, or it leaves the window in which it is looked for. */
+    private static final double STEP_PX = WINDOW_PX / 5.0;
+
+    private static final Duration LONGEST_STEP = Duration.ofMillis(900);
+    private static final int FEWEST_STEPS = 6;
+    private static final int MOST_STEPS = 80;
+
+    /** The slack of a gear is taken up when the star has moved this far. */
+    private static final double SLACK_TAKEN_ARCSEC = 3;
+
+    /** Measured rates further from the kit's than this were not measured. */
+    private static final double RATE_WITHIN = 0.4;
+
     private static final Duration LONGEST_PULSE = Duration.ofMillis(2500);
 
     private final Mount mount;
@@ -46,6 +61,7 @@ public final class Guider {
     private double lastX;
     private double lastY;
     private int lost;
+    private int lostSince;
     private Frame lastFrame;
 
     public Guider(Mount mount, Camera camera, NightClock clock, StarFinder finder, Kit kit, GuideSettings settings) {
@@ -96,18 +112,22 @@ public final class Guider {
 
     /** Measures how both axes move the star, taking up the backlash of declination first, and brings it back. */
     public GuideCalibration calibrate(double declinationDeg) throws InterruptedException {
-        guiding = false;
         acquire();
         guiding = false;
-        double[] west = drive(Mount.Direction.WEST);
-        driveBack(Mount.Direction.EAST, west[2]);
-        // North once to take up the slack; what is measured comes after it.
-        pulse(Mount.Direction.NORTH, CALIBRATION_PULSE.multipliedBy(3));
-        locate();
-        double[] north = drive(Mount.Direction.NORTH);
-        driveBack(Mount.Direction.SOUTH, north[2] + 3 * CALIBRATION_PULSE.toMillis() / 1000.0);
+        double rate = kit.mount().guideArcsecPerSecond();
+        Duration step = step(rate);
+        Drive west = drive(Mount.Direction.WEST, step, declinationDeg);
+        driveBack(Mount.Direction.EAST, west.seconds(), step);
+        takeUpSlack(step);
+        Drive north = drive(Mount.Direction.NORTH, step, 0);
+        driveBack(Mount.Direction.SOUTH, north.seconds(), step);
         GuideCalibration found = new GuideCalibration(
-                west[0], west[1], north[0], north[1], kit.guider().arcsecPerPixel(), declinationDeg);
+                west.xPerSecond(),
+                west.yPerSecond(),
+                north.xPerSecond(),
+                north.yPerSecond(),
+                kit.guider().arcsecPerPixel(),
+                declinationDeg);
         double angle = found.axesAngleDeg();
         if (Math.abs(angle - 90) > 20) {
             throw new DeviceException(
@@ -115,43 +135,108 @@ public final class Guider {
                     "the axes seem " + Math.round(angle) + "° apart instead of 90°",
                     "Look for a slipping clutch or a dragging cable and calibrate again.");
         }
+        mustBeNear("declination", found.northArcsecPerSecond(), rate);
+        mustBeNear("right ascension", found.westArcsecPerSecond(), rate * Math.cos(Math.toRadians(declinationDeg)));
         calibration = Optional.of(found);
         return found;
     }
 
-    /** Pulses one way until the star has moved far enough; pixels a second in x and y, and the seconds pulsed. */
-    private double[] drive(Mount.Direction direction) throws InterruptedException {
-        double x0 = lastX;
-        double y0 = lastY;
-        double seconds = 0;
-        for (int i = 0; i < MOST_CALIBRATION_PULSES && Math.hypot(lastX - x0, lastY - y0) < CALIBRATION_PX; i++) {
-            pulse(direction, CALIBRATION_PULSE);
-            seconds += CALIBRATION_PULSE.toMillis() / 1000.0;
-            locate();
+    private static void mustBeNear(String axis, double measured, double expected) {
+        if (Math.abs(measured / expected - 1) > RATE_WITHIN) {
+            throw new DeviceException(
+                    "guider",
+                    String.format(
+                            Locale.ROOT,
+                            "pulses in %s move the star %.1f″/s and should move it %.1f″/s",
+                            axis,
+                            measured,
+                            expected),
+                    "Look at the kit's guide rate and guide focal length; then for slack and a dragging cable.");
         }
-        double moved = Math.hypot(lastX - x0, lastY - y0);
-        if (moved < CALIBRATION_PX / 2) {
+    }
+
+    /** As long as a step may be without taking the star out of the window. */
+    private Duration step(double arcsecPerSecond) {
+        double ms = 1000 * STEP_PX * kit.guider().arcsecPerPixel() / arcsecPerSecond;
+        return Duration.ofMillis(Math.min(LONGEST_STEP.toMillis(), Math.max(20, Math.round(ms))));
+    }
+
+    /** How the star moved, pixels a second of pulse, and how many seconds were pulsed. */
+    private record Drive(double xPerSecond, double yPerSecond, double seconds) {}
+
+    /** Pulses one way until the star has moved far enough; a straight line through where it was seen gives the rates. */
+    private Drive drive(Mount.Direction direction, Duration step, double declinationDeg) throws InterruptedException {
+        double wanted =
+                Math.max(CALIBRATION_PX, CALIBRATION_ARCSEC / kit.guider().arcsecPerPixel());
+        int most = (int) Math.min(400, Math.ceil(MOST_STEPS / Math.max(0.1, Math.cos(Math.toRadians(declinationDeg)))));
+        List<double[]> seen = new ArrayList<>();
+        seen.add(new double[] {0, lastX, lastY});
+        double seconds = 0;
+        while (seen.size() <= most && (moved(seen) < wanted || seen.size() <= FEWEST_STEPS)) {
+            pulse(direction, step);
+            seconds += step.toMillis() / 1000.0;
+            hold();
+            seen.add(new double[] {seconds, lastX, lastY});
+        }
+        if (moved(seen) < wanted / 2) {
             throw new DeviceException(
                     "mount",
                     String.format(
-                            java.util.Locale.ROOT,
+                            Locale.ROOT,
                             "the star moved only %.1f px in %.0f s of pulses %s",
-                            moved,
+                            moved(seen),
                             seconds,
-                            direction.name().toLowerCase(java.util.Locale.ROOT)),
+                            direction.name().toLowerCase(Locale.ROOT)),
                     "Check the guide cable and that the mount is not parked.");
         }
-        return new double[] {(lastX - x0) / seconds, (lastY - y0) / seconds, seconds};
+        return new Drive(slope(seen, 1), slope(seen, 2), seconds);
     }
 
-    private void driveBack(Mount.Direction direction, double seconds) throws InterruptedException {
-        double left = seconds;
-        while (left > 0.05) {
-            double step = Math.min(left, CALIBRATION_PULSE.toMillis() / 1000.0);
-            pulse(direction, Duration.ofMillis(Math.round(step * 1000)));
-            left -= step;
-            locate();
+    private static double moved(List<double[]> seen) {
+        double[] first = seen.get(0);
+        double[] last = seen.get(seen.size() - 1);
+        return Math.hypot(last[1] - first[1], last[2] - first[2]);
+    }
+
+    /** Least squares of a coordinate over the seconds pulsed. */
+    private static double slope(List<double[]> seen, int coordinate) {
+        SimpleRegression line = new SimpleRegression();
+        seen.forEach(s -> line.addData(s[0], s[coordinate]));
+        return line.getSlope();
+    }
+
+    /** North, in steps like any other, until the star follows: only what comes after that is measured. */
+    private void takeUpSlack(Duration step) throws InterruptedException {
+        double x0 = lastX;
+        double y0 = lastY;
+        double enough = Math.max(1.5, SLACK_TAKEN_ARCSEC / kit.guider().arcsecPerPixel());
+        for (int i = 0; i < MOST_STEPS && Math.hypot(lastX - x0, lastY - y0) < enough; i++) {
+            pulse(Mount.Direction.NORTH, step);
+            hold();
         }
+    }
+
+    private void driveBack(Mount.Direction direction, double seconds, Duration step) throws InterruptedException {
+        double left = seconds;
+        while (left > 0.02) {
+            double now = Math.min(left, step.toMillis() / 1000.0);
+            pulse(direction, Duration.ofMillis(Math.round(now * 1000)));
+            left -= now;
+            hold();
+        }
+    }
+
+    /** Finds the star again; while calibrating, one that is gone makes every figure after it wrong. */
+    private void hold() throws InterruptedException {
+        for (int attempt = 0; attempt < 3; attempt++) {
+            if (locate().isPresent()) {
+                return;
+            }
+        }
+        throw new DeviceException(
+                "guider",
+                "the guide star was lost while calibrating",
+                "Most often this is cloud; else look for a knock or a guide scope out of focus.");
     }
 
     private void pulse(Mount.Direction direction, Duration length) throws InterruptedException {
@@ -187,6 +272,7 @@ public final class Guider {
         Optional<Star> star = locate();
         if (star.isEmpty()) {
             lost++;
+            lostSince++;
             return;
         }
         lost = 0;
@@ -259,6 +345,18 @@ public final class Guider {
     /** Exposures in a row without the star. */
     public int lostInARow() {
         return lost;
+    }
+
+    /** Exposures without the star since the last call. */
+    public int takeLost() {
+        int taken = lostSince;
+        lostSince = 0;
+        return taken;
+    }
+
+    /** How long one cycle takes at least. */
+    public Duration cycleTime() {
+        return settings.exposure();
     }
 
     public void stop() {

@@ -96,6 +96,35 @@ public final class FitsBands implements AutoCloseable {
     }
 
     /**
+     * The step between values, as the camera gave them: cameras of 12 or 14 bits write whole multiples of 16 or 4. Told by the first row
+     * with more than one value.
+     *
+     * @return 0 for floats, and for a picture of one value
+     */
+    public double quantum() {
+        if (bitpix < 0) {
+            return 0;
+        }
+        for (int row = 0; row < Math.min(height, 64); row++) {
+            float[] values = rows(row, 1);
+            long step = 0;
+            for (float v : values) {
+                if (Float.isFinite(v)) {
+                    step = gcd(step, Math.round(Math.abs((v - values[0]) / scale)));
+                }
+            }
+            if (step > 0) {
+                return step * Math.abs(scale);
+            }
+        }
+        return 0;
+    }
+
+    private static long gcd(long a, long b) {
+        return b == 0 ? a : gcd(b, a % b);
+    }
+
+    /**
      * Reads rows from {@code firstRow} (from 0) on.
      *
      * @return {@code rows * width} physical values, NaN where blank

@@ -65,6 +65,15 @@ public final class Header {
         return new Header(left, history);
     }
 
+    /** The cards that all of some headers have with the same value: what one of them says alone is not true of all. No HISTORY. */
+    public static Header shared(List<Header> headers) {
+        Map<String, Object> common = new LinkedHashMap<>(headers.get(0).values);
+        for (Header other : headers) {
+            common.entrySet().removeIf(card -> !card.getValue().equals(other.values.get(card.getKey())));
+        }
+        return new Header(common, List.of());
+    }
+
     /** A copy with one more HISTORY line. */
     public Header withHistory(String line) {
         List<String> more = new ArrayList<>(history);

@@ -10,6 +10,19 @@ public final class Statistics {
 
     private static final int CLIP_ROUNDS = 8;
 
+    private static final double HUBER = 1.5;
+
+    /** Standard deviation of Gaussian values pulled in at 1.5 sigma, over their own (Huber 1981, Robust Statistics). */
+    private static final double WINSOR_LOSS = 1.134;
+
+    private static final int WINSOR_ROUNDS = 10;
+
+    /**
+     * A deviation of fewer quanta is that of the rounding: with this floor one good value in 2,400 and fewer is lost of noise of 0.6 quanta
+     * (simulated, sets of 5 to 50, for any place between two whole numbers).
+     */
+    private static final double LEAST_QUANTA = 0.65;
+
     /** Centre and spread of a sample. */
     public record Spread(double centre, double sigma, int count) {}
 
@@ -75,15 +88,20 @@ public final class Statistics {
      * dropped, again and again until none goes.
      *
      * @param kappa at least 1
+     * @param quantum to whole multiples of which the samples were rounded, 0 if they were not: a spread below it says nothing
      */
-    public static Spread clipped(float[] samples, double kappa) {
+    public static Spread clipped(float[] samples, double kappa, double quantum) {
         float[] sorted = finite(samples);
         Check.atLeast("samples.length", sorted.length, 1);
         int low = 0;
         int high = sorted.length;
-        Spread spread = robust(sorted);
+        double middle = middle(sorted);
+        double least = LEAST_QUANTA * quantum;
+        // Not the median absolute deviation: of whole numbers with little noise it is 0, and every other number would
+        // be an outlier.
+        Spread spread = new Spread(middle, winsorizedSigma(sorted, 0, sorted.length, middle, least), sorted.length);
         for (int round = 0; round < CLIP_ROUNDS; round++) {
-            double reach = kappa * spread.sigma();
+            double reach = kappa * Math.max(least, spread.sigma());
             double centre = middle(Arrays.copyOfRange(sorted, low, high));
             int newLow = low;
             int newHigh = high;
@@ -105,6 +123,36 @@ public final class Statistics {
             }
         }
         return spread;
+    }
+
+    /**
+     * Standard deviation with values beyond 1.5 of it pulled in, again and again: far outliers cannot inflate it, and rounding to whole
+     * numbers does not bring it to 0.
+     *
+     * @param sorted ascending; those from {@code low} up to {@code high} count; not modified
+     * @param least what it cannot fall below
+     */
+    public static double winsorizedSigma(float[] sorted, int low, int high, double centre, double least) {
+        double sigma = Math.max(least, meanAndDeviation(sorted, low, high).sigma());
+        for (int round = 0; round < WINSOR_ROUNDS; round++) {
+            double bottom = centre - HUBER * sigma;
+            double top = centre + HUBER * sigma;
+            double mean = 0;
+            for (int i = low; i < high; i++) {
+                mean += Math.min(top, Math.max(bottom, sorted[i])) / (high - low);
+            }
+            double squares = 0;
+            for (int i = low; i < high; i++) {
+                double d = Math.min(top, Math.max(bottom, sorted[i])) - mean;
+                squares += d * d;
+            }
+            double next = Math.max(least, WINSOR_LOSS * Math.sqrt(squares / Math.max(1, high - low - 1)));
+            if (Math.abs(next - sigma) <= 0.0005 * sigma) {
+                return next;
+            }
+            sigma = next;
+        }
+        return sigma;
     }
 
     private static Spread meanAndDeviation(float[] values, int from, int to) {

@@ -2,15 +2,17 @@ package app.ironside.night;
 
 import static app.ironside.night.NightRecord.facts;
 
+import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.calibrate.FlatExposure;
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.calibrate.MasterKind;
 import app.ironside.device.Camera;
+import app.ironside.device.DeviceException;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
-import app.ironside.plan.TargetPlan;
+import app.ironside.plan.CalibrationPlan;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -18,98 +20,99 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.TreeSet;
 
 /** Takes the calibration frames that the night's lights need, at their settings, and makes the masters. */
 final class CalibrateStage {
     private final NightContext night;
     private final NightSoFar before;
+    private final Focusing focusing;
 
-    CalibrateStage(NightContext night, NightSoFar before) {
+    CalibrateStage(NightContext night, NightSoFar before, Focusing focusing) {
         this.night = night;
         this.before = before;
+        this.focusing = focusing;
     }
 
     static String darkMaster(double seconds) {
-        return String.format(Locale.ROOT, "dark_%.0fs.fits", seconds);
+        return "dark_" + FrameArchive.seconds(seconds) + ".fits";
     }
 
     static String flatMaster(String filter) {
-        return "flat_" + filter + ".fits";
+        return "flat_" + FrameArchive.plainName(filter) + ".fits";
     }
 
-    /** Takes what is missing and builds the masters; the gate counts the sets. */
+    /** Takes what is missing and builds the masters; the gate counts the sets. A set that fails costs only itself. */
     boolean run() throws InterruptedException {
         night.record().stage(Stage.CALIBRATE);
-        int sets = 0;
-        int made = 0;
-        List<Path> bias = bias();
-        sets++;
-        Optional<Frame> masterBias = master(MasterKind.BIAS, "bias.fits", bias, Optional.empty());
-        made += masterBias.isPresent() ? 1 : 0;
-        for (String filter : filters()) {
-            sets++;
-            List<Path> flats = flats(filter);
-            made += master(MasterKind.FLAT, flatMaster(filter), flats, masterBias)
-                            .isPresent()
-                    ? 1
-                    : 0;
-        }
-        night.devices().panel().cover();
-        for (double seconds : exposures()) {
-            sets++;
-            List<Path> darks = darks(seconds);
-            made += master(MasterKind.DARK, darkMaster(seconds), darks, Optional.empty())
-                            .isPresent()
-                    ? 1
-                    : 0;
+        List<CalibrationPlan.Set> sets = CalibrationPlan.of(night.program()).sets();
+        List<String> missing = new ArrayList<>();
+        Optional<Frame> bias = Optional.empty();
+        for (CalibrationPlan.Set set : sets) {
+            try {
+                Optional<Frame> made = make(set, bias);
+                bias = set.kind() == CalibrationPlan.Kind.BIAS ? made : bias;
+            } catch (DeviceException | BadInputException e) {
+                missing.add(words(set));
+                night.record()
+                        .fault(
+                                Stage.CALIBRATE,
+                                capital(words(set)) + " are left out: " + e.getMessage()
+                                        + " They can still be taken by day, focus and camera angle untouched.");
+            }
         }
         return night.record()
                 .gate(new Gate(
                         Stage.CALIBRATE,
-                        made,
-                        sets,
+                        sets.size() - missing.size(),
+                        sets.size(),
                         "masters",
                         false,
-                        made == sets ? "All " + sets + " masters are made." : (sets - made) + " masters are missing."));
+                        missing.isEmpty()
+                                ? "All " + sets.size() + " masters are made."
+                                : "Missing: " + String.join(", ", missing) + "."));
     }
 
-    private TreeSet<String> filters() {
-        TreeSet<String> filters = new TreeSet<>();
-        night.program().targets().forEach(t -> filters.addAll(t.filters()));
-        return filters;
+    private static String words(CalibrationPlan.Set set) {
+        return switch (set.kind()) {
+            case BIAS -> "bias frames";
+            case FLAT -> "flats in " + set.filter();
+            case DARK -> "darks of " + FrameArchive.seconds(set.seconds()).replace("s", " s");
+        };
     }
 
-    private TreeSet<Double> exposures() {
-        TreeSet<Double> exposures = new TreeSet<>();
-        for (TargetPlan target : night.program().targets()) {
-            exposures.add(target.subSeconds());
-        }
-        return exposures;
+    private static String capital(String words) {
+        return words.substring(0, 1).toUpperCase(Locale.ROOT) + words.substring(1);
     }
 
-    private List<Path> bias() throws InterruptedException {
+    private Optional<Frame> make(CalibrationPlan.Set set, Optional<Frame> bias) throws InterruptedException {
+        return switch (set.kind()) {
+            case BIAS -> master(MasterKind.BIAS, "bias.fits", bias(set.frames()), Optional.empty());
+            case FLAT -> master(MasterKind.FLAT, flatMaster(set.filter()), flats(set.filter(), set.frames()), bias);
+            case DARK -> master(
+                    MasterKind.DARK, darkMaster(set.seconds()), darks(set.seconds(), set.frames()), Optional.empty());
+        };
+    }
+
+    private List<Path> bias(int wanted) throws InterruptedException {
         night.devices().panel().cover();
         Camera.Exposure exposure = Camera.Exposure.light(Duration.ZERO).ofKind(Camera.FrameKind.BIAS);
-        return take("bias", "bias", night.program().calibrations().bias(), exposure, "");
+        return take("bias", "bias", wanted, exposure, "");
     }
 
-    private List<Path> darks(double seconds) throws InterruptedException {
+    private List<Path> darks(double seconds, int wanted) throws InterruptedException {
+        night.devices().panel().cover();
         Camera.Exposure exposure = Camera.Exposure.light(Duration.ofMillis(Math.round(seconds * 1000)))
                 .ofKind(Camera.FrameKind.DARK);
-        String set = String.format(Locale.ROOT, "dark_%.0fs", seconds);
-        return take(set, "darks", night.program().calibrations().darks(), exposure, "");
+        return take("dark_" + FrameArchive.seconds(seconds), "darks", wanted, exposure, "");
     }
 
-    private List<Path> flats(String filter) throws InterruptedException {
-        int wanted = night.program().calibrations().flatsPerFilter();
-        String set = "flat_" + filter;
-        if (wanted == 0 || before.calibrationSet(set).size() >= wanted) {
+    private List<Path> flats(String filter, int wanted) throws InterruptedException {
+        String set = "flat_" + FrameArchive.plainName(filter);
+        if (before.calibrationSet(set).size() >= wanted) {
             return take(set, "flats", wanted, Camera.Exposure.light(Duration.ZERO), filter);
         }
-        int slot = night.kit().filterSlot(filter);
-        night.devices().wheel().select(slot);
-        night.clock().await(night.devices().wheel().remaining());
+        // Focus goes with the filter, as it did for the lights.
+        focusing.change(filter);
         night.record().doing(Stage.CALIBRATE, "Flat exposure for " + filter, Duration.ofSeconds(20));
         FlatExposure found = FlatExposure.search(
                 night.devices().camera(),

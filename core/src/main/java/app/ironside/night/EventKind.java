@@ -18,6 +18,8 @@ public enum EventKind {
     GUIDE_SETTLED,
     DITHER,
     SUB,
+    /** An earlier sub whose verdict is another now that its series is known better. */
+    REGRADED,
     FLIP,
     FAULT,
     PARKED,

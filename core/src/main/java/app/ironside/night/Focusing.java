@@ -8,6 +8,7 @@ import app.ironside.focus.FocusSample;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Sampling;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -23,9 +24,16 @@ final class Focusing {
 
     private static final double TYPICAL_HFR_PX = 1.1;
 
+    private static final Duration UNTIL_NEXT_TRY = Duration.ofMinutes(10);
+
     private final NightContext night;
     private final FocusRun run;
-    private double focusedAtC = Double.NaN;
+    /** Of the tube at the last run that was believed. */
+    private Optional<Double> focusedAtC = Optional.empty();
+
+    /** When a refused run is tried again; empty after one that was believed. */
+    private Optional<Instant> again = Optional.empty();
+
     private double sizePx = TYPICAL_HFR_PX;
 
     Focusing(NightContext night) {
@@ -39,17 +47,33 @@ final class Focusing {
         night.record().doing(Stage.FOCUS, "Rough focus, for plate solving", Duration.ofSeconds(120));
         FocusRun.Result result = run.rough(ROUGH_EXPOSURE, shot -> show("Rough focus", shot));
         record("Rough focus", result);
-        focusedAtC = night.devices().focuser().temperatureC();
+        done(result);
     }
 
-    /** A full sweep in the filter that is in; returns whether its curve was believed. */
+    /** Only a run that was believed is a focus; one that was refused is tried again, though not before every sub. */
+    private void done(FocusRun.Result result) {
+        if (result.verdict().accepted()) {
+            focusedAtC = Optional.of(night.devices().focuser().temperatureC());
+            again = Optional.empty();
+        } else {
+            again = Optional.of(night.clock().now().plus(UNTIL_NEXT_TRY));
+            night.record()
+                    .fault(
+                            Stage.FOCUS,
+                            "A focus run was refused (" + result.verdict().reason()
+                                    + "). The focuser stands where it was; the next try is in "
+                                    + UNTIL_NEXT_TRY.toMinutes() + " minutes.");
+        }
+    }
+
+    /** A full sweep in the filter that is in; returns whether the position is known to within the critical zone. */
     boolean fine(String why) throws InterruptedException {
         night.record().doing(Stage.FOCUS, "Focus sweep: " + why, Duration.ofSeconds(110));
         boolean narrow = filter().narrow();
         FocusRun.Result result =
                 run.fine(narrow ? NARROW_EXPOSURE : FINE_EXPOSURE, sizePx, shot -> show("Focus sweep", shot));
         record("Focus, " + why, result);
-        focusedAtC = night.devices().focuser().temperatureC();
+        done(result);
         if (result.verdict().accepted()) {
             sizePx = Math.max(0.6, Math.min(4, result.verdict().bestSize()));
         }
@@ -60,10 +84,10 @@ final class Focusing {
         night.record()
                 .gate(new Gate(
                         Stage.FOCUS,
-                        result.verdict().accepted() ? result.verdict().rSquared() : 0,
-                        FocusCurve.LEAST_R_SQUARED,
-                        "R²",
-                        false,
+                        result.verdict().accepted() ? sigma : result.verdict().rSquared(),
+                        result.verdict().accepted() ? limit : FocusCurve.LEAST_R_SQUARED,
+                        result.verdict().accepted() ? "steps" : "R²",
+                        result.verdict().accepted(),
                         sure
                                 ? String.format(
                                         Locale.ROOT,
@@ -72,18 +96,34 @@ final class Focusing {
                                         result.verdict().bestPosition(),
                                         sigma,
                                         limit)
-                                : result.verdict().reason()));
-        return result.verdict().accepted();
+                                : result.verdict().accepted()
+                                        ? String.format(
+                                                Locale.ROOT,
+                                                "The best position is known to ± %.0f steps only; the critical zone is ± %.0f.",
+                                                sigma,
+                                                limit)
+                                        : result.verdict().reason()));
+        return sure;
     }
 
     /** Whether the tube's temperature has left the range in which the focus holds. */
     boolean due() {
-        return Math.abs(night.devices().focuser().temperatureC() - focusedAtC)
-                >= night.program().refocusAfterC();
+        if (again.isPresent()) {
+            return !night.clock().now().isBefore(again.get());
+        }
+        return Math.abs(temperatureChangeC()) >= night.program().refocusAfterC();
     }
 
-    double temperatureChangeC() {
-        return night.devices().focuser().temperatureC() - focusedAtC;
+    /** Why a run is due, for the journal. */
+    String dueBecause() {
+        double change = temperatureChangeC();
+        return again.isPresent()
+                ? "the last run was refused"
+                : String.format(Locale.ROOT, "tube %s by %.1f °C", change < 0 ? "colder" : "warmer", Math.abs(change));
+    }
+
+    private double temperatureChangeC() {
+        return focusedAtC.map(c -> night.devices().focuser().temperatureC() - c).orElse(0.0);
     }
 
     /** Puts a filter in and moves by the measured difference of their focus. */

@@ -6,6 +6,7 @@ import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -70,6 +71,11 @@ public final class FrameArchive {
     /** A target's name as that of a folder or file. */
     public static String plainName(String name) {
         return FileNames.plain(name, "_");
+    }
+
+    /** An exposure as a part of a name, whole to the last digit: no two exposures are one. */
+    public static String seconds(double seconds) {
+        return BigDecimal.valueOf(seconds).stripTrailingZeros().toPlainString() + "s";
     }
 
     /** Removes what a power cut left half-written. */

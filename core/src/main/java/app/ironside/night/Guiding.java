@@ -95,19 +95,15 @@ final class Guiding {
         night.record()
                 .event(
                         EventKind.GUIDE_SETTLED,
-                        String.format(
-                                Locale.ROOT,
-                                "Guiding %.2f″ RMS (right ascension %.2f″, declination %.2f″).",
-                                figures.rmsTotalArcsec(),
-                                figures.rmsRaArcsec(),
-                                figures.rmsDecArcsec()),
-                        facts(
-                                "target", target.name(),
-                                "rmsRaArcsec", figures.rmsRaArcsec(),
-                                "rmsDecArcsec", figures.rmsDecArcsec(),
-                                "rmsTotalArcsec", figures.rmsTotalArcsec(),
-                                "starSnr", star.snr(),
-                                "trace", trace(samples)));
+                        samples.isEmpty()
+                                ? "The guide star was not seen once in the minute of proof."
+                                : String.format(
+                                        Locale.ROOT,
+                                        "Guiding %.2f″ RMS (right ascension %.2f″, declination %.2f″).",
+                                        figures.rmsTotalArcsec(),
+                                        figures.rmsRaArcsec(),
+                                        figures.rmsDecArcsec()),
+                        settled(target, star, samples, figures));
         return night.record()
                 .gate(new Gate(
                         Stage.GUIDE,
@@ -115,11 +111,24 @@ final class Guiding {
                         limit,
                         "″",
                         true,
-                        String.format(
-                                Locale.ROOT,
-                                "Guiding %.2f″ RMS; half a pixel is %.2f″.",
-                                figures.rmsTotalArcsec(),
-                                limit)));
+                        samples.isEmpty()
+                                ? "The guide star was not seen."
+                                : String.format(
+                                        Locale.ROOT,
+                                        "Guiding %.2f″ RMS; half a pixel is %.2f″.",
+                                        figures.rmsTotalArcsec(),
+                                        limit)));
+    }
+
+    private static Map<String, Object> settled(
+            TargetPlan target, Star star, List<GuideSample> samples, GuideStatistics figures) {
+        Map<String, Object> facts = facts("target", target.name(), "starSnr", star.snr(), "trace", trace(samples));
+        if (!samples.isEmpty()) {
+            facts.put("rmsRaArcsec", figures.rmsRaArcsec());
+            facts.put("rmsDecArcsec", figures.rmsDecArcsec());
+            facts.put("rmsTotalArcsec", figures.rmsTotalArcsec());
+        }
+        return facts;
     }
 
     private void calibrate(double declination) throws InterruptedException {
@@ -167,7 +176,13 @@ final class Guiding {
         night.record()
                 .event(
                         EventKind.DITHER,
-                        String.format(Locale.ROOT, "Dither to %+.0f″ west, %+.0f″ north.", west, north),
+                        String.format(
+                                Locale.ROOT,
+                                "Dither to %.0f″ %s, %.0f″ %s.",
+                                Math.abs(west),
+                                west < 0 ? "east" : "west",
+                                Math.abs(north),
+                                north < 0 ? "south" : "north"),
                         facts(
                                 "westArcsec", west,
                                 "northArcsec", north,

@@ -1,5 +1,6 @@
 package app.ironside.night;
 
+import app.ironside.Provenance;
 import app.ironside.Workers;
 import app.ironside.device.Devices;
 import app.ironside.device.NightClock;
@@ -20,6 +21,7 @@ import java.util.Optional;
  * @param readyList the steps by which the kit is brought up
  * @param earlierFocusSteps where the kit focused on other nights
  * @param pointingModel of the kit's mount, if one is kept
+ * @param provenance whether devices and sky are real
  */
 public record NightContext(
         Site site,
@@ -33,7 +35,8 @@ public record NightContext(
         Workers workers,
         ReadyList readyList,
         List<Double> earlierFocusSteps,
-        Optional<PointingModel> pointingModel) {
+        Optional<PointingModel> pointingModel,
+        Provenance provenance) {
     StarFinder finder() {
         return new StarFinder(DetectSettings.DEFAULT, workers);
     }

@@ -4,12 +4,17 @@ import static app.ironside.night.NightRecord.facts;
 
 import app.ironside.BadInputException;
 import app.ironside.device.DeviceException;
+import app.ironside.device.Mount;
 import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.Program;
 import app.ironside.point.Centering;
+import app.ironside.star.StarField;
 import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.time.Instant;
@@ -27,10 +32,9 @@ import java.util.Set;
  * the run; then park, calibration frames while the sensor is still cold, warm up, masters, stacks.
  */
 public final class NightEngine {
-    private static final Duration WARMING = Duration.ofMinutes(12);
-
     private final NightContext night;
     private final NightRecord record;
+    private SubJudge judge = new SubJudge();
 
     public NightEngine(NightContext night) {
         this.night = night;
@@ -38,36 +42,75 @@ public final class NightEngine {
     }
 
     /**
-     * Runs to the end.
+     * Runs to the end. However it ends, the mount has been stopped or parked first, if it answered.
      *
      * @throws InterruptedException if the night is stopped; the journal then holds all that was done, and another call goes on
-     * @throws DeviceException if it cannot go on; the mount has then been parked, if it answered
+     * @throws DeviceException if it cannot go on
      * @throws UncheckedIOException as well, if the disk refuses
      */
     public void run() throws InterruptedException {
         try {
             runThrough();
-        } catch (DeviceException | UncheckedIOException e) {
-            leaveSafely(e);
+        } catch (InterruptedException e) {
+            leaveSafely("The night is stopped.", EventKind.PARKED, e);
+            throw e;
+        } catch (RuntimeException | Error e) {
+            // Whatever it is: a mount that is left tracking would in the end run into its pier.
+            String why = e instanceof OutOfMemoryError
+                    ? "There was not enough memory; give more by setting IRONSIDE_MEMORY, and the night goes on from here."
+                    : String.valueOf(e.getMessage());
+            leaveSafely(why, EventKind.FAULT, e);
             throw e;
         }
     }
 
-    /** A mount that is left tracking would in the end run into its pier. */
-    private void leaveSafely(RuntimeException why) throws InterruptedException {
-        String left;
+    /** Parks the mount and lets the camera warm up, before anything else is thought of; then tells. */
+    private void leaveSafely(String why, EventKind kind, Throwable cause) {
+        // Somebody who stops the night interrupts its thread: the devices must still be reached.
+        boolean interrupted = Thread.interrupted();
+        String left = park(cause);
         try {
-            night.devices().mount().park();
-            night.clock().await(night.devices().mount().remaining());
-            left = "The mount is parked.";
-        } catch (DeviceException unparked) {
-            left = "The mount could not be parked (" + unparked.getMessage()
-                    + "): stop it by hand before it runs into its" + " pier.";
+            if (night.kit().sensor().cooled()) {
+                night.devices().camera().warmUp();
+                left += " The camera warms up: leave its power on for " + NightBudget.WARM_UP.toMinutes() + " minutes.";
+            }
+        } catch (RuntimeException unheated) {
+            cause.addSuppressed(unheated);
         }
         try {
-            record.fault(stage(), why.getMessage() + " " + left);
-        } catch (UncheckedIOException unwritten) {
-            why.addSuppressed(unwritten); // the disk may be what failed
+            record.event(kind, why + " " + left, facts("stage", stage().name()));
+        } catch (RuntimeException | Error unwritten) {
+            cause.addSuppressed(unwritten); // the disk or the memory may be what failed
+        }
+        if (interrupted) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    private String park(Throwable cause) {
+        Mount mount = night.devices().mount();
+        try {
+            mount.park();
+            if (!(cause instanceof InterruptedException)) {
+                night.clock().await(mount.remaining());
+            }
+            return "The mount is parked.";
+        } catch (InterruptedException again) {
+            Thread.currentThread().interrupt();
+            return "The mount is on its way to where it parks.";
+        } catch (RuntimeException | Error unparked) {
+            cause.addSuppressed(unparked);
+            return stopped(mount, unparked);
+        }
+    }
+
+    private static String stopped(Mount mount, Throwable unparked) {
+        try {
+            mount.stop();
+            return "The mount could not be parked (" + unparked.getMessage() + ") and was stopped where it stands.";
+        } catch (RuntimeException | Error moving) {
+            return "The mount could not be parked (" + unparked.getMessage()
+                    + "): stop it by hand before it runs into its pier.";
         }
     }
 
@@ -86,10 +129,11 @@ public final class NightEngine {
         if (before.ended()) {
             return;
         }
-        NightPlan plan = plan(before.started());
+        judge = SubJudge.of(record.events());
         if (before.started()) {
             before = reconcile(before);
         }
+        NightPlan plan = before.started() ? resumed(before) : started();
         Centering centering = new Centering(
                 night.devices().mount(),
                 night.devices().camera(),
@@ -103,20 +147,37 @@ public final class NightEngine {
         Pointing pointing = new Pointing(night, centering);
         if (lightLeft(plan)) {
             prepare(plan, before, centering, focusing);
-            RunStage run = new RunStage(night, pointing, focusing, guiding);
+            RunStage run = new RunStage(night, pointing, focusing, guiding, judge);
             for (PlannedBlock block : plan.blocks()) {
-                run.run(block, before.subsOf(block.target().name(), block.span()));
+                run.run(block);
             }
         }
-        finish(before);
+        finish(before, focusing);
     }
 
-    private NightPlan plan(boolean resumed) {
+    /** What is left: the time that the stop took is given back to what was not reached. */
+    private NightPlan resumed(NightSoFar before) {
+        Program program = night.program();
+        NightPlanner.Outlook outlook =
+                NightPlanner.Outlook.of(night.site(), program.date(), program.minimumAltitudeDeg());
+        NightPlan first = NightPlanner.plan(night.site(), night.kit(), program, outlook);
+        NightPlan plan = NightPlanner.plan(
+                night.site(),
+                night.kit(),
+                program,
+                outlook,
+                new NightPlanner.Progress(night.clock().now(), before.done(program, first)));
+        record.event(
+                EventKind.NIGHT_RESUMED,
+                plan.subs() > 0
+                        ? "The night goes on after a stop: " + plan.subs() + " subs still fit."
+                        : "The night goes on after a stop; no more subs fit.",
+                facts("subs", plan.subs()));
+        return plan;
+    }
+
+    private NightPlan started() {
         NightPlan plan = NightPlanner.plan(night.site(), night.kit(), night.program());
-        if (resumed) {
-            record.event(EventKind.NIGHT_RESUMED, "The night goes on after a stop.", Map.of());
-            return plan;
-        }
         record.event(
                 EventKind.NIGHT_STARTED,
                 "Night of " + night.program().date() + " at " + night.site().name() + " with "
@@ -127,7 +188,9 @@ public final class NightEngine {
                         "kit",
                         night.kit().name(),
                         "date",
-                        night.program().date().toString()));
+                        night.program().date().toString(),
+                        "provenance",
+                        night.provenance().word()));
         record.stage(Stage.PLAN);
         for (PlannedBlock block : plan.blocks()) {
             record.event(
@@ -175,8 +238,9 @@ public final class NightEngine {
     }
 
     private boolean lightLeft(NightPlan plan) {
-        PlannedBlock last = plan.blocks().get(plan.blocks().size() - 1);
-        return night.clock().now().isBefore(last.span().until());
+        return plan.blocks().stream()
+                .anyMatch(b ->
+                        b.subs() > 0 && night.clock().now().isBefore(b.span().until()));
     }
 
     private void prepare(NightPlan plan, NightSoFar before, Centering centering, Focusing focusing)
@@ -187,6 +251,8 @@ public final class NightEngine {
         }
         // Stars to focus and solve by come out at nautical dusk.
         Instant stars = plan.times().nauticalDusk().orElse(night.clock().now());
+        // Nothing is followed while nobody looks.
+        night.devices().mount().stop();
         if (night.clock().now().isBefore(stars)) {
             record.doing(
                     Stage.POLAR,
@@ -203,33 +269,43 @@ public final class NightEngine {
         }
     }
 
-    private void finish(NightSoFar before) throws InterruptedException {
+    private void finish(NightSoFar before, Focusing focusing) throws InterruptedException {
         NightSoFar now = NightSoFar.of(record.events());
         night.devices().mount().park();
         night.clock().await(night.devices().mount().remaining());
         record.event(EventKind.PARKED, "The mount is parked.", Map.of());
-        new CalibrateStage(night, now).run();
-        night.devices().camera().warmUp();
-        record.doing(Stage.CALIBRATE, "The camera warms up", WARMING);
-        night.clock().await(WARMING);
-        record.event(
-                EventKind.PARKED,
-                String.format(
-                        Locale.ROOT,
-                        "The camera has warmed up to %.1f °C.",
-                        night.devices().camera().sensorTemperatureC()),
-                Map.of());
+        new CalibrateStage(night, now, focusing).run();
+        warmUp();
         new StackStage(night, before).run();
         record.stage(Stage.LOGBOOK);
         List<NightEvent> events = record.events();
         long taken = events.stream().filter(e -> e.kind() == EventKind.SUB).count();
-        long kept = events.stream()
-                .filter(e -> e.kind() == EventKind.SUB && e.isTrue("keep"))
-                .count();
+        long kept = SubVerdicts.kept(events);
         record.event(
                 EventKind.NIGHT_ENDED,
                 "The night is done: " + kept + " of " + taken + " subs kept.",
                 facts("taken", taken, "kept", kept));
+    }
+
+    /** A camera that no longer answers is told of; the masters and stacks need it no more. */
+    private void warmUp() throws InterruptedException {
+        if (!night.kit().sensor().cooled()) {
+            return;
+        }
+        try {
+            night.devices().camera().warmUp();
+            record.doing(Stage.CALIBRATE, "The camera warms up", NightBudget.WARM_UP);
+            night.clock().await(NightBudget.WARM_UP);
+            record.event(
+                    EventKind.PARKED,
+                    String.format(
+                            Locale.ROOT,
+                            "The camera has warmed up to %.1f °C.",
+                            night.devices().camera().sensorTemperatureC()),
+                    Map.of());
+        } catch (DeviceException e) {
+            record.fault(Stage.CALIBRATE, "The camera could not be warmed up: " + e.getMessage());
+        }
     }
 
     /** After a stop: removes what is half-written, and takes in subs that were on the disk but not yet in the journal. */
@@ -251,25 +327,41 @@ public final class NightEngine {
         return NightSoFar.of(record.events());
     }
 
+    /** A sub that was finished and not yet told: it keeps its own time and is measured and judged as the others were. */
     private void adopt(String file) {
-        Header header = FitsFiles.read(night.archive().resolve(file)).header();
-        record.event(
+        Frame frame = FitsFiles.read(night.archive().resolve(file));
+        Header header = frame.header();
+        String target = header.text("OBJECT").orElse("unknown");
+        String filter = header.text("FILTER").orElse("unknown");
+        double seconds = header.exposureSeconds().orElse(0);
+        StarField field = night.finder().find(frame);
+        SubJudge.Measured measured = SubJudge.measured(
+                SubJudge.set(target, filter, seconds, frame.width()),
+                file,
+                field,
+                night.kit().sensor().offsetAdu());
+        SubJudge.Verdict verdict = judge.judge(measured);
+        Instant ended = header.start()
+                .map(s -> s.plusMillis(Math.round(1000 * seconds)))
+                .orElse(night.clock().now());
+        Map<String, Object> facts = facts("target", target, "filter", filter, "seconds", seconds);
+        facts.putAll(SubFacts.of(field, frame.width(), measured, verdict));
+        facts.put("full", frame.width() == night.kit().sensor().widthPx());
+        facts.put("foundAfterStop", true);
+        header.number("FOCUSPOS").ifPresent(steps -> facts.put("focusSteps", steps));
+        header.number("FOCTEMP").ifPresent(c -> facts.put("temperatureC", c));
+        header.text("PIERSIDE").ifPresent(side -> facts.put("pierSide", side));
+        record.eventAt(
+                ended,
                 EventKind.SUB,
-                "A finished sub was found on the disk after the stop.",
-                facts(
-                        "target",
-                        header.text("OBJECT").orElse("unknown"),
-                        "filter",
-                        header.text("FILTER").orElse("unknown"),
-                        "seconds",
-                        header.exposureSeconds().orElse(0),
-                        "file",
-                        file,
-                        "keep",
-                        true,
-                        "full",
-                        true,
-                        "reason",
-                        "found after a stop, not yet judged"));
+                String.format(
+                        Locale.ROOT,
+                        "A sub of %s %s %.0f s, finished before the stop, %s.",
+                        target,
+                        filter,
+                        seconds,
+                        verdict.keep() ? "kept" : "out: " + verdict.reason()),
+                facts);
+        SubFacts.tellRegraded(record, judge, measured.set());
     }
 }

@@ -23,12 +23,13 @@ final class NightLoop {
     Frame expose(Camera camera, Camera.Exposure exposure) throws InterruptedException {
         camera.start(exposure);
         Duration readout = camera.remaining().minus(exposure.length());
-        // The last guide exposure must not reach beyond the sub, or the mount would be corrected for nothing.
+        // The last guide exposure ends with the sub: one that reaches beyond would only make the next one wait.
         while (camera.remaining().compareTo(readout) > 0) {
-            if (guider.isGuiding()) {
+            Duration open = camera.remaining().minus(readout);
+            if (guider.isGuiding() && open.compareTo(guider.cycleTime()) >= 0) {
                 guider.cycle();
             } else {
-                clock.await(shorter(STEP, camera.remaining()));
+                clock.await(shorter(STEP, open));
             }
         }
         clock.await(camera.remaining());

@@ -5,6 +5,7 @@ import app.ironside.guide.GuideSample;
 import app.ironside.image.Frame;
 import app.ironside.star.StarField;
 import java.time.Duration;
+import java.time.Instant;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -32,7 +33,12 @@ public final class NightRecord {
     }
 
     void event(EventKind kind, String text, Map<String, Object> facts) {
-        NightEvent event = new NightEvent(clock.now(), kind, text, facts);
+        eventAt(clock.now(), kind, text, facts);
+    }
+
+    /** Something that happened earlier and is told only now. */
+    void eventAt(Instant time, EventKind kind, String text, Map<String, Object> facts) {
+        NightEvent event = new NightEvent(time, kind, text, facts);
         journal.append(event);
         watcher.event(event);
     }
@@ -54,6 +60,11 @@ public final class NightRecord {
 
     void stage(Stage stage) {
         event(EventKind.STAGE, stage.title() + " begins.", facts("stage", stage.name()));
+    }
+
+    /** The watch has stopped the mount. */
+    public void mountStopped(String sentence) {
+        fault(Stage.RUN, sentence);
     }
 
     void fault(Stage stage, String text) {

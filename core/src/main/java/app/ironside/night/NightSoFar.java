@@ -1,5 +1,8 @@
 package app.ironside.night;
 
+import app.ironside.plan.NightPlan;
+import app.ironside.plan.Program;
+import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Interval;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -71,6 +74,32 @@ public record NightSoFar(
         return (int) subTimes.getOrDefault(target, List.of()).stream()
                 .filter(t -> !t.isBefore(span.from()) && !t.isAfter(span.until()))
                 .count();
+    }
+
+    /**
+     * How many subs each of a program's targets has, in their order; a target may come twice.
+     *
+     * @param plan what the night was to be, for telling a target's blocks apart by their times
+     */
+    List<Integer> done(Program program, NightPlan plan) {
+        Map<String, Integer> left = new HashMap<>();
+        subs.forEach((target, files) -> left.put(target, files.size()));
+        List<Integer> done = new ArrayList<>();
+        for (int i = 0; i < program.targets().size(); i++) {
+            TargetPlan target = program.targets().get(i);
+            int have = left.getOrDefault(target.name(), 0);
+            boolean last = program.targets().subList(i + 1, program.targets().size()).stream()
+                    .noneMatch(t -> t.name().equals(target.name()));
+            int own = last
+                    ? have
+                    : Math.min(have, target.mostSubs().orElseGet(() -> plan.blocks().stream()
+                            .filter(b -> b.target().equals(target))
+                            .mapToInt(b -> subsOf(target.name(), b.span()))
+                            .sum()));
+            done.add(own);
+            left.put(target.name(), have - own);
+        }
+        return done;
     }
 
     public List<String> calibrationSet(String set) {

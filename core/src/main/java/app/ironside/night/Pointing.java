@@ -27,13 +27,6 @@ final class Pointing {
         this.centering = centering;
     }
 
-    /** The side on which the telescope can follow a target longest without touching: west of the pier before the meridian. */
-    Mount.PierSide sideFor(TargetPlan target) {
-        double hourAngle =
-                night.observer().hourAngleDeg(target.position(), night.clock().now());
-        return hourAngle < 0 ? Mount.PierSide.WEST : Mount.PierSide.EAST;
-    }
-
     /** Centres a target; returns whether the gate is passed. */
     boolean centre(TargetPlan target, Mount.PierSide side) throws InterruptedException {
         night.record().doing(Stage.POINT, "Centring " + target.name(), Duration.ofSeconds(60));

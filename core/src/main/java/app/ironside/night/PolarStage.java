@@ -5,6 +5,7 @@ import static app.ironside.night.NightRecord.facts;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.image.Frame;
+import app.ironside.kit.MeridianRule;
 import app.ironside.kit.PolarTolerance;
 import app.ironside.point.Centering;
 import app.ironside.polar.AxisFinder;
@@ -35,6 +36,10 @@ final class PolarStage {
     private static final Duration EXPOSURE = Duration.ofSeconds(6);
     private static final double DECLINATION_DEG = 62;
     private static final double FIRST_HOUR_ANGLE_DEG = -62;
+
+    /** The axis is followed for so many degrees of hour angle after the last exposure, while the knobs are turned: 40 minutes. */
+    private static final double FOLLOWED_DEG = 10;
+
     private static final double TURN_DEG = 30;
     private static final int SIGHTS = 3;
     private static final int MOST_ADJUSTMENTS = 8;
@@ -64,11 +69,13 @@ final class PolarStage {
     /** Points to where the first exposure will be taken, for whoever needs stars before. */
     void goToStart() throws InterruptedException {
         double sign = night.site().latDeg() >= 0 ? 1 : -1;
-        double ra = night.observer().siderealTimeDeg(night.clock().now()) - FIRST_HOUR_ANGLE_DEG;
+        double declination = sign * DECLINATION_DEG;
+        double contact = MeridianRule.of(night.kit(), declination).contactDeg();
+        double first = Math.min(FIRST_HOUR_ANGLE_DEG, contact - (SIGHTS - 1) * TURN_DEG - FOLLOWED_DEG);
+        double ra = night.observer().siderealTimeDeg(night.clock().now()) - first;
         night.devices()
                 .mount()
-                .slewAndWait(
-                        night.clock(), new Equatorial(Angles.wrap360(ra), sign * DECLINATION_DEG), Mount.PierSide.WEST);
+                .slewAndWait(night.clock(), new Equatorial(Angles.wrap360(ra), declination), Mount.PierSide.WEST);
     }
 
     /** Returns whether the axis is within the limit that the program's subs allow. */
@@ -269,7 +276,9 @@ final class PolarStage {
         night.record()
                 .event(
                         EventKind.DEVICE,
-                        "clock and place: they agree with the sky, " + measured + ".",
+                        "clock and place: "
+                                + (proven ? "they agree with the sky, " : "they do not agree with the sky, ") + measured
+                                + ".",
                         facts(
                                 "device",
                                 "clock and place",

@@ -125,7 +125,7 @@ public record ReadyList(List<ReadyStep> steps) {
     private static void byHandAfter(List<ReadyStep> steps, Kit kit) {
         if (kit.equipment().goTo()) {
             steps.add(ReadyStep.byHand("cables", "nothing catches through the whole travel, past the meridian and back")
-                    .after("mount", "the mount turns the axes for you"));
+                    .after("mount", "turn the axes with the hand controller, slowly, and watch"));
         }
         steps.add(ReadyStep.byHand("caps", "main and guide optics are open, the hood waits until focus is found"));
         if (!kit.equipment().goTo()) {

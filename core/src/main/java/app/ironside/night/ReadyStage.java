@@ -6,6 +6,8 @@ import app.ironside.device.Camera;
 import app.ironside.device.Devices;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
+import app.ironside.plan.CalibrationPlan;
+import app.ironside.plan.NightBudget;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Equatorial;
 import app.ironside.solve.Coverage;
@@ -21,6 +23,10 @@ final class ReadyStage {
     private static final Duration COOLING_LIMIT = Duration.ofMinutes(25);
     private static final double COOLING_WITHIN_C = 0.5;
     private static final double PROOF_TURN_DEG = 4;
+
+    /** A mount that reports less than this of a commanded turn has not made it. */
+    private static final double PROOF_SHARE = 0.5;
+
     private static final int ENOUGH_NIGHTS = 3;
 
     /** Temperature and reassembly move focus by a few hundredths of the travel, a lost zero by far more. */
@@ -148,6 +154,15 @@ final class ReadyStage {
                             rated));
             return Optional.empty();
         }
+        if (peak > NightBudget.PEAK_RESERVE * rated) {
+            record.fault(
+                    Stage.READY,
+                    String.format(
+                            Locale.ROOT,
+                            "The kit draws up to %.0f W, more than four fifths of the supply's %.0f W: for hours a larger one is safer.",
+                            peak,
+                            rated));
+        }
         return Optional.of(String.format(Locale.ROOT, "%speak %.0f of %.0f W", now, peak, rated));
     }
 
@@ -173,14 +188,8 @@ final class ReadyStage {
                 .fullFramesPerLeg()
                 .map(k -> Math.min(plannedSubs, 6L * k))
                 .orElse((long) plannedSubs);
-        int flats = night.program().calibrations().flatsPerFilter()
-                * night.kit().filters().size();
-        long frames = subs
-                + flats
-                + night.program().calibrations().darks()
-                + night.program().calibrations().bias();
-        // Stacks and masters are floats: allow a dozen of them.
-        long needed = frames * frameBytes + 24 * frameBytes;
+        long frames = subs + CalibrationPlan.of(night.program()).frames() + NightBudget.DERIVED_FRAMES;
+        long needed = frames * frameBytes;
         File root = night.archive().root().toFile();
         long free = root.getUsableSpace();
         String measured = String.format(Locale.ROOT, "%.1f GB free, %.1f GB needed", free / 1e9, needed / 1e9);
@@ -200,7 +209,21 @@ final class ReadyStage {
         double moved = before.separationDeg(mount.pointing());
         mount.turnRightAscensionAxis(-PROOF_TURN_DEG);
         night.clock().await(mount.remaining());
-        return moved > 0.05 ? Optional.of(String.format(Locale.ROOT, "%.1f° seen", moved)) : Optional.empty();
+        // Off the equator a turn of the axis is a shorter way on the sky: the haversine of equal declinations.
+        double expected = Math.toDegrees(2
+                * Math.asin(Math.sin(Math.toRadians(PROOF_TURN_DEG / 2)) * Math.cos(Math.toRadians(before.decDeg()))));
+        if (moved >= PROOF_SHARE * expected) {
+            return Optional.of(String.format(Locale.ROOT, "it reports %.1f° of %.1f°", moved, expected));
+        }
+        record.fault(
+                Stage.READY,
+                String.format(
+                        Locale.ROOT,
+                        "A turn of %.0f° was commanded and the mount reports %.1f° of it: look at power, clutches, and whether it is parked;"
+                                + " then close and open its connection.",
+                        PROOF_TURN_DEG,
+                        moved));
+        return Optional.empty();
     }
 
     private Optional<String> frame(Camera camera, boolean main) throws InterruptedException {

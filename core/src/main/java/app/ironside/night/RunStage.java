@@ -6,11 +6,12 @@ import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.guide.GuideSample;
-import app.ironside.guide.GuideStatistics;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.kit.MeridianRule;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetPlan;
+import app.ironside.point.Centering;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.Observer;
 import app.ironside.solve.PlateSolution;
@@ -24,15 +25,25 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /** Takes the subs of one target: dither, refocus, recentre, flip, until dawn or until the target sinks. */
 final class RunStage {
     private static final double SMALL_FRAME_SHARE = 0.25;
+
+    /** So often in a row a device that fails is tried again; what the sky does is waited for as long as the block lasts. */
     private static final int MOST_RECOVERIES = 3;
+
+    /** A focus run with guiding begun anew, a dither with its settling, and a whole start: none may run into the meridian's limit. */
+    private static final double REFOCUS_SECONDS = 180;
+
+    private static final double DITHER_SECONDS = 30;
+    private static final double STARTING_SECONDS = 300;
+
     private static final Duration PAUSE_BEFORE_RECOVERY = Duration.ofMinutes(5);
 
-    /** Past the meridian by this much before a flip, so that the mount is sure to choose the other side. */
-    private static final double FLIP_AT_HOUR_ANGLE_DEG = 0.1;
+    /** What complains when the sky is shut: each of these sees stars or nothing. */
+    private static final Set<String> SEES_THE_SKY = Set.of("guider", "guide camera", "focus", Centering.NAME);
 
     private final NightContext night;
     private final Pointing pointing;
@@ -43,24 +54,20 @@ final class RunStage {
     private final Observer observer;
     private int sinceLegBegan;
 
-    RunStage(NightContext night, Pointing pointing, Focusing focusing, Guiding guiding) {
+    RunStage(NightContext night, Pointing pointing, Focusing focusing, Guiding guiding, SubJudge judge) {
         this.night = night;
         this.pointing = pointing;
         this.focusing = focusing;
         this.guiding = guiding;
         this.loop = new NightLoop(night.clock(), guiding.guider());
-        this.judge = new SubJudge(night.kit().sensor().offsetAdu());
+        this.judge = judge;
         this.observer = night.observer();
     }
 
-    /**
-     * Runs a block from where it stands.
-     *
-     * @param alreadyTaken subs of this target from before a stop
-     */
-    void run(PlannedBlock block, int alreadyTaken) throws InterruptedException {
-        loop.waitUntil(block.span().from());
-        int taken = alreadyTaken;
+    /** Runs a block from where it stands. */
+    void run(PlannedBlock block) throws InterruptedException {
+        rest("Waiting for " + block.target().name(), block.span().from());
+        int taken = block.done();
         int recoveries = 0;
         boolean begun = false;
         while (!isOver(block, taken)) {
@@ -69,29 +76,47 @@ final class RunStage {
                     begin(block.target());
                     begun = true;
                 }
-                if (flipDue(block.target())) {
+                if (flipDue(block.target(), focusing.due() ? REFOCUS_SECONDS : DITHER_SECONDS)) {
                     flip(block.target());
+                    continue; // the flip took minutes: whether the block is over is asked anew
                 }
                 beforeSub(block.target(), taken);
-                sub(block.target(), taken);
+                if (flipDue(block.target(), 0)) {
+                    flip(block.target());
+                    continue;
+                }
+                boolean kept = sub(block.target(), taken);
                 taken++;
+                recoveries = kept ? 0 : recoveries;
                 guiding.check();
             } catch (DeviceException e) {
                 night.record().fault(Stage.RUN, e.getMessage());
-                guiding.stop();
                 begun = false;
-                if (++recoveries > MOST_RECOVERIES) {
+                if (++recoveries > MOST_RECOVERIES && !SEES_THE_SKY.contains(e.device())) {
                     night.record()
                             .fault(
                                     Stage.RUN,
                                     block.target().name() + " is given up after " + MOST_RECOVERIES
                                             + " recoveries; what was taken is kept.");
-                    return;
+                    break;
                 }
-                loop.waitUntil(night.clock().now().plus(PAUSE_BEFORE_RECOVERY));
+                rest(
+                        "A pause of five minutes, then " + block.target().name() + " again",
+                        night.clock().now().plus(PAUSE_BEFORE_RECOVERY));
             }
         }
         guiding.stop();
+        night.devices().mount().stop();
+    }
+
+    /** Waits with the mount standing still: nothing is followed that nobody looks at. */
+    private void rest(String why, Instant until) throws InterruptedException {
+        guiding.stop();
+        if (night.clock().now().isBefore(until)) {
+            night.devices().mount().stop();
+            night.record().doing(Stage.RUN, why, Duration.between(night.clock().now(), until));
+            loop.waitUntil(until);
+        }
     }
 
     private boolean isOver(PlannedBlock block, int taken) {
@@ -108,7 +133,7 @@ final class RunStage {
     private void begin(TargetPlan target) throws InterruptedException {
         night.record().stage(Stage.POINT);
         focusing.change(target.filters().get(0));
-        pointing.centre(target, pointing.sideFor(target));
+        pointing.centre(target, sideFor(target));
         night.record().stage(Stage.FOCUS);
         focusing.fine("start of " + target.name());
         night.record().stage(Stage.GUIDE);
@@ -117,29 +142,54 @@ final class RunStage {
         sinceLegBegan = 0;
     }
 
-    private boolean flipDue(TargetPlan target) {
+    /** Whether a sub that begins so many seconds from now would still be under way where something touches. */
+    private boolean flipDue(TargetPlan target, double before) {
         if (night.devices().mount().pierSide() != Mount.PierSide.WEST) {
             return false;
         }
-        Instant end = night.clock()
-                .now()
-                .plusMillis(Math.round(
-                        1000 * (target.subSeconds() + night.kit().sensor().readoutSeconds())));
-        return observer.hourAngleDeg(target.position(), end)
-                > night.kit().contactHourAngleDeg(target.position().decDeg());
+        double seconds = before + target.subSeconds() + night.kit().sensor().readoutSeconds();
+        return rule(target).flipDue(hourAngleDeg(target), seconds);
+    }
+
+    private MeridianRule rule(TargetPlan target) {
+        return MeridianRule.of(night.kit(), target.position().decDeg());
+    }
+
+    private double hourAngleDeg(TargetPlan target) {
+        return observer.hourAngleDeg(target.position(), night.clock().now());
+    }
+
+    /** The side that serves until the first sub is taken; where neither does yet, the target is waited for. */
+    private Mount.PierSide sideFor(TargetPlan target) throws InterruptedException {
+        double seconds = STARTING_SECONDS + target.subSeconds();
+        if (rule(target).side(hourAngleDeg(target), seconds) == MeridianRule.Side.NEITHER) {
+            waitUntilFree(target);
+        }
+        return rule(target).side(hourAngleDeg(target), seconds) == MeridianRule.Side.BEFORE
+                ? Mount.PierSide.WEST
+                : Mount.PierSide.EAST;
+    }
+
+    /** The mount stands still meanwhile: followed on, the telescope would run into what the limit keeps it from. */
+    private void waitUntilFree(TargetPlan target) throws InterruptedException {
+        double left = rule(target).flipFromDeg() - hourAngleDeg(target);
+        rest(
+                "Waiting until " + target.name() + " can be followed from the other side",
+                night.clock().now().plusMillis(Math.round(1000 * Math.max(0, left) / MeridianRule.DEG_PER_SECOND)));
     }
 
     private void flip(TargetPlan target) throws InterruptedException {
-        double now = observer.hourAngleDeg(target.position(), night.clock().now());
-        if (now < FLIP_AT_HOUR_ANGLE_DEG) {
-            Duration wait = Duration.ofMillis(Math.round((FLIP_AT_HOUR_ANGLE_DEG - now) / 15 * 3_590_170));
-            night.record().doing(Stage.RUN, "Waiting for " + target.name() + " to cross the meridian", wait);
-            loop.waitUntil(night.clock().now().plus(wait));
-        }
         guiding.stop();
+        waitUntilFree(target);
         Instant began = night.clock().now();
         night.record().doing(Stage.RUN, "Meridian flip", Duration.ofSeconds(150));
         boolean centred = pointing.centre(target, Mount.PierSide.EAST);
+        if (night.devices().mount().pierSide() != Mount.PierSide.EAST) {
+            throw new DeviceException(
+                    "mount",
+                    "it was told to change sides and did not",
+                    "Look at its own meridian limits; something touches if it goes on as it is.");
+        }
         boolean guided = guiding.start(target);
         sinceLegBegan = 0;
         night.record()
@@ -147,18 +197,18 @@ final class RunStage {
                         EventKind.FLIP,
                         String.format(
                                 Locale.ROOT,
-                                "Meridian flip done in %d s; the next sub is its proof.",
-                                Duration.between(began, night.clock().now()).toSeconds()),
+                                "Meridian flip done in %d s, %s, %s.",
+                                Duration.between(began, night.clock().now()).toSeconds(),
+                                centred ? "centred" : "not centred",
+                                guided ? "guiding" : "guiding not as good as it should be"),
                         facts("target", target.name(), "centred", centred, "guided", guided));
     }
 
     private void beforeSub(TargetPlan target, int taken) throws InterruptedException {
         String filter = target.filterAfter(taken);
         if (focusing.due()) {
-            double change = focusing.temperatureChangeC();
             guiding.stop();
-            focusing.fine(String.format(
-                    Locale.ROOT, "tube %s by %.1f °C", change < 0 ? "colder" : "warmer", Math.abs(change)));
+            focusing.fine(focusing.dueBecause());
             guiding.start(target);
         }
         focusing.change(filter);
@@ -167,7 +217,8 @@ final class RunStage {
         }
     }
 
-    private void sub(TargetPlan target, int taken) throws InterruptedException {
+    /** Takes a sub; returns whether it is kept. */
+    private boolean sub(TargetPlan target, int taken) throws InterruptedException {
         String filter = target.filterAfter(taken);
         boolean test = sinceLegBegan == 0;
         boolean small =
@@ -179,28 +230,31 @@ final class RunStage {
         String name = String.format(Locale.ROOT, "Sub %d %s %.0f s", taken + 1, filter, target.subSeconds());
         night.record().doing(Stage.RUN, name + " of " + target.name(), exposure.length());
         guiding.guider().takeSamples();
+        guiding.guider().takeLost();
         Frame raw = loop.expose(night.devices().camera(), exposure);
         List<GuideSample> samples = guiding.guider().takeSamples();
         night.record().guiding(samples);
         StarField field = night.finder().find(raw);
-        SubJudge.Verdict verdict = judge.judge(target.name() + filter + raw.width(), field);
         Frame frame = raw.withHeader(header(raw.header(), target, filter));
         String file = night.archive()
                 .save(
-                        String.join("/", "lights", FrameArchive.plainName(target.name()), filter),
-                        String.format(
-                                Locale.ROOT,
-                                "%s_%s_%.0fs",
-                                FrameArchive.plainName(target.name()),
-                                filter,
-                                target.subSeconds()),
+                        String.join(
+                                "/", "lights", FrameArchive.plainName(target.name()), FrameArchive.plainName(filter)),
+                        FrameArchive.plainName(target.name()) + "_" + FrameArchive.plainName(filter) + "_"
+                                + FrameArchive.seconds(target.subSeconds()),
                         frame);
+        SubJudge.Measured measured = SubJudge.measured(
+                SubJudge.set(target.name(), filter, target.subSeconds(), raw.width()),
+                file,
+                field,
+                night.kit().sensor().offsetAdu());
+        SubJudge.Verdict verdict = judge.judge(measured);
         Optional<PlateSolution> place = small ? Optional.empty() : place(target, field);
         night.record().frame(Stage.RUN, name, frame, Optional.of(field));
-        Map<String, Object> facts = measured(target, filter, field, GuideStatistics.of(samples));
-        facts.put("file", file);
-        facts.put("keep", verdict.keep());
-        facts.put("reason", verdict.reason());
+        Map<String, Object> facts = facts("target", target.name(), "filter", filter, "seconds", target.subSeconds());
+        facts.putAll(SubFacts.of(field, raw.width(), measured, verdict));
+        facts.putAll(circumstances(target));
+        facts.putAll(SubFacts.guiding(samples, guiding.guider().takeLost()));
         facts.put("test", test);
         facts.put("full", !small);
         facts.put("trace", Guiding.trace(samples));
@@ -212,9 +266,7 @@ final class RunStage {
                     "field",
                     map.findings().stream().map(FieldMap.Finding::sentence).toList());
         }
-        facts.put(
-                "hourAngleDeg",
-                observer.hourAngleDeg(target.position(), night.clock().now()));
+        facts.put("hourAngleDeg", hourAngleDeg(target));
         place.ifPresent(p -> {
             facts.put("offsetArcsec", 3600 * p.centre().separationDeg(target.position()));
             facts.put("wcs", p.wcs().toKeywords());
@@ -230,10 +282,12 @@ final class RunStage {
                                 target.name(),
                                 verdict.keep() ? "kept" : "out: " + verdict.reason()),
                         facts);
+        SubFacts.tellRegraded(night.record(), judge, measured.set());
         if (test) {
             gate(target, verdict, field);
         }
         recentreIfCrept(target, place);
+        return verdict.keep();
     }
 
     private void gate(TargetPlan target, SubJudge.Verdict verdict, StarField field) {
@@ -286,24 +340,12 @@ final class RunStage {
         return result instanceof PlateSolution s ? Optional.of(s) : Optional.empty();
     }
 
-    private Map<String, Object> measured(TargetPlan target, String filter, StarField field, GuideStatistics guide) {
+    private Map<String, Object> circumstances(TargetPlan target) {
         Horizontal seen = observer.observed(target.position(), night.clock().now());
         return facts(
-                "target", target.name(),
-                "filter", filter,
-                "seconds", target.subSeconds(),
-                "hfrPx", field.medianHalfFluxRadiusPx().orElse(0),
-                "fwhmPx", field.medianFwhmPx().orElse(0),
-                "eccentricity", field.medianEccentricity().orElse(0),
-                "stars", field.stars().size(),
-                "backgroundAdu", field.backgroundAdu(),
-                "noiseAdu", field.noiseAdu(),
                 "altitudeDeg", seen.altitudeDeg(),
                 "temperatureC", night.devices().focuser().temperatureC(),
                 "focusSteps", night.devices().focuser().positionSteps(),
-                "guideRmsArcsec", guide.rmsTotalArcsec(),
-                "guideRmsRaArcsec", guide.rmsRaArcsec(),
-                "guideRmsDecArcsec", guide.rmsDecArcsec(),
                 "pierSide", night.devices().mount().pierSide().name());
     }
 

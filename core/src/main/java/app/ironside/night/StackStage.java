@@ -40,7 +40,8 @@ final class StackStage {
 
     private record SetKey(String target, String filter, double seconds) {
         String name() {
-            return String.format(Locale.ROOT, "%s_%s_%.0fs", FrameArchive.plainName(target), filter, seconds);
+            return FrameArchive.plainName(target) + "_" + FrameArchive.plainName(filter) + "_"
+                    + FrameArchive.seconds(seconds);
         }
     }
 
@@ -77,7 +78,7 @@ final class StackStage {
 
     private Map<SetKey, List<Path>> sets() {
         Map<SetKey, List<Path>> sets = new LinkedHashMap<>();
-        for (NightEvent event : night.record().events()) {
+        for (NightEvent event : SubVerdicts.applied(night.record().events())) {
             if (event.kind() == EventKind.SUB && event.isTrue("keep") && event.isTrue("full")) {
                 SetKey key = new SetKey(
                         event.text("target").orElseThrow(),
@@ -120,7 +121,9 @@ final class StackStage {
                 "seconds", set.seconds() * result.kept().size(),
                 "noiseAdu", result.noiseAdu(),
                 "subNoiseAdu", result.subNoiseAdu(),
-                "snrGain", result.snrGainOverOneSub(),
+                "snrGain", result.gain().measured(),
+                "snrGainPossible", result.gain().possible(),
+                "snrGainError", result.gain().error(),
                 "hfrPx", stars.medianHalfFluxRadiusPx().orElse(0),
                 "subHfrPx", result.medianSubHfrPx(),
                 "rejectedPixelFraction", result.rejectedPixelFraction(),
@@ -131,10 +134,11 @@ final class StackStage {
                         EventKind.STACK,
                         String.format(
                                 Locale.ROOT,
-                                "%s: %d subs stacked, noise down by %.1f.",
+                                "%s: %d subs stacked, %.1f times better than one, of %.1f possible.",
                                 set.name(),
                                 result.kept().size(),
-                                result.snrGainOverOneSub()),
+                                result.gain().measured(),
+                                result.gain().possible()),
                         facts);
     }
 

@@ -3,16 +3,24 @@ package app.ironside.night;
 import app.ironside.image.Statistics;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
-/** Judges each sub by its stars against the first good one in the same filter and frame size. */
+/**
+ * Judges subs by the series they belong to: same target, filter, exposure and frame size. The yardstick is what the better subs of the
+ * series show, not the first one, which may be clouded; when better ones come, earlier verdicts are given anew.
+ */
 final class SubJudge {
     private static final double SOFT_FACTOR = 1.45;
     private static final double TRAILED_ECCENTRICITY = 0.8;
     private static final double FEW_STARS_SHARE = 0.5;
-    private static final double BRIGHT_FACTOR = 3;
+
+    /** A sky so many times as bright leaves a sub a sixth of its weight in the stack: a moonlit hour is kept, dawn is not. */
+    private static final double BRIGHT_FACTOR = 6;
+
     private static final int FEWEST_STARS = 8;
 
     /** Low in the sky air alone takes a third of the light; what takes half is no air. */
@@ -23,61 +31,167 @@ final class SubJudge {
 
     private static final int RANK_TO = 45;
 
+    /** From so many subs on one of five may be a lucky one: the yardstick is then the best but that. */
+    private static final int MANY = 5;
+
+    private static final double BETTER_SHARE = 0.8;
+
     /** What was measured and what follows. */
     record Verdict(boolean keep, String reason) {}
 
-    private record Reference(double hfrPx, int stars, double skyAdu, double starFluxAdu) {}
-
-    private final double offsetAdu;
-    private final Map<String, Reference> references = new HashMap<>();
+    /** A verdict that is another now. */
+    record Regraded(Measured sub, Verdict verdict) {}
 
     /**
-     * @param offsetAdu level of an unexposed pixel
+     * What a sub is judged by.
+     *
+     * @param set names its series
+     * @param file by which it is known
+     * @param skyAdu above an unexposed pixel
+     * @param starFluxAdu median of its bright stars
      */
-    SubJudge(double offsetAdu) {
-        this.offsetAdu = offsetAdu;
+    record Measured(
+            String set, String file, int stars, double hfrPx, double eccentricity, double skyAdu, double starFluxAdu) {
+        boolean hasStars() {
+            return stars >= FEWEST_STARS;
+        }
+    }
+
+    private record Yardstick(double hfrPx, double stars, double skyAdu, double starFluxAdu) {}
+
+    private final Map<String, List<Measured>> series = new HashMap<>();
+    private final Map<String, Verdict> given = new HashMap<>();
+
+    /** A judge who knows the subs of a night that was stopped. */
+    static SubJudge of(List<NightEvent> events) {
+        SubJudge judge = new SubJudge();
+        for (NightEvent event : SubVerdicts.applied(events)) {
+            if (event.kind() == EventKind.SUB && event.number("starFluxAdu").isPresent()) {
+                Measured sub = new Measured(
+                        set(event),
+                        event.text("file").orElse(""),
+                        (int) event.number("stars").orElse(0),
+                        event.number("hfrPx").orElse(0),
+                        event.number("eccentricity").orElse(0),
+                        event.number("skyAdu").orElse(1),
+                        event.number("starFluxAdu").orElse(0));
+                judge.series.computeIfAbsent(sub.set(), s -> new ArrayList<>()).add(sub);
+                judge.given.put(
+                        sub.file(),
+                        new Verdict(event.isTrue("keep"), event.text("reason").orElse("")));
+            }
+        }
+        return judge;
+    }
+
+    private static String set(NightEvent sub) {
+        return set(
+                sub.text("target").orElse(""),
+                sub.text("filter").orElse(""),
+                sub.number("seconds").orElse(0),
+                (int) sub.number("widthPx").orElse(0));
+    }
+
+    /** The name of a series. */
+    static String set(String target, String filter, double seconds, int widthPx) {
+        return target + "\n" + filter + "\n" + seconds + "\n" + widthPx;
     }
 
     /**
-     * @param set what subs are comparable: target, filter, frame size
+     * What a sub shows.
+     *
+     * @param offsetAdu level of an unexposed pixel
      */
-    Verdict judge(String set, StarField field) {
-        if (field.stars().size() < FEWEST_STARS) {
-            return new Verdict(false, "only " + field.stars().size() + " stars: cloud, cap or focus");
+    static Measured measured(String set, String file, StarField field, double offsetAdu) {
+        boolean starry = field.stars().size() >= FEWEST_STARS;
+        return new Measured(
+                set,
+                file,
+                field.stars().size(),
+                field.medianHalfFluxRadiusPx().orElse(0),
+                field.medianEccentricity().orElse(0),
+                Math.max(1, field.backgroundAdu() - offsetAdu),
+                starry ? brightFlux(field) : 0);
+    }
+
+    /** Takes a sub into its series and judges it. */
+    Verdict judge(Measured sub) {
+        List<Measured> all = series.computeIfAbsent(sub.set(), s -> new ArrayList<>());
+        all.add(sub);
+        Verdict verdict = verdict(sub, all);
+        given.put(sub.file(), verdict);
+        return verdict;
+    }
+
+    /** The earlier subs of a series whose verdict is another now that more are known. */
+    List<Regraded> regraded(String set) {
+        List<Regraded> changed = new ArrayList<>();
+        List<Measured> all = series.getOrDefault(set, List.of());
+        for (Measured sub : all) {
+            Verdict now = verdict(sub, all);
+            Verdict before = given.put(sub.file(), now);
+            if (before != null && before.keep() != now.keep()) {
+                changed.add(new Regraded(sub, now));
+            }
         }
-        double hfr = field.medianHalfFluxRadiusPx().orElseThrow();
-        double eccentricity = field.medianEccentricity().orElseThrow();
-        double sky = Math.max(1, field.backgroundAdu() - offsetAdu);
-        if (eccentricity > TRAILED_ECCENTRICITY) {
-            return new Verdict(
-                    false,
-                    String.format(Locale.ROOT, "trailed, eccentricity %.2f: guiding, wind or a cable", eccentricity));
+        return changed;
+    }
+
+    private static Verdict verdict(Measured sub, List<Measured> all) {
+        if (!sub.hasStars()) {
+            return new Verdict(false, "only " + sub.stars() + " stars: cloud, cap or focus");
         }
-        Reference reference = references.get(set);
-        if (reference == null) {
-            references.put(set, new Reference(hfr, field.stars().size(), sky, brightFlux(field)));
-            return new Verdict(true, "first of its set");
-        }
-        if (hfr > SOFT_FACTOR * reference.hfrPx()) {
-            return new Verdict(
-                    false,
-                    String.format(Locale.ROOT, "soft, %.2f px against %.2f: focus or dew", hfr, reference.hfrPx()));
-        }
-        if (field.stars().size() < FEW_STARS_SHARE * reference.stars()) {
-            return new Verdict(
-                    false, "stars down to " + field.stars().size() + " from " + reference.stars() + ": cloud");
-        }
-        double light = brightFlux(field) / reference.starFluxAdu();
-        if (light < DIMMED_SHARE) {
-            return new Verdict(false, String.format(Locale.ROOT, "stars dimmed to %.0f %%: cloud or dew", 100 * light));
-        }
-        if (sky > BRIGHT_FACTOR * reference.skyAdu()) {
+        if (sub.eccentricity() > TRAILED_ECCENTRICITY) {
             return new Verdict(
                     false,
                     String.format(
-                            Locale.ROOT, "sky %.0f ADU against %.0f: Moon, dawn or light", sky, reference.skyAdu()));
+                            Locale.ROOT, "trailed, eccentricity %.2f: guiding, wind or a cable", sub.eccentricity()));
+        }
+        List<Measured> sound = all.stream()
+                .filter(s -> s.hasStars() && s.eccentricity() <= TRAILED_ECCENTRICITY)
+                .toList();
+        if (sound.size() < 2) {
+            return new Verdict(true, "first of its set");
+        }
+        Yardstick best = yardstick(sound);
+        if (sub.hfrPx() > SOFT_FACTOR * best.hfrPx()) {
+            return new Verdict(
+                    false,
+                    String.format(Locale.ROOT, "soft, %.2f px against %.2f: focus or dew", sub.hfrPx(), best.hfrPx()));
+        }
+        if (sub.stars() < FEW_STARS_SHARE * best.stars()) {
+            return new Verdict(false, "stars down to " + sub.stars() + " from " + Math.round(best.stars()) + ": cloud");
+        }
+        double light = sub.starFluxAdu() / best.starFluxAdu();
+        if (light < DIMMED_SHARE) {
+            return new Verdict(false, String.format(Locale.ROOT, "stars dimmed to %.0f %%: cloud or dew", 100 * light));
+        }
+        if (sub.skyAdu() > BRIGHT_FACTOR * best.skyAdu()) {
+            return new Verdict(
+                    false,
+                    String.format(
+                            Locale.ROOT,
+                            "sky %.0f ADU against %.0f: Moon, dawn or light",
+                            sub.skyAdu(),
+                            best.skyAdu()));
         }
         return new Verdict(true, "good");
+    }
+
+    private static Yardstick yardstick(List<Measured> sound) {
+        return new Yardstick(
+                better(sound.stream().mapToDouble(s -> -s.hfrPx()).toArray()) * -1,
+                better(sound.stream().mapToDouble(Measured::stars).toArray()),
+                better(sound.stream().mapToDouble(s -> -s.skyAdu()).toArray()) * -1,
+                better(sound.stream().mapToDouble(Measured::starFluxAdu).toArray()));
+    }
+
+    /** The largest of a few values, the fourth fifth of many. */
+    private static double better(double[] values) {
+        double[] sorted = values.clone();
+        java.util.Arrays.sort(sorted);
+        int last = sorted.length - 1;
+        return sorted[sorted.length < MANY ? last : (int) Math.round(BETTER_SHARE * last)];
     }
 
     /** Median flux of the bright stars, by which thin cloud shows long before stars go missing. */

@@ -41,12 +41,14 @@ public record NightBudget(
         List<Visit> visits,
         List<String> warnings,
         List<String> reminders) {
-    private static final double SECONDS_PER_FLAT = 6;
-    private static final double SECONDS_PER_BIAS = 3;
-    private static final Duration WARM_UP = Duration.ofMinutes(12);
+    /** A sensor is let warm up this long before its power is cut (common practice: 10 to 15 min). */
+    public static final Duration WARM_UP = Duration.ofMinutes(12);
 
-    /** Jobs whose windows overlap are done in one walk. */
-    private static final double PEAK_RESERVE = 0.8;
+    /** A supply should not be asked for more than four fifths of its rating for hours (common practice). */
+    public static final double PEAK_RESERVE = 0.8;
+
+    /** Masters, stacks and their pictures, as so many frames. */
+    public static final int DERIVED_FRAMES = 24;
 
     /**
      * Current.
@@ -54,7 +56,7 @@ public record NightBudget(
      * @param batteryHours at the mean draw and the night's coldest temperature; empty on mains
      */
     public record Power(double idleWatts, double peakWatts, double supplyWatts, Optional<Double> batteryHours) {
-        /** A supply should not be asked for more than four fifths of its rating for hours (common practice). */
+        /** Whether the reserve is left. */
         public boolean enough() {
             return peakWatts <= PEAK_RESERVE * supplyWatts;
         }
@@ -106,7 +108,8 @@ public record NightBudget(
                 .map(b -> b.span().until())
                 .max(Comparator.naturalOrder())
                 .orElse(dusk);
-        Instant calibrated = lightUntil.plus(calibrationTime(given));
+        CalibrationPlan calibration = CalibrationPlan.of(given.program());
+        Instant calibrated = lightUntil.plus(calibration.duration(given.kit()));
         Instant bed = calibrated.plus(given.kit().sensor().cooled() ? WARM_UP : Duration.ZERO);
         List<WeatherForecast.Hour> hours =
                 bed.isAfter(setUp) ? given.weather().hours(new Interval(setUp, bed)) : List.of();
@@ -126,10 +129,10 @@ public record NightBudget(
                 .equipment()
                 .payloadLimitKg()
                 .map(limit -> new Load(given.kit().equipment().loadKg(), limit));
-        int files = files(given);
+        int files = given.plan().subs() + calibration.frames();
         double frameBytes =
                 2.0 * given.kit().sensor().widthPx() * given.kit().sensor().heightPx();
-        double gigabytes = (files + 24) * frameBytes / 1e9;
+        double gigabytes = (files + DERIVED_FRAMES) * frameBytes / 1e9;
         NightBudget draft = new NightBudget(
                 setUp,
                 lightUntil,
@@ -144,36 +147,6 @@ public record NightBudget(
                 List.of(),
                 List.of());
         return draft.withWarnings(given);
-    }
-
-    private static Duration calibrationTime(Given given) {
-        Calibrations c = given.program().calibrations();
-        double read = given.kit().sensor().readoutSeconds();
-        long lengths = given.program().targets().stream()
-                .mapToDouble(TargetPlan::subSeconds)
-                .distinct()
-                .count();
-        double darks = c.darks()
-                / Math.max(1.0, lengths)
-                * given.program().targets().stream()
-                        .mapToDouble(TargetPlan::subSeconds)
-                        .distinct()
-                        .map(t -> t + read)
-                        .sum();
-        double flats = c.flatsPerFilter() * filters(given) * (SECONDS_PER_FLAT + read);
-        return Duration.ofSeconds(Math.round(darks + flats + c.bias() * (SECONDS_PER_BIAS + read)));
-    }
-
-    private static long filters(Given given) {
-        return given.program().targets().stream()
-                .flatMap(t -> t.filters().stream())
-                .distinct()
-                .count();
-    }
-
-    private static int files(Given given) {
-        Calibrations c = given.program().calibrations();
-        return given.plan().subs() + c.darks() + c.bias() + (int) (c.flatsPerFilter() * filters(given));
     }
 
     /**
@@ -216,15 +189,10 @@ public record NightBudget(
                         "turn to " + block.target().name(),
                         new Interval(block.span().from(), block.span().from().plusSeconds(600))));
             }
-            block.flip()
-                    .ifPresent(f -> jobs.add(new Job(
-                            "be there for the flip of " + block.target().name() + " the first time with new cables",
-                            new Interval(f.minusSeconds(300), f.plusSeconds(900)))));
         }
-        if (given.program().calibrations().flatsPerFilter() > 0) {
-            jobs.add(new Job(
-                    "flat panel on, focus and angle untouched",
-                    new Interval(lightUntil, lightUntil.plusSeconds(3600))));
+        if (CalibrationPlan.of(given.program()).needsPanel()) {
+            // Flats come first after the last light: whoever comes later finds them taken without a panel.
+            jobs.add(new Job("flat panel on, focus and angle untouched", new Interval(lightUntil, lightUntil)));
         }
         jobs.add(new Job("caps on, power off after the warm-up, carry in", new Interval(bed, bed.plusSeconds(3600))));
         return jobs;
@@ -298,6 +266,12 @@ public record NightBudget(
         if (given.plan().blocks().isEmpty()) {
             found.add("No target is up in the dark: choose another, or another night.");
         }
+        given.plan().blocks().stream()
+                .flatMap(b -> b.flip().stream()
+                        .map(f -> say(
+                                "%s flips at about %s: be there the first time after a change of cables.",
+                                b.target().name(), clock(given, f))))
+                .forEach(reminded::add);
         return new NightBudget(
                 setUpFrom,
                 lightUntil,

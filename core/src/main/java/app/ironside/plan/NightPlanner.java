@@ -44,17 +44,46 @@ public final class NightPlanner {
 
     /** As above, for a program that is changed again and again on the same night. */
     public static NightPlan plan(Site site, Kit kit, Program program, Outlook outlook) {
+        return plan(
+                site,
+                kit,
+                program,
+                outlook,
+                new Progress(outlook.times().night().from(), List.of()));
+    }
+
+    /**
+     * How far a night has come.
+     *
+     * @param now what is planned begins no earlier
+     * @param done subs taken for each of the program's targets, in their order; as many as there are targets, or none
+     */
+    public record Progress(Instant now, List<Integer> done) {
+        public Progress {
+            done = List.copyOf(done);
+        }
+
+        private int done(int target) {
+            return target < done.size() ? done.get(target) : 0;
+        }
+    }
+
+    /** What is left of a night that was stopped: the time that went by is given back to what was not reached. */
+    public static NightPlan plan(Site site, Kit kit, Program program, Outlook outlook, Progress progress) {
         NightTimes times = outlook.times();
-        Overheads overheads = Overheads.of(kit);
         List<PlannedBlock> blocks = new ArrayList<>();
-        Instant free = times.night().from();
-        for (TargetPlan target : program.targets()) {
+        Instant free = progress.now();
+        for (int i = 0; i < program.targets().size(); i++) {
+            TargetPlan target = program.targets().get(i);
+            int done = progress.done(i);
+            boolean enough = target.mostSubs().map(most -> done >= most).orElse(false);
             TargetWindow window = outlook.windows().apply(target.position());
-            Optional<Interval> span = span(window, wanted(target, times, site, program.date()), free);
+            Optional<Interval> span =
+                    enough ? Optional.empty() : span(window, wanted(target, times, site, program.date()), free);
             if (span.isEmpty()) {
                 continue;
             }
-            PlannedBlock block = block(target, window, span.get(), kit, program, overheads);
+            PlannedBlock block = block(target, window, span.get(), kit, program, done);
             blocks.add(block);
             free = block.span().until();
         }
@@ -62,19 +91,30 @@ public final class NightPlanner {
     }
 
     private static PlannedBlock block(
-            TargetPlan target, TargetWindow window, Interval span, Kit kit, Program program, Overheads overheads) {
-        Optional<Instant> flip = Optional.of(window.transit()).filter(span::contains);
+            TargetPlan target, TargetWindow window, Interval whole, Kit kit, Program program, int done) {
+        Overheads overheads = Overheads.of(kit);
+        double sub = target.subSeconds() + overheads.perSub();
+        MeridianFlip meridian = MeridianFlip.in(
+                whole, window.transit(), kit, target.position().decDeg(), sub, overheads.perFlip() + sub);
+        Interval span = new Interval(whole.from(), meridian.until());
+        Optional<Instant> flip = meridian.at();
+        int flips = flip.isPresent() ? 1 : 0;
         int fit = overheads.subsIn(
-                span.duration().toSeconds(), target.subSeconds(), program.ditherEvery(), flip.isPresent() ? 1 : 0);
-        int subs = Math.min(fit, target.mostSubs().orElse(Integer.MAX_VALUE));
+                span.duration().toSeconds() - meridian.idleSeconds(),
+                target.subSeconds(),
+                program.ditherEvery(),
+                flips);
+        int wanted = target.mostSubs().map(most -> Math.max(0, most - done)).orElse(Integer.MAX_VALUE);
+        int subs = Math.min(fit, wanted);
         if (subs == fit) {
-            return new PlannedBlock(target, window, span, flip, subs);
+            return new PlannedBlock(target, window, span, flip, subs, done);
         }
         // A count reached early frees the rest of the window for the next target.
-        double used = overheads.secondsFor(subs, target.subSeconds(), program.ditherEvery(), flip.isPresent() ? 1 : 0);
+        double used =
+                overheads.secondsFor(subs, target.subSeconds(), program.ditherEvery(), flips) + meridian.idleSeconds();
         Instant end = span.from().plusSeconds(Math.round(used));
         Interval shorter = new Interval(span.from(), end.isBefore(span.until()) ? end : span.until());
-        return new PlannedBlock(target, window, shorter, flip.filter(shorter::contains), subs);
+        return new PlannedBlock(target, window, shorter, flip.filter(shorter::contains), subs, done);
     }
 
     private static Optional<Interval> span(TargetWindow window, Interval wanted, Instant free) {

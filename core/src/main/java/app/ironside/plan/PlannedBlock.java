@@ -9,5 +9,7 @@ import java.util.Optional;
  *
  * @param flip when the telescope changes sides, if that falls inside
  * @param subs that fit, overheads counted
+ * @param done subs of it that were taken before a stop
  */
-public record PlannedBlock(TargetPlan target, TargetWindow window, Interval span, Optional<Instant> flip, int subs) {}
+public record PlannedBlock(
+        TargetPlan target, TargetWindow window, Interval span, Optional<Instant> flip, int subs, int done) {}

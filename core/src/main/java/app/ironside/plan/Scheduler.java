@@ -1,6 +1,7 @@
 package app.ironside.plan;
 
 import app.ironside.kit.Kit;
+import app.ironside.kit.MeridianRule;
 import app.ironside.plan.Project.Goal;
 import app.ironside.plan.Schedule.Alternative;
 import app.ironside.plan.Schedule.Block;
@@ -69,19 +70,27 @@ public final class Scheduler {
     private record Stretch(int project, int from, int until) {}
 
     /** All that the search needs. */
+    /** For each project the piece in which its telescope changes sides, and the seconds that are lost before. */
+    private record Flips(int[] at, double[] idle) {}
+
     private static final class Board {
         final List<Project> projects;
         final NightGrid grid;
         final double[][] worth;
         final int[] flipAt;
+
+        /** Seconds before a flip in which neither side serves. */
+        final double[] idle;
+
         final List<Stretch> stretches;
         final double[][][] net;
 
-        Board(List<Project> projects, NightGrid grid, double[][] worth, int[] flipAt, List<Stretch> stretches) {
+        Board(List<Project> projects, NightGrid grid, double[][] worth, Flips flips, List<Stretch> stretches) {
             this.projects = projects;
             this.grid = grid;
             this.worth = worth;
-            this.flipAt = flipAt;
+            this.flipAt = flips.at();
+            this.idle = flips.idle();
             this.stretches = stretches;
             this.net = new double[stretches.size()][][];
         }
@@ -112,6 +121,7 @@ public final class Scheduler {
         NightGrid grid = new NightGrid(observer, span, STEP, clouds);
         double[][] worth = new double[projects.size()][];
         int[] flipAt = new int[projects.size()];
+        double[] idle = new double[projects.size()];
         List<Stretch> stretches = new ArrayList<>();
         for (int p = 0; p < projects.size(); p++) {
             worth[p] = worth(projects.get(p), grid);
@@ -119,13 +129,20 @@ public final class Scheduler {
                     projects.get(p).position(),
                     observer,
                     span.from().plus(span.duration().dividedBy(2)));
+            // Where the telescope changes sides if the stretch began early enough; what it costs is known by the
+            // stretch.
+            double sub = projects.get(p).subSeconds() + overheads.perSub();
+            Instant act = transit.plusMillis(Math.round(1000
+                    * MeridianRule.of(kit, projects.get(p).position().decDeg()).expectedFlipDeg(sub)
+                    / MeridianRule.DEG_PER_SECOND));
             flipAt[p] = (int)
-                    Math.floor((double) Duration.between(grid.edge(0), transit).toMillis() / STEP.toMillis());
+                    Math.floor((double) Duration.between(grid.edge(0), act).toMillis() / STEP.toMillis());
+            idle[p] = MeridianRule.of(kit, projects.get(p).position().decDeg()).idleSeconds(sub);
             stretches.addAll(stretches(p, worth[p]));
         }
         stretches.sort(java.util.Comparator.comparingInt((Stretch s) -> s.from() - s.until()));
         List<Stretch> kept = stretches.subList(0, Math.min(MOST_STRETCHES, stretches.size()));
-        Board board = new Board(projects, grid, worth, flipAt, List.copyOf(kept));
+        Board board = new Board(projects, grid, worth, new Flips(flipAt, idle), List.copyOf(kept));
         for (int s = 0; s < board.stretches.size(); s++) {
             board.net[s] = net(board, board.stretches.get(s));
         }
@@ -208,7 +225,7 @@ public final class Scheduler {
         Project p = board.projects.get(project);
         double seconds = (until - from) * (double) STEP.toSeconds();
         int flips = flipInside(board, project, from, until) ? 1 : 0;
-        int subs = overheads.subsIn(seconds, p.subSeconds(), rules.ditherEvery(), flips);
+        int subs = overheads.subsIn(seconds - flips * board.idle[project], p.subSeconds(), rules.ditherEvery(), flips);
         double light = Math.min(subs, p.subsLeft()) * p.subSeconds();
         return sum * Math.min(1, light / seconds);
     }
@@ -317,12 +334,13 @@ public final class Scheduler {
         Project project = board.projects.get(stretch.project());
         Interval span = new Interval(board.grid.edge(choice.from()), board.grid.edge(choice.until()));
         boolean flips = flipInside(board, stretch.project(), choice.from(), choice.until());
+        double idle = flips ? board.idle[stretch.project()] : 0;
         Optional<Instant> flip =
-                flips ? Optional.of(TargetWindow.transit(project.position(), observer, span.from())) : Optional.empty();
+                flips ? Optional.of(board.grid.edge(board.flipAt[stretch.project()])) : Optional.empty();
         int subs = Math.min(
                 project.subsLeft(),
                 overheads.subsIn(
-                        span.duration().toSeconds(), project.subSeconds(), rules.ditherEvery(), flips ? 1 : 0));
+                        span.duration().toSeconds() - idle, project.subSeconds(), rules.ditherEvery(), flips ? 1 : 0));
         double value = board.net[choice.stretch()][choice.from() - stretch.from()][choice.until() - choice.from()];
         FilterOrder order = new FilterOrder(project, board.grid, rules);
         Alternative alternative = new Alternative(instead(board, choice, without), best.value() - without.value());

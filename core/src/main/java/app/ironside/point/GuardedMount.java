@@ -4,6 +4,8 @@ import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
 import app.ironside.kit.Kit;
+import app.ironside.kit.MeridianRule;
+import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.Observer;
@@ -11,6 +13,7 @@ import app.ironside.sky.SunAndMoon;
 import app.ironside.sky.Vectors;
 import java.time.Duration;
 import java.util.Locale;
+import java.util.Optional;
 
 /**
  * A mount that is sent nowhere it must not go, whatever its driver would do: not toward the Sun, not below the horizon, not where
@@ -44,9 +47,13 @@ public final class GuardedMount implements Mount {
         if (mount.isParked()) {
             throw new DeviceException("mount", "it is parked and does not move", "Unpark it, then try again.");
         }
+        mustBeSafe(target, side);
+        mount.slewTo(target, side);
+    }
+
+    private void mustBeSafe(Equatorial target, PierSide side) {
         Horizontal seen = observer.observed(target, clock.now());
-        double sun = Math.toDegrees(
-                Vectors.angle(seen.toEastNorthUp(), bodies.sun(clock.now()).toEastNorthUp()));
+        double sun = sunDeg(seen);
         if (sun < SUN_DEG) {
             throw new DeviceException(
                     "mount",
@@ -62,11 +69,8 @@ public final class GuardedMount implements Mount {
                             seen.altitudeDeg()),
                     "Choose one that is up; look at date, time and place if it should be.");
         }
-        double hourAngle = observer.hourAngleDeg(target, clock.now());
-        double beyond = side == PierSide.WEST
-                ? hourAngle - kit.contactHourAngleDeg(target.decDeg())
-                : kit.freeAfterFlipDeg(target.decDeg()) - hourAngle;
-        if (beyond > SLACK_DEG && Math.abs(hourAngle) < 90) {
+        double beyond = beyondContactDeg(target, side);
+        if (beyond > SLACK_DEG) {
             throw new DeviceException(
                     "mount",
                     String.format(
@@ -76,7 +80,53 @@ public final class GuardedMount implements Mount {
                             beyond),
                     "Slew to the other side of the pier.");
         }
-        mount.slewTo(target, side);
+    }
+
+    private double sunDeg(Horizontal seen) {
+        return Math.toDegrees(
+                Vectors.angle(seen.toEastNorthUp(), bodies.sun(clock.now()).toEastNorthUp()));
+    }
+
+    /** How far a place lies beyond where something touches, degrees of hour angle; negative before it. Within 90° of the meridian. */
+    private double beyondContactDeg(Equatorial place, PierSide side) {
+        MeridianRule rule = MeridianRule.of(kit, place.decDeg());
+        double hourAngle = observer.hourAngleDeg(place, clock.now());
+        if (Math.abs(hourAngle) >= 90) {
+            return -90;
+        }
+        return side == PierSide.WEST ? hourAngle - rule.contactDeg() : rule.freeDeg() - hourAngle;
+    }
+
+    /**
+     * Stops the mount if it tracks where it must not: beyond the contact limit of its side, below the horizon, or toward the Sun. Slews
+     * are guarded when they begin; this is for all the time in between.
+     *
+     * @return what was stopped and why, in a sentence; empty if all is well
+     */
+    public Optional<String> stopBeforeHarm() {
+        if (mount.isParked() || !mount.isTracking()) {
+            return Optional.empty();
+        }
+        Equatorial place = mount.pointing();
+        Horizontal seen = observer.observed(place, clock.now());
+        double beyond = mount.pierSide() == PierSide.WEST ? beyondContactDeg(place, PierSide.WEST) : -90;
+        String why = beyond > 0
+                ? String.format(
+                        Locale.ROOT, "it has reached the contact limit, %.1f° past the meridian", contactDeg(place))
+                : seen.altitudeDeg() < 0
+                        ? "it has reached the horizon"
+                        : seen.altitudeDeg() > 0 && sunDeg(seen) < SUN_DEG
+                                ? "the Sun comes within 20° of where it looks"
+                                : "";
+        if (why.isEmpty()) {
+            return Optional.empty();
+        }
+        mount.stop();
+        return Optional.of("The mount no longer tracks: " + why + ".");
+    }
+
+    private double contactDeg(Equatorial place) {
+        return MeridianRule.of(kit, place.decDeg()).contactDeg();
     }
 
     /** Slews and waits, and finds out whether the mount went there. */
@@ -115,7 +165,20 @@ public final class GuardedMount implements Mount {
 
     @Override
     public void turnRightAscensionAxis(double degrees) {
+        Equatorial here = mount.pointing();
+        // West positive: the hour angle grows, so that the right ascension under the telescope falls.
+        mustBeSafe(new Equatorial(Angles.wrap360(here.raDeg() - degrees), here.decDeg()), mount.pierSide());
         mount.turnRightAscensionAxis(degrees);
+    }
+
+    @Override
+    public void stop() {
+        mount.stop();
+    }
+
+    @Override
+    public boolean isTracking() {
+        return mount.isTracking();
     }
 
     @Override

@@ -17,8 +17,12 @@ import org.hipparchus.linear.RealVector;
  *
  * @param pairs stars in the fit
  * @param rmsPx their residual, both axes together
+ * @param fluxRatio how bright the stars are in the frame, over the reference
  */
-public record Registration(PlaneTransform transform, int pairs, double rmsPx) {
+public record Registration(PlaneTransform transform, int pairs, double rmsPx, double fluxRatio) {
+    /** Fluxes of fainter stars are too uncertain to tell a ratio by. */
+    private static final double SURE_SNR = 20;
+
     private static final int ROUNDS = 5;
     private static final double CLIP_SIGMAS = 3;
     private static final int FEWEST_PAIRS = 5;
@@ -56,7 +60,19 @@ public record Registration(PlaneTransform transform, int pairs, double rmsPx) {
                 .mapToDouble(p -> residual(p, last))
                 .map(r -> r * r)
                 .sum();
-        return Optional.of(new Registration(last, used.size(), Math.sqrt(squares / used.size())));
+        return Optional.of(new Registration(last, used.size(), Math.sqrt(squares / used.size()), fluxRatio(used)));
+    }
+
+    private static double fluxRatio(List<Pair> pairs) {
+        double[] sure = pairs.stream()
+                .filter(p -> p.a().snr() >= SURE_SNR && p.b().snr() >= SURE_SNR)
+                .mapToDouble(p -> p.b().fluxAdu() / p.a().fluxAdu())
+                .toArray();
+        return sure.length > 0
+                ? Statistics.median(sure)
+                : Statistics.median(pairs.stream()
+                        .mapToDouble(p -> p.b().fluxAdu() / p.a().fluxAdu())
+                        .toArray());
     }
 
     private static double residual(Pair pair, PlaneTransform t) {

@@ -1,5 +1,6 @@
 package app.ironside.stack;
 
+import app.ironside.image.Statistics;
 import java.util.Arrays;
 
 /** Schools of leaving out, at one pixel, the values that do not belong: satellites, aircraft, cosmic rays, hot pixels. */
@@ -12,17 +13,12 @@ public enum Rejection {
     WINSORIZED("winsorized"),
     /** As SIGMA, about a straight line through the values in sorted order: for sets whose background drifts. */
     LINEAR_FIT("linear-fit"),
-    /** Drops the lowest and highest tenth. */
+    /** Drops the lowest and highest tenth, at least one each. */
     PERCENTILE("percentile"),
     /** Drops the one lowest and the one highest. */
     MIN_MAX("min-max");
 
     private static final double KAPPA = 3.0;
-    private static final double HUBER = 1.5;
-
-    /** Standard deviation of Gaussian values pulled in at 1.5 sigma, over their own (Huber 1981, Robust Statistics). */
-    private static final double WINSOR_LOSS = 1.134;
-
     private static final int ROUNDS = 6;
 
     /** Of fewer values than this none can be 3 sample deviations from their mean: (n − 1) / √n. */
@@ -66,10 +62,15 @@ public enum Rejection {
         Arrays.sort(values, 0, n);
         return switch (this) {
             case MIN_MAX -> mean(values, 1, n - 1, kept);
-            case PERCENTILE -> mean(values, n / 10, n - n / 10, kept);
+            case PERCENTILE -> mean(values, tenth(n), n - tenth(n), kept);
             case LINEAR_FIT -> linear(values, n, kept);
             default -> clip(values, n, kept);
         };
+    }
+
+    /** A tenth, at least one. */
+    private static int tenth(int n) {
+        return Math.max(1, n / 10);
     }
 
     private static float mean(float[] values, int from, int to, int[] kept) {
@@ -93,7 +94,9 @@ public enum Rejection {
         }
         for (int round = 0; round < ROUNDS; round++) {
             double centre = (sorted[(low + high - 1) / 2] + sorted[(low + high) / 2]) / 2.0;
-            double sigma = this == WINSORIZED ? winsorizedSigma(sorted, low, high, centre) : sigma(sorted, low, high);
+            double sigma = this == WINSORIZED
+                    ? Statistics.winsorizedSigma(sorted, low, high, centre, 0)
+                    : sigma(sorted, low, high);
             double reach = KAPPA * sigma;
             int newLow = low;
             int newHigh = high;
@@ -131,29 +134,6 @@ public enum Rejection {
             squares += (values[i] - mean) * (values[i] - mean);
         }
         return Math.sqrt(squares / Math.max(1, high - low - 1));
-    }
-
-    private static double winsorizedSigma(float[] sorted, int low, int high, double centre) {
-        double sigma = sigma(sorted, low, high);
-        for (int round = 0; round < 10; round++) {
-            double bottom = centre - HUBER * sigma;
-            double top = centre + HUBER * sigma;
-            double mean = 0;
-            for (int i = low; i < high; i++) {
-                mean += Math.min(top, Math.max(bottom, sorted[i])) / (high - low);
-            }
-            double squares = 0;
-            for (int i = low; i < high; i++) {
-                double d = Math.min(top, Math.max(bottom, sorted[i])) - mean;
-                squares += d * d;
-            }
-            double next = WINSOR_LOSS * Math.sqrt(squares / Math.max(1, high - low - 1));
-            if (Math.abs(next - sigma) <= 0.0005 * sigma) {
-                return next;
-            }
-            sigma = next;
-        }
-        return sigma;
     }
 
     /** The line goes through the median with the slope of the quartiles, which an outlier cannot tilt. */

@@ -11,9 +11,10 @@ import java.util.List;
  * @param kept the subs that entered
  * @param rejected the others with the reason
  * @param rejectedPixelFraction share of pixel values left out by the rejection
- * @param noiseAdu standard deviation of the background, pixel to pixel
+ * @param noiseAdu standard deviation of the background, pixel to pixel: resampling lowers it, so that it tells no gain
  * @param subNoiseAdu the same of one calibrated sub, median over the subs
  * @param medianSubHfrPx median half-flux radius of the subs' stars
+ * @param gain what the stack is better than one sub by
  */
 public record StackResult(
         Frame picture,
@@ -23,12 +24,23 @@ public record StackResult(
         double rejectedPixelFraction,
         double noiseAdu,
         double subNoiseAdu,
-        double medianSubHfrPx) {
+        double medianSubHfrPx,
+        Gain gain) {
     /** A sub that did not enter. */
     public record Rejected(Path file, String reason) {}
 
-    /** How much the signal-to-noise ratio gained over one sub: the square root of their number if all is well. */
+    /**
+     * Gain in signal-to-noise ratio over the median sub, for faint extended light: the stars' light over the noise of blocks of
+     * {@value BlockNoise#BLOCK_PX} pixels, in the stack and in the subs alike, so that resampling does not count.
+     *
+     * @param measured in the picture
+     * @param possible with the same subs, if each counted by its light over its noise squared: √N when all are alike
+     * @param error of the measured gain, one standard deviation
+     */
+    public record Gain(double measured, double possible, double error) {}
+
+    /** How much better than one sub, in signal-to-noise ratio. */
     public double snrGainOverOneSub() {
-        return subNoiseAdu / noiseAdu;
+        return gain.measured();
     }
 }

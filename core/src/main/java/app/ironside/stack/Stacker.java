@@ -13,12 +13,15 @@ import app.ironside.solve.Wcs;
 import app.ironside.star.StarField;
 import app.ironside.star.StarFinder;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.atomic.AtomicLong;
+import java.util.OptionalDouble;
 
 /**
  * Stacks subs: measures each, chooses the reference, registers the others on it by their stars, and then, band by band, reads,
@@ -39,7 +42,16 @@ public final class Stacker {
         this.settings = settings;
     }
 
-    private record Placed(Sub sub, PlaneTransform transform, double offsetAdu) {}
+    /**
+     * A sub with where it lies on the reference.
+     *
+     * @param light of its stars over the reference's
+     */
+    private record Placed(Sub sub, PlaneTransform transform, double light, double offsetAdu) {
+        double signalToNoise() {
+            return light / Math.max(1e-9, sub.noise().noiseAdu());
+        }
+    }
 
     /**
      * Stacks files.
@@ -72,13 +84,29 @@ public final class Stacker {
         for (int i = 0; i < files.size(); i++) {
             progress.step("measuring " + files.get(i).getFileName(), 0.4 * i / files.size());
             FitsBands source = FitsBands.open(files.get(i));
-            Sub opened = new Sub(source, calibrator, new StarField(1, 1, List.of(), 0, 0));
+            Sub opened =
+                    new Sub(source, calibrator, new StarField(1, 1, List.of(), 0, 0), new BlockNoise.Measured(0, 0));
             subs.add(opened);
+            mustBeOneColour(source);
             mustMatch(subs.get(0).source(), source);
             calibrator.mustFit(source.width(), source.height());
             Frame frame = new Frame(source.width(), source.height(), opened.rows(0, source.height()), source.header());
-            subs.set(i, new Sub(source, calibrator, finder.find(frame)));
+            StarField field = finder.find(frame);
+            subs.set(i, new Sub(source, calibrator, field, BlockNoise.of(frame, field)));
         }
+    }
+
+    /** Pixels of a mosaic have three colours: laid over each other with a shift they would be mixed. */
+    private static void mustBeOneColour(FitsBands source) {
+        source.header()
+                .text("BAYERPAT")
+                .filter(pattern -> !pattern.isBlank() && !pattern.equalsIgnoreCase("none"))
+                .ifPresent(pattern -> {
+                    throw new BadInputException(
+                            source.file().toString(),
+                            "is a mosaic of colours (BAYERPAT " + pattern + "), which cannot be stacked yet",
+                            "frames of one colour, from a camera without a mosaic");
+                });
     }
 
     private static void mustMatch(FitsBands first, FitsBands other) {
@@ -142,12 +170,13 @@ public final class Stacker {
         for (int i = 0; i < subs.size(); i++) {
             Sub sub = subs.get(i);
             progress.step("aligning " + sub.source().file().getFileName(), 0.4 + 0.1 * i / subs.size());
-            Optional<PlaneTransform> transform = sub == reference
-                    ? Optional.of(PlaneTransform.IDENTITY)
-                    : Registration.of(reference.field(), sub.field()).map(Registration::transform);
+            Optional<Registration> found = sub == reference
+                    ? Optional.of(new Registration(
+                            PlaneTransform.IDENTITY, sub.field().stars().size(), 0, 1))
+                    : Registration.of(reference.field(), sub.field());
             double offset = reference.field().backgroundAdu() - sub.field().backgroundAdu();
-            transform.ifPresentOrElse(
-                    t -> placed.add(new Placed(sub, t, offset)),
+            found.ifPresentOrElse(
+                    r -> placed.add(new Placed(sub, r.transform(), r.fluxRatio(), offset)),
                     () -> reject(sub, "its stars do not match the reference's", rejected));
         }
         return placed;
@@ -158,8 +187,8 @@ public final class Stacker {
         int width = reference.source().width();
         int height = reference.source().height();
         float[] out = new float[width * height];
-        AtomicLong used = new AtomicLong();
-        AtomicLong offered = new AtomicLong();
+        long[] used = new long[height];
+        long[] offered = new long[height];
         // Half for the resampled band of every sub, half for the raw rows being read.
         long bandBytes = (long) width * Float.BYTES * placed.size();
         int rows = (int) Math.max(8, Math.min(height, settings.maxMemoryBytes() / 2 / bandBytes));
@@ -181,8 +210,8 @@ public final class Stacker {
                         }
                     }
                     out[(from + row) * width + x] = settings.rejection().combine(values, n, kept);
-                    offered.addAndGet(n);
-                    used.addAndGet(kept[0]);
+                    offered[from + row] += n;
+                    used[from + row] += kept[0];
                 }
             });
         }
@@ -192,16 +221,29 @@ public final class Stacker {
         double[] hfr = placed.stream()
                 .mapToDouble(p -> p.sub().field().medianHalfFluxRadiusPx().orElse(Double.NaN))
                 .toArray();
-        double noise = finder.find(picture).noiseAdu();
+        StarField stars = finder.find(picture);
+        long values = Arrays.stream(offered).sum();
         return new StackResult(
                 picture,
                 placed.stream().map(p -> p.sub().source().file()).toList(),
                 List.copyOf(rejected),
                 reference.source().file(),
-                offered.get() == 0 ? 0 : 1 - (double) used.get() / offered.get(),
-                noise,
+                values == 0 ? 0 : 1 - (double) Arrays.stream(used).sum() / values,
+                stars.noiseAdu(),
                 Statistics.median(subNoise),
-                Statistics.median(hfr));
+                Statistics.median(hfr),
+                gain(placed, BlockNoise.of(picture, stars)));
+    }
+
+    private static StackResult.Gain gain(List<Placed> placed, BlockNoise.Measured noise) {
+        double[] each = placed.stream().mapToDouble(Placed::signalToNoise).toArray();
+        double one = Statistics.median(each);
+        double light = placed.stream().mapToDouble(Placed::light).average().orElseThrow();
+        double squares = Arrays.stream(each).map(v -> v * v).sum();
+        double measured = light / Math.max(1e-9, noise.noiseAdu()) / one;
+        // A scaled median absolute deviation of n values is known to 1.17 / √n (Rousseeuw and Croux 1993).
+        double error = measured * 1.17 / Math.sqrt(Math.max(1, noise.differences()));
+        return new StackResult.Gain(measured, Math.sqrt(squares) / one, error);
     }
 
     /** One sub's contribution to a band of the stack; reads just the rows of the sub that fall into it. */
@@ -236,35 +278,76 @@ public final class Stacker {
         return out;
     }
 
+    /** What all subs say, and what is true of their sum; the cards of one sub do not stand for the stack. */
     private Header header(Sub reference, List<Placed> placed) {
-        Header header = reference.source().header();
-        double seconds = placed.stream()
-                .mapToDouble(p -> p.sub().source().header().exposureSeconds().orElse(0))
-                .sum();
-        header = header.with("NCOMBINE", placed.size())
+        List<Header> each = placed.stream().map(p -> p.sub().source().header()).toList();
+        double seconds =
+                each.stream().mapToDouble(h -> h.exposureSeconds().orElse(0)).sum();
+        Header own = reference.source().header();
+        Header header = Header.shared(each)
+                .without(Wcs::isWcsKeyword)
+                .withAll(own.without(keyword -> !Wcs.isWcsKeyword(keyword)).values()) // the stack lies on its grid
+                .with("NCOMBINE", placed.size())
+                .with("EXPTIME", seconds)
                 .with("TOTALEXP", seconds)
                 .with("IMAGETYP", "Stack")
-                .with("PEDESTAL", reference.calibrator().pedestalAdu());
+                .with(
+                        "PEDESTAL",
+                        own.number("PEDESTAL").orElse(0)
+                                + reference.calibrator().pedestalAdu());
+        // A mean of N subs counts N times the electrons to a unit.
+        OptionalDouble gain = header.number("EGAIN");
+        if (gain.isPresent()) {
+            header = header.with("EGAIN", gain.getAsDouble() * placed.size());
+        }
+        header = header.withAll(span(each));
         for (String step : reference.calibrator().steps()) {
             header = header.withHistory(step);
         }
         header = header.withHistory("aligned on " + reference.source().file().getFileName() + ", Lanczos-3");
+        double x = (reference.source().width() + 1) / 2.0;
+        double y = (reference.source().height() + 1) / 2.0;
         for (Placed p : placed) {
             header = header.withHistory(String.format(
                     java.util.Locale.ROOT,
-                    "%s dx %.2f dy %.2f turn %.3f level %+.1f",
+                    "%s middle dx %.2f dy %.2f turn %.3f light %.3f level %+.1f",
                     p.sub().source().file().getFileName(),
-                    p.transform().x0(),
-                    p.transform().y0(),
+                    p.transform().x(x, y) - x,
+                    p.transform().y(x, y) - y,
                     p.transform().turnDeg(),
+                    p.light(),
                     p.offsetAdu()));
         }
         return header.withHistory(
                 "combined by mean, rejection " + settings.rejection().word());
     }
 
+    /** From the first start to the last end (FITS standard 4.0, section 9.5), where every sub tells both. */
+    private static Map<String, Object> span(List<Header> each) {
+        Map<String, Object> times = new LinkedHashMap<>();
+        if (each.stream()
+                .allMatch(h -> h.start().isPresent() && h.exposureSeconds().isPresent())) {
+            times.put(
+                    "DATE-OBS",
+                    stamp(each.stream().map(h -> h.start().orElseThrow()).min(Comparator.naturalOrder())));
+            times.put(
+                    "DATE-END",
+                    stamp(each.stream()
+                            .map(h -> h.start()
+                                    .orElseThrow()
+                                    .plusMillis(Math.round(
+                                            1000 * h.exposureSeconds().orElseThrow())))
+                            .max(Comparator.naturalOrder())));
+        }
+        return times;
+    }
+
+    private static String stamp(Optional<Instant> time) {
+        return time.orElseThrow().toString().replace("Z", "");
+    }
+
     /** A stack's header with the WCS of its solution. */
     public static Frame withWcs(Frame picture, Wcs wcs) {
-        return picture.withHeader(picture.header().withAll(wcs.toKeywords()));
+        return picture.withHeader(picture.header().without(Wcs::isWcsKeyword).withAll(wcs.toKeywords()));
     }
 }

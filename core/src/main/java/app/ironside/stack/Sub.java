@@ -4,8 +4,12 @@ import app.ironside.calibrate.Calibrator;
 import app.ironside.image.FitsBands;
 import app.ironside.star.StarField;
 
-/** A sub on its way into the stack: its open file, its calibration, and what was measured in it. */
-record Sub(FitsBands source, Calibrator calibrator, StarField field) {
+/**
+ * A sub on its way into the stack: its open file, its calibration, and what was measured in it.
+ *
+ * @param noise of its background in blocks
+ */
+record Sub(FitsBands source, Calibrator calibrator, StarField field, BlockNoise.Measured noise) {
     /** Rows of the calibrated sub. */
     float[] rows(int firstRow, int rows) {
         float[] values = source.rows(firstRow, rows);

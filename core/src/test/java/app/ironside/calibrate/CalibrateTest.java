@@ -27,6 +27,8 @@ import java.util.Optional;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class CalibrateTest {
     private static final Sensor SENSOR = new Sensor(60, 40, 6, 1, 500, 16, 4, 60_000, 0.8, 0.1, 0, 6, true, 1);
@@ -114,12 +116,115 @@ class CalibrateTest {
     /** Law: with the pedestal of a faint light no pixel is at or below zero. */
     @Test
     void thePedestalKeepsPixelsAboveZero() {
-        Frame light = FitsFiles.read(write("light.fits", 60, 40, 510, 9, 5));
+        Path file = write("light.fits", 60, 40, 510, 9, 5);
+        Frame light = FitsFiles.read(file);
         Masters masters = new Masters(Optional.empty(), Optional.of(even(60, 40, 505)), Optional.empty());
-        Calibrator calibrator = Calibrator.withPedestalFor(light, masters).orElseThrow();
+        Calibrator calibrator = Calibrator.withPedestalFor(List.of(file), masters);
         for (float v : calibrator.calibrated(light).pixels()) {
             assertThat(v).isPositive();
         }
+    }
+
+    /**
+     * By hand: a mosaic whose colours lie at 800, 1000, 1000 and 1200 ADU over a bias of 500, with noise of 9 ADU, needs no pedestal, and
+     * neither does a gradient of as much: neither is noise.
+     */
+    @Test
+    void coloursAndGradientsNeedNoPedestal() {
+        Random random = new Random(3);
+        float[] mosaic = new float[120 * 80];
+        float[] slope = new float[120 * 80];
+        for (int i = 0; i < mosaic.length; i++) {
+            int x = i % 120;
+            int y = i / 120;
+            mosaic[i] = (float) (800 + 200 * (x % 2) + 200 * (y % 2) + 9 * random.nextGaussian());
+            slope[i] = (float) (700 + 8 * x + 9 * random.nextGaussian());
+        }
+        Masters masters = new Masters(Optional.of(even(120, 80, 500)), Optional.empty(), Optional.empty());
+        for (float[] pixels : List.of(mosaic, slope)) {
+            Frame light = new Frame(120, 80, pixels, Header.EMPTY);
+            assertThat(Calibrator.pedestalFor(light, masters)).hasValue(0);
+        }
+    }
+
+    /** A light that was calibrated before carries its pedestal; a second one adds to it. By hand: 30 + 100. */
+    @Test
+    void pedestalsAddUp() {
+        Frame light = even(4, 3, 1000).withHeader(Header.EMPTY.with("PEDESTAL", 30));
+        assertThat(new Calibrator(Masters.NONE, 100).calibrated(light).header().number("PEDESTAL"))
+                .hasValue(130);
+    }
+
+    /** A master says what all its frames say: their filter, and not the first one's hour. The temperature is their mean. */
+    @Test
+    void aMasterSaysWhatAllItsFramesSay() {
+        List<Path> files = new ArrayList<>();
+        for (int i = 0; i < 4; i++) {
+            Path file = folder.resolve("d" + i + ".fits");
+            Header header = Header.EMPTY
+                    .with("EXPTIME", 180.0)
+                    .with("GAIN", 100)
+                    .with("DATE-OBS", "2026-11-14T20:0" + i + ":00")
+                    .with("CCD-TEMP", -10.0 + 0.1 * i);
+            FitsFiles.write(file, even(8, 8, 500 + i).withHeader(header), FitsFiles.Encoding.UNSIGNED_16);
+            files.add(file);
+        }
+        Header master = new MasterBuilder(Workers.SERIAL)
+                .build(MasterKind.DARK, files, Optional.empty(), Progress.NONE)
+                .header();
+        assertThat(master.exposureSeconds()).hasValue(180);
+        assertThat(master.number("GAIN")).hasValue(100);
+        assertThat(master.text("DATE-OBS")).isEmpty();
+        assertThat(master.number("CCD-TEMP").orElseThrow()).isCloseTo(-9.85, within(1e-9));
+    }
+
+    /**
+     * Whole numbers with little noise: law of large numbers, the mean of 40,000 pixels of 20 frames of N(500.3, 0.6) rounded is 500.3 within
+     * three standard errors and its noise √((0.36 + 1/12) / 20), less than 2 % more. With 12 bits in 16 the steps are sixteen times as large.
+     */
+    @ParameterizedTest
+    @ValueSource(ints = {1, 16})
+    void roundingToWholeNumbersCostsNothing(int step) {
+        Random random = new Random(8);
+        List<Path> files = new ArrayList<>();
+        for (int i = 0; i < 20; i++) {
+            float[] pixels = new float[200 * 200];
+            for (int k = 0; k < pixels.length; k++) {
+                pixels[k] = step * Math.round(500.3 + 0.6 * random.nextGaussian());
+            }
+            Path file = folder.resolve("bias" + i + ".fits");
+            FitsFiles.write(file, new Frame(200, 200, pixels, Header.EMPTY), FitsFiles.Encoding.UNSIGNED_16);
+            files.add(file);
+        }
+        Frame master =
+                new MasterBuilder(Workers.ALL_CORES).build(MasterKind.BIAS, files, Optional.empty(), Progress.NONE);
+        double mean = 0;
+        double squares = 0;
+        for (float v : master.pixels()) {
+            mean += v / step / master.pixels().length;
+            squares += Math.pow(v / step - 500.3, 2) / master.pixels().length;
+        }
+        double expected = Math.sqrt((0.36 + 1 / 12.0) / 20);
+        assertThat(mean).isCloseTo(500.3, within(3 * expected / 200 + 0.002));
+        assertThat(Math.sqrt(squares)).isCloseTo(expected, within(0.02 * expected));
+    }
+
+    /** A flat is brought to 1 in its middle, by rows and columns alike. By hand: a dark frame about a bright middle third. */
+    @Test
+    void theMiddleOfAFlatIsOne() {
+        float[] pixels = new float[90 * 60];
+        for (int i = 0; i < pixels.length; i++) {
+            int x = i % 90;
+            int y = i / 90;
+            pixels[i] = x >= 30 && x < 60 && y >= 20 && y < 40 ? 30_000 : 15_000;
+        }
+        Path file = folder.resolve("flat.fits");
+        FitsFiles.write(file, new Frame(90, 60, pixels, Header.EMPTY), FitsFiles.Encoding.FLOAT_32);
+        Frame master = new MasterBuilder(Workers.SERIAL)
+                .build(MasterKind.FLAT, List.of(file), Optional.empty(), Progress.NONE);
+        assertThat(master.at(45, 30)).isEqualTo(1f);
+        assertThat(master.at(45, 5)).isEqualTo(0.5f);
+        assertThat(master.at(5, 30)).isEqualTo(0.5f);
     }
 
     @Test

@@ -73,6 +73,14 @@ class GuiderLoopTest {
         }
 
         @Override
+        public void stop() {}
+
+        @Override
+        public boolean isTracking() {
+            return true;
+        }
+
+        @Override
         public void slewTo(Equatorial target, PierSide side) {}
 
         @Override

@@ -38,7 +38,7 @@ class StatisticsTest {
         for (int i = 0; i < 100; i++) {
             values[i * 100] += 5000;
         }
-        assertThat(Statistics.clipped(values, 3).centre()).isCloseTo(1000, within(0.5));
+        assertThat(Statistics.clipped(values, 3, 0).centre()).isCloseTo(1000, within(0.5));
     }
 
     /** Law: the stretch never falls, goes from 0 to 1, and puts the sky where it promises. */

@@ -9,7 +9,9 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
+import app.ironside.BadInputException;
 import app.ironside.Examples;
+import app.ironside.Provenance;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
@@ -29,20 +31,21 @@ import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.solve.PlateSolver;
-import app.ironside.star.Star;
-import app.ironside.star.StarField;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
 
 /** Judgement of subs, the folder of a night, and what happens when a device fails its proof. */
 class NightPartsTest {
@@ -50,9 +53,13 @@ class NightPartsTest {
     Path folder;
 
     private final List<NightEvent> events = new ArrayList<>();
+    private boolean full;
     private final Journal journal = new Journal() {
         @Override
         public void append(NightEvent event) {
+            if (full) {
+                throw new UncheckedIOException("the journal could not be written: disk full", new IOException());
+            }
             events.add(event);
         }
 
@@ -61,46 +68,6 @@ class NightPartsTest {
             return List.copyOf(events);
         }
     };
-
-    private static StarField field(int count, double hfr, double eccentricity, double sky) {
-        Star star = new Star(50, 50, 9000, 1500, hfr, 2 * hfr, eccentricity, 10, 80, false, 10, Optional.empty());
-        return new StarField(100, 100, Collections.nCopies(count, star), sky, 20);
-    }
-
-    @Test
-    void subsAreJudgedAgainstTheFirstOfTheirSet() {
-        SubJudge judge = new SubJudge(500);
-        assertThat(judge.judge("M 33 L", field(900, 1.2, 0.3, 1400)).reason()).isEqualTo("first of its set");
-        assertThat(judge.judge("M 33 L", field(850, 1.25, 0.3, 1450)).keep()).isTrue();
-        assertThat(judge.judge("M 33 L", field(300, 1.2, 0.3, 1400)).reason())
-                .isEqualTo("stars down to 300 from 900: cloud");
-        assertThat(judge.judge("M 33 L", field(900, 1.9, 0.3, 1400)).reason())
-                .isEqualTo("soft, 1.90 px against 1.20: focus or dew");
-        assertThat(judge.judge("M 33 L", field(900, 1.2, 0.3, 3500)).reason())
-                .isEqualTo("sky 3000 ADU against 900: Moon, dawn or light");
-        assertThat(judge.judge("M 33 L", field(900, 1.2, 0.9, 1400)).reason())
-                .isEqualTo("trailed, eccentricity 0.90: guiding, wind or a cable");
-        assertThat(judge.judge("M 33 L", field(3, 1.2, 0.3, 1400)).reason())
-                .isEqualTo("only 3 stars: cloud, cap or focus");
-    }
-
-    /** Thin cloud takes light from all stars before it takes stars: 25 % of the flux, the same number of stars. */
-    @Test
-    void thinCloudDimsStarsThatAreStillThere() {
-        SubJudge judge = new SubJudge(500);
-        judge.judge("M 33 L", field(900, 1.2, 0.3, 1400));
-        Star dim = new Star(50, 50, 2250, 375, 1.2, 2.4, 0.3, 10, 60, false, 10, Optional.empty());
-        StarField veiled = new StarField(100, 100, Collections.nCopies(850, dim), 1300, 20);
-        assertThat(judge.judge("M 33 L", veiled).reason()).isEqualTo("stars dimmed to 25 %: cloud or dew");
-    }
-
-    @Test
-    void aBadFirstSubIsNoReference() {
-        SubJudge judge = new SubJudge(500);
-        assertThat(judge.judge("NGC 891 L", field(900, 1.2, 0.95, 1400)).keep()).isFalse();
-        assertThat(judge.judge("NGC 891 L", field(400, 1.6, 0.3, 1400)).reason())
-                .isEqualTo("first of its set");
-    }
 
     private static Frame small(float level) {
         float[] pixels = new float[16];
@@ -188,7 +155,8 @@ class NightPartsTest {
                 Workers.SERIAL,
                 ReadyList.of(file.site(), file.kit(), file.program(), List.of("the dew strap is on the right plug")),
                 List.of(),
-                Optional.empty());
+                Optional.empty(),
+                Provenance.REHEARSED);
     }
 
     private static Camera camera() throws InterruptedException {
@@ -285,7 +253,8 @@ class NightPartsTest {
                 night.workers(),
                 night.readyList(),
                 focusPositions,
-                Optional.empty());
+                Optional.empty(),
+                Provenance.REHEARSED);
     }
 
     @Test
@@ -356,7 +325,10 @@ class NightPartsTest {
         verify(devices.mount()).park();
         NightEvent last = events.get(events.size() - 1);
         assertThat(last.kind()).isEqualTo(EventKind.FAULT);
-        assertThat(last.text()).contains("not every device is proven").endsWith("The mount is parked.");
+        assertThat(last.text())
+                .contains("not every device is proven")
+                .contains("The mount is parked.")
+                .endsWith("The camera warms up: leave its power on for 12 minutes.");
     }
 
     @Test
@@ -370,8 +342,94 @@ class NightPartsTest {
                 .park();
         assertThatThrownBy(() -> new NightEngine(night).run()).isInstanceOf(DeviceException.class);
         assertThat(events.get(events.size() - 1).text())
-                .contains("could not be parked (mount: it does not answer. Check its cable.)")
-                .endsWith("stop it by hand before it runs into its pier.");
+                .contains(
+                        "could not be parked (mount: it does not answer. Check its cable.) and was stopped where it stands.");
+    }
+
+    /** The law of the safe end: whatever ends a night, an error of the machine too, the mount is parked first, and it is told. */
+    @ParameterizedTest
+    @MethodSource("endings")
+    void howeverANightEndsTheMountIsParked(Throwable ending) throws Exception {
+        NightContext night = night();
+        doThrow(ending).when(devices.wheel()).select(anyInt());
+        assertThatThrownBy(() -> new NightEngine(night).run()).isSameAs(ending);
+        verify(devices.mount()).park();
+        verify(devices.camera()).warmUp();
+        assertThat(events.get(events.size() - 1).text()).contains("The mount is parked.");
+    }
+
+    private static Stream<Throwable> endings() {
+        return Stream.of(
+                new IllegalStateException("a fault of the program"),
+                new OutOfMemoryError("Java heap space"),
+                new StackOverflowError(),
+                new UncheckedIOException("a frame could not be written", new IOException("No space left on device")),
+                new BadInputException("kit", "lacks something", "a whole one"));
+    }
+
+    /** A journal that cannot be written any more is the first thing a full disk shows: the mount is parked all the same. */
+    @Test
+    void aJournalThatCannotBeWrittenParksTheMount() throws Exception {
+        NightContext night = night();
+        full = true;
+        assertThatThrownBy(() -> new NightEngine(night).run())
+                .isInstanceOf(UncheckedIOException.class)
+                .hasMessageContaining("disk full");
+        verify(devices.mount()).park();
+    }
+
+    /** Somebody closes the window: the thread is interrupted while it waits. */
+    @Test
+    void aNightThatIsStoppedParksTheMountAndCanGoOn() throws Exception {
+        NightContext night = night();
+        doThrow(new InterruptedException("closed")).when(devices.hands()).confirm(any());
+        assertThatThrownBy(() -> new NightEngine(night).run()).isInstanceOf(InterruptedException.class);
+        verify(devices.mount()).park();
+        NightEvent last = events.get(events.size() - 1);
+        assertThat(last.kind()).isEqualTo(EventKind.PARKED);
+        assertThat(last.text()).startsWith("The night is stopped. The mount is parked.");
+        assertThat(NightSoFar.of(events).ended()).as("it can go on").isFalse();
+    }
+
+    @Test
+    void aMountThatAnswersNothingIsLeftToThePerson() throws Exception {
+        NightContext night = night();
+        DeviceException gone = new DeviceException("mount", "it does not answer", "Check its cable.");
+        doThrow(gone).when(devices.mount()).park();
+        doThrow(gone).when(devices.mount()).stop();
+        doThrow(gone).when(devices.mount()).unpark();
+        assertThatThrownBy(() -> new NightEngine(night).run()).isInstanceOf(DeviceException.class);
+        assertThat(events.get(events.size() - 1).text()).contains("stop it by hand before it runs into its pier.");
+    }
+
+    /** A flat panel that stays dark costs its flats and nothing else: bias, darks and their masters are made, and the gate names what lacks. */
+    @Test
+    void aFailedCalibrationSetIsSkippedAndNamed() throws Exception {
+        NightContext night = night();
+        when(devices.wheel().slot()).thenReturn(0);
+        float[] dark = new float[100];
+        java.util.Arrays.fill(dark, 500);
+        when(devices.camera().expose(any(), any())).thenReturn(new Frame(10, 10, dark, Header.EMPTY));
+        assertThat(new CalibrateStage(night, NightSoFar.of(events), new Focusing(night)).run())
+                .isFalse();
+        assertThat(events)
+                .filteredOn(e -> e.kind() == EventKind.FAULT)
+                .hasSize(5)
+                .allMatch(e -> e.text().matches("Flats in (L|R|G|B|Ha) are left out: flat panel: .*by day.*"));
+        assertThat(events)
+                .filteredOn(e -> e.kind() == EventKind.MASTER)
+                .extracting(e -> e.text("file").orElse(""))
+                .containsExactly("masters/bias.fits", "masters/dark_180s.fits", "masters/dark_300s.fits");
+        assertThat(events.get(events.size() - 1).text())
+                .isEqualTo("Missing: flats in B, flats in G, flats in Ha, flats in L, flats in R.");
+    }
+
+    /** No two exposures are one: by hand. */
+    @Test
+    void exposuresInNamesAreWhole() {
+        assertThat(List.of(1.5, 2.0, 2.4, 180.0, 0.05, 300.25).stream().map(FrameArchive::seconds))
+                .containsExactly("1.5s", "2s", "2.4s", "180s", "0.05s", "300.25s");
+        assertThat(CalibrateStage.darkMaster(1.5)).isNotEqualTo(CalibrateStage.darkMaster(2));
     }
 
     @Test

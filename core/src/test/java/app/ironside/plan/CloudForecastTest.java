@@ -94,12 +94,12 @@ class CloudForecastTest {
 
     /**
      * By hand, with 2 s read-out, 18 s a dither each third sub, a focus run of 110 s each 1.2 h, 120 s to start: ten subs of 180 s take
-     * 10 (180 + 2 + 6) = 1880 s, the start 230 s, focus 1880/3600/1.2 · 110 = 47.9 s, a tenth and a half more: 2481 s.
+     * 10 (180 + 2 + 6) = 1880 s, the start 120 s, focus 1880/3600/1.2 · 110 = 47.9 s, a tenth and a half more: 2355 s.
      */
     @Test
     void theTimeOfTenSubs() {
         Overheads costs = new Overheads(2, 18, 110, 1.2, 120, 150);
-        assertThat(costs.secondsFor(10, 180, 3, 0)).isCloseTo(1.15 * (1880 + 230 + 47.87), within(0.5));
+        assertThat(costs.secondsFor(10, 180, 3, 0)).isCloseTo(1.15 * (1880 + 120 + 47.87), within(0.5));
         assertThat(costs.secondsFor(10, 180, 3, 1) - costs.secondsFor(10, 180, 3, 0))
                 .as("a flip costs its own time and a sub")
                 .isCloseTo(1.15 * 330, within(1e-9));

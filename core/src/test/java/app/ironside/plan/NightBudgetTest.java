@@ -56,11 +56,11 @@ class NightBudgetTest {
         assertThat(Dew.risk(1, 0.95)).isEqualTo(Dew.Risk.FROST);
     }
 
-    /** By hand: 186 subs or so, 12 darks, 16 bias, 9 flats in each of 5 filters; frames of 2 × 2800 × 2100 bytes. */
+    /** By hand: 186 subs or so, 12 darks of 180 s and 12 of 300 s, 16 bias, 9 flats in each of 5 filters; frames of 2 × 2800 × 2100 bytes. */
     @Test
     void filesAndDisk() {
         NightBudget budget = budget(FILE.kit(), weather(8, 0.5), 500);
-        assertThat(budget.files()).isEqualTo(PLAN.subs() + 12 + 16 + 45);
+        assertThat(budget.files()).isEqualTo(PLAN.subs() + 24 + 16 + 45);
         assertThat(budget.gigabytes()).isCloseTo((budget.files() + 24) * 11_760_000.0 / 1e9, within(1e-9));
         assertThat(budget.warnings()).isEmpty();
         assertThat(budget(FILE.kit(), weather(8, 0.5), 1).warnings())

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import app.ironside.Examples;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
+import app.ironside.kit.MeridianRule;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
 import app.ironside.sky.NightTimes;
@@ -79,8 +80,11 @@ class SchedulerTest {
             sum += grid.weight(i, seen, direction, NightGrid.Light.VISUAL) * grid.stepHours() * p.priority();
         }
         Instant transit = TargetWindow.transit(p.position(), OBSERVER, grid.edge(grid.size() / 2));
-        long flipAt = Duration.between(grid.edge(0), transit).toMinutes() / 5;
-        int flips = !transit.isBefore(grid.edge(0)) && flipAt > a && flipAt < b ? 1 : 0;
+        double sub = p.subSeconds() + Overheads.of(WREN).perSub();
+        double past = MeridianRule.of(WREN, p.position().decDeg()).expectedFlipDeg(sub) / MeridianRule.DEG_PER_SECOND;
+        long flipAt =
+                Math.floorDiv(Duration.between(grid.edge(0), transit).toMillis() + Math.round(1000 * past), 300_000L);
+        int flips = flipAt > a && flipAt < b ? 1 : 0;
         int subs = Overheads.of(WREN).subsIn((b - a) * 300.0, p.subSeconds(), 2, flips);
         double light = Math.min(subs, p.goals().get(0).subsLeft()) * p.subSeconds();
         return sum * Math.min(1, light / ((b - a) * 300.0));

@@ -187,6 +187,18 @@ final class SimMount implements Mount {
         return parked;
     }
 
+    @Override
+    public void stop() {
+        settle();
+        tracking = false;
+        busyUntil = clock.now();
+    }
+
+    @Override
+    public boolean isTracking() {
+        return tracking;
+    }
+
     /** Folds drive and pulses into the axes, so that a new movement starts from here. */
     private void settle() {
         Instant now = clock.now();

@@ -13,6 +13,7 @@ import app.ironside.logbook.NightEntry;
 import app.ironside.night.EventKind;
 import app.ironside.night.FrameArchive;
 import app.ironside.night.Journal;
+import app.ironside.night.MountWatch;
 import app.ironside.night.NightContext;
 import app.ironside.night.NightEngine;
 import app.ironside.night.NightEvent;
@@ -20,6 +21,7 @@ import app.ironside.night.NightFile;
 import app.ironside.night.NightRecord;
 import app.ironside.night.NightWatcher;
 import app.ironside.night.ReadyList;
+import app.ironside.night.WatchedClock;
 import app.ironside.plan.WeatherForecast;
 import app.ironside.point.Centering;
 import app.ironside.point.GuardedMount;
@@ -228,19 +230,22 @@ public final class Wiring {
             Optional<SimulatedObservatory> observatory) {
         FrameArchive archive = new FrameArchive(entry.folder());
         Observer observer = Observer.at(file.site());
+        GuardedMount mount = new GuardedMount(devices.mount(), observer, file.kit(), clock);
+        NightRecord record = new NightRecord(journal, clock, watcher);
         NightContext context = new NightContext(
                 file.site(),
                 file.kit(),
                 file.program(),
-                devices.withMount(new GuardedMount(devices.mount(), observer, file.kit(), clock)),
-                clock,
+                devices.withMount(mount),
+                new WatchedClock(clock, new MountWatch(mount, record::mountStopped)),
                 archive,
-                new NightRecord(journal, clock, watcher),
+                record,
                 shelf.solver(),
                 workers,
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
                 logbook.focusPositions(file.kit().name(), entry, Provenance.REHEARSED),
-                models(logbook).of(file.kit().name()));
+                models(logbook).of(file.kit().name()),
+                Provenance.REHEARSED);
         return new NightRun(file, entry, new NightEngine(context), clock, journal, archive, observatory);
     }
 }

@@ -1,6 +1,7 @@
 package app.ironside.wiring;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Workers;
 import app.ironside.image.AtomicFile;
@@ -16,6 +17,7 @@ import app.ironside.sim.SteppedClock;
 import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
@@ -106,7 +108,22 @@ class PowerCutTest {
         assertThat(whole).filteredOn(e -> e.kind() == EventKind.NIGHT_STARTED).hasSize(1);
         assertThat(whole).filteredOn(e -> e.kind() == EventKind.NIGHT_RESUMED).hasSize(2);
         // The polar axis was aligned once and stands; after the first cut it had not passed its gate yet.
-        assertThat(whole.stream().map(NightEvent::time)).isSorted();
+        assertThat(whole.stream().filter(e -> !e.isTrue("foundAfterStop")).map(NightEvent::time))
+                .isSorted();
+        // The sub that was found is a copy of an earlier one: it keeps that one's time and is measured and judged like
+        // any other.
+        NightEvent found = whole.stream()
+                .filter(e -> e.isTrue("foundAfterStop"))
+                .findFirst()
+                .orElseThrow();
+        NightEvent original = whole.stream()
+                .filter(e -> e.kind() == EventKind.SUB && !e.isTrue("foundAfterStop"))
+                .filter(e -> Math.abs(Duration.between(e.time(), found.time()).toSeconds()) < 10)
+                .findFirst()
+                .orElseThrow();
+        assertThat(found.number("hfrPx").orElseThrow())
+                .isCloseTo(original.number("hfrPx").orElseThrow(), within(1e-6));
+        assertThat(found.text("reason")).isPresent().get().asString().doesNotContain("not yet judged");
         assertThat(Logbook.open(folder).unfinished()).isEmpty();
     }
 

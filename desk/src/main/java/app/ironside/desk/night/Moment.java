@@ -64,7 +64,7 @@ public record Moment(Instant time, boolean live, List<NightEvent> events) {
             case SOLVE, CENTRED -> Stage.POINT;
             case FOCUS -> Stage.FOCUS;
             case GUIDE_CALIBRATED, GUIDE_SETTLED, DITHER -> Stage.GUIDE;
-            case SUB, FLIP, PARKED -> Stage.RUN;
+            case SUB, REGRADED, FLIP, PARKED -> Stage.RUN;
             case CALIBRATION, MASTER -> Stage.CALIBRATE;
             case STACK -> Stage.STACK;
             case NIGHT_ENDED -> Stage.LOGBOOK;
