@@ -46,7 +46,9 @@ final class StackVerb extends Verb {
             names = "--max-memory",
             paramLabel = "MB",
             defaultValue = "600",
-            description = "Memory for pixels of the lights, megabytes (default 600).")
+            description =
+                    "Memory for the bands of lights that are combined at one time, megabytes (default 600); masters, the stack and"
+                            + " the star search of whole frames come on top.")
     private long maxMemory;
 
     @Override

@@ -8,25 +8,34 @@ import java.util.function.ToDoubleFunction;
 /**
  * What a stretch of guiding was like. RMS is about zero, the lock position, because an offset trails stars as surely as noise.
  *
+ * @param p80Arcsec within which four fifths of the exposures stayed, both axes together
  * @param decDriftArcsecPerMin slope of the declination displacement
  */
 public record GuideStatistics(
-        int samples, double rmsRaArcsec, double rmsDecArcsec, double peakArcsec, double decDriftArcsecPerMin) {
-    public static final GuideStatistics NONE = new GuideStatistics(0, 0, 0, 0, 0);
+        int samples,
+        double rmsRaArcsec,
+        double rmsDecArcsec,
+        double p80Arcsec,
+        double peakArcsec,
+        double decDriftArcsecPerMin) {
+    public static final GuideStatistics NONE = new GuideStatistics(0, 0, 0, 0, 0, 0);
 
     /** Statistics of samples in order of time; {@link #NONE} for none. */
     public static GuideStatistics of(List<GuideSample> samples) {
         if (samples.isEmpty()) {
             return NONE;
         }
-        double peak = samples.stream()
+        double[] off = samples.stream()
                 .mapToDouble(s -> Math.hypot(s.raArcsec(), s.decArcsec()))
-                .max()
-                .orElseThrow();
+                .sorted()
+                .toArray();
+        double peak = off[off.length - 1];
+        double fourFifths = off[(int) Math.min(off.length - 1L, Math.round(0.8 * (off.length - 1)))];
         return new GuideStatistics(
                 samples.size(),
                 rms(samples, GuideSample::raArcsec),
                 rms(samples, GuideSample::decArcsec),
+                fourFifths,
                 peak,
                 slopePerMinute(samples));
     }

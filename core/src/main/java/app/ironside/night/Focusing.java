@@ -190,6 +190,7 @@ final class Focusing {
                                 "b", abc[1],
                                 "c", abc[2],
                                 "filter", filter().name(),
+                                "filterOffsetSteps", filter().focusOffsetSteps(),
                                 "temperatureC", night.devices().focuser().temperatureC(),
                                 "seconds", result.took().toSeconds()));
     }

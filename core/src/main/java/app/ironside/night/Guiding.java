@@ -127,6 +127,7 @@ final class Guiding {
             facts.put("rmsRaArcsec", figures.rmsRaArcsec());
             facts.put("rmsDecArcsec", figures.rmsDecArcsec());
             facts.put("rmsTotalArcsec", figures.rmsTotalArcsec());
+            facts.put("p80Arcsec", figures.p80Arcsec());
         }
         return facts;
     }

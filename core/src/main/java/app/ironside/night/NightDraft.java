@@ -205,29 +205,65 @@ public final class NightDraft {
     }
 
     /**
-     * The best night with these projects.
+     * The best times for what is planned. Nothing else changes: each target keeps its frame, filters, sub length and count.
      *
+     * @param broadUnderMoon the school that takes bright targets at any time
      * @return the schedule and the draft that carries it out; the draft is unchanged if nothing is up
      */
-    public Arranged arrange(List<Project> projects, CloudForecast clouds, boolean interleave) {
+    public Arranged arrange(CloudForecast clouds, boolean interleave, boolean broadUnderMoon) {
+        List<Project> projects = distinct(file.program().targets()).stream()
+                .map(t -> Projects.planned(t, file.kit(), file.site(), broadUnderMoon))
+                .toList();
         Scheduler.Rules rules = new Scheduler.Rules(
                 file.program().minimumAltitudeDeg(), file.program().ditherEvery(), interleave, 2);
         Scheduler scheduler = new Scheduler(file.kit(), Observer.at(file.site()), rules);
         Optional<Interval> dark = plan.times().dark().stream().max(Comparator.comparing(Interval::duration));
         if (dark.isEmpty()) {
-            return new Arranged(new Schedule(List.of(), 0, 0), this);
+            return new Arranged(new Schedule(List.of(), 0, 0), this, List.of());
         }
         Schedule schedule = scheduler.best(projects, dark.get(), clouds);
         if (schedule.blocks().isEmpty()) {
-            return new Arranged(schedule, this);
+            return new Arranged(schedule, this, List.of());
         }
         Program program = Projects.program(
-                schedule, file.program(), file.program().date(), file.site().zone());
-        return new Arranged(schedule, withProgram(program));
+                schedule, file.program(), file.program().date(), file.site().zone(), interleave);
+        List<String> without = projects.stream()
+                .map(Project::name)
+                .filter(name ->
+                        program.targets().stream().noneMatch(t -> t.name().equals(name)))
+                .distinct()
+                .toList();
+        return new Arranged(schedule, withProgram(program), without);
     }
 
-    /** A schedule with the draft that carries it out. */
-    public record Arranged(Schedule schedule, NightDraft draft) {}
+    /** Blocks of one target with the same settings are one wish. */
+    private static List<TargetPlan> distinct(List<TargetPlan> targets) {
+        return targets.stream()
+                .map(t -> t.at(Optional.empty(), Optional.empty()))
+                .distinct()
+                .toList();
+    }
+
+    /** The same night with filters in turns of two, or each in one block; nothing else changes, the times neither. */
+    public NightDraft inTurns(boolean interleave) {
+        List<Placed> all = placed();
+        for (int i = 0; i < all.size(); i++) {
+            TargetPlan t = all.get(i).target();
+            int subs = Math.max(1, plan.blocks().get(i).subs());
+            int turn = interleave
+                    ? 2
+                    : (subs + t.filters().size() - 1) / t.filters().size();
+            all.set(i, new Placed(t.withTurn(Math.max(1, turn)), all.get(i).span()));
+        }
+        return with(all);
+    }
+
+    /**
+     * A schedule with the draft that carries it out.
+     *
+     * @param without names of targets that found no time
+     */
+    public record Arranged(Schedule schedule, NightDraft draft, List<String> without) {}
 
     /** The block at a time. */
     public Optional<PlannedBlock> blockAt(Instant time) {

@@ -20,6 +20,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -34,6 +35,7 @@ import java.util.Set;
 public final class NightEngine {
     private final NightContext night;
     private final NightRecord record;
+    private final Set<String> givenUp = new LinkedHashSet<>();
     private SubJudge judge = new SubJudge();
 
     public NightEngine(NightContext night) {
@@ -149,7 +151,9 @@ public final class NightEngine {
             prepare(plan, before, centering, focusing);
             RunStage run = new RunStage(night, pointing, focusing, guiding, judge);
             for (PlannedBlock block : plan.blocks()) {
-                run.run(block);
+                if (run.run(block)) {
+                    givenUp.add(block.target().name());
+                }
             }
         }
         finish(before, focusing);
@@ -283,7 +287,10 @@ public final class NightEngine {
         long kept = SubVerdicts.kept(events);
         record.event(
                 EventKind.NIGHT_ENDED,
-                "The night is done: " + kept + " of " + taken + " subs kept.",
+                (givenUp.isEmpty()
+                                ? "The night is done: "
+                                : "The night is over, with " + String.join(", ", givenUp) + " given up: ")
+                        + kept + " of " + taken + " subs kept.",
                 facts("taken", taken, "kept", kept));
     }
 

@@ -174,7 +174,10 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
         budget.dew().stream()
                 .filter(d -> d.risk() != app.ironside.plan.Dew.Risk.DRY)
                 .findFirst()
-                .ifPresent(d -> row(h, d.risk().words(), "from " + clock(d.time())));
+                .ifPresent(d -> row(
+                        h,
+                        d.risk().words() + (budget.weatherInvented() ? ", invented weather" : ""),
+                        "from " + clock(d.time())));
         row(
                 h,
                 "untracked",

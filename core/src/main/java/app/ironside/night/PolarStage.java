@@ -82,10 +82,7 @@ final class PolarStage {
     boolean run() throws InterruptedException {
         NightRecord record = night.record();
         record.stage(Stage.POLAR);
-        double declination = night.program().targets().stream()
-                .mapToDouble(t -> Math.abs(t.position().decDeg()))
-                .max()
-                .orElseThrow();
+        double declination = night.program().furthestDeclinationDeg();
         double limit = PolarTolerance.limitArcmin(night.kit(), night.program().longestSubSeconds(), declination);
         Measured measured = measure(0, KnobGearing.UNKNOWN);
         int adjustment = 0;

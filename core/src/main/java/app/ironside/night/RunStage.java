@@ -64,12 +64,13 @@ final class RunStage {
         this.observer = night.observer();
     }
 
-    /** Runs a block from where it stands. */
-    void run(PlannedBlock block) throws InterruptedException {
+    /** Runs a block from where it stands; returns whether it was given up. */
+    boolean run(PlannedBlock block) throws InterruptedException {
         rest("Waiting for " + block.target().name(), block.span().from());
         int taken = block.done();
         int recoveries = 0;
         boolean begun = false;
+        boolean givenUp = false;
         while (!isOver(block, taken)) {
             try {
                 if (!begun) {
@@ -98,6 +99,7 @@ final class RunStage {
                                     Stage.RUN,
                                     block.target().name() + " is given up after " + MOST_RECOVERIES
                                             + " recoveries; what was taken is kept.");
+                    givenUp = true;
                     break;
                 }
                 rest(
@@ -107,6 +109,7 @@ final class RunStage {
         }
         guiding.stop();
         night.devices().mount().stop();
+        return givenUp;
     }
 
     /** Waits with the mount standing still: nothing is followed that nobody looks at. */

@@ -76,6 +76,16 @@ final class StackStage {
                                 : (wanted - done) + " sets could not be stacked."));
     }
 
+    /** Kept subs of a set that were read out in the middle only, as rehearsals do to save time; they cannot be stacked. */
+    private long partial(SetKey set) {
+        return SubVerdicts.applied(night.record().events()).stream()
+                .filter(e -> e.kind() == EventKind.SUB && e.isTrue("keep") && !e.isTrue("full"))
+                .filter(e -> e.text("target").orElse("").equals(set.target())
+                        && e.text("filter").orElse("").equals(set.filter())
+                        && e.number("seconds").orElse(0) == set.seconds())
+                .count();
+    }
+
     private Map<SetKey, List<Path>> sets() {
         Map<SetKey, List<Path>> sets = new LinkedHashMap<>();
         for (NightEvent event : SubVerdicts.applied(night.record().events())) {
@@ -118,6 +128,7 @@ final class StackStage {
                 "file", night.archive().relative(fits),
                 "frames", result.kept().size() + result.rejected().size(),
                 "kept", result.kept().size(),
+                "partial", partial(set),
                 "seconds", set.seconds() * result.kept().size(),
                 "noiseAdu", result.noiseAdu(),
                 "subNoiseAdu", result.subNoiseAdu(),
@@ -134,11 +145,15 @@ final class StackStage {
                         EventKind.STACK,
                         String.format(
                                 Locale.ROOT,
-                                "%s: %d subs stacked, %.1f times better than one, of %.1f possible.",
+                                "%s: %d subs stacked, %.1f times better than one, of %.1f possible.%s",
                                 set.name(),
                                 result.kept().size(),
                                 result.gain().measured(),
-                                result.gain().possible()),
+                                result.gain().possible(),
+                                partial(set) > 0
+                                        ? " " + partial(set)
+                                                + " more were read out in the middle only and are left out."
+                                        : ""),
                         facts);
     }
 

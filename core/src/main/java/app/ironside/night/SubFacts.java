@@ -41,6 +41,7 @@ final class SubFacts {
             facts.put("guideRmsArcsec", guide.rmsTotalArcsec());
             facts.put("guideRmsRaArcsec", guide.rmsRaArcsec());
             facts.put("guideRmsDecArcsec", guide.rmsDecArcsec());
+            facts.put("guideP80Arcsec", guide.p80Arcsec());
         }
         return facts;
     }

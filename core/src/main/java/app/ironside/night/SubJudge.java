@@ -3,6 +3,7 @@ package app.ironside.night;
 import app.ironside.image.Statistics;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
+import app.ironside.star.SubLimits;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -14,9 +15,6 @@ import java.util.Map;
  * series show, not the first one, which may be clouded; when better ones come, earlier verdicts are given anew.
  */
 final class SubJudge {
-    private static final double SOFT_FACTOR = 1.45;
-    private static final double TRAILED_ECCENTRICITY = 0.8;
-    private static final double FEW_STARS_SHARE = 0.5;
 
     /** A sky so many times as bright leaves a sub a sixth of its weight in the stack: a moonlit hour is kept, dawn is not. */
     private static final double BRIGHT_FACTOR = 6;
@@ -141,25 +139,25 @@ final class SubJudge {
         if (!sub.hasStars()) {
             return new Verdict(false, "only " + sub.stars() + " stars: cloud, cap or focus");
         }
-        if (sub.eccentricity() > TRAILED_ECCENTRICITY) {
+        if (sub.eccentricity() > SubLimits.TRAILED_ECCENTRICITY) {
             return new Verdict(
                     false,
                     String.format(
                             Locale.ROOT, "trailed, eccentricity %.2f: guiding, wind or a cable", sub.eccentricity()));
         }
         List<Measured> sound = all.stream()
-                .filter(s -> s.hasStars() && s.eccentricity() <= TRAILED_ECCENTRICITY)
+                .filter(s -> s.hasStars() && s.eccentricity() <= SubLimits.TRAILED_ECCENTRICITY)
                 .toList();
         if (sound.size() < 2) {
             return new Verdict(true, "first of its set");
         }
         Yardstick best = yardstick(sound);
-        if (sub.hfrPx() > SOFT_FACTOR * best.hfrPx()) {
+        if (sub.hfrPx() > SubLimits.SOFT_FACTOR * best.hfrPx()) {
             return new Verdict(
                     false,
                     String.format(Locale.ROOT, "soft, %.2f px against %.2f: focus or dew", sub.hfrPx(), best.hfrPx()));
         }
-        if (sub.stars() < FEW_STARS_SHARE * best.stars()) {
+        if (sub.stars() < SubLimits.FEW_STARS_SHARE * best.stars()) {
             return new Verdict(false, "stars down to " + sub.stars() + " from " + Math.round(best.stars()) + ": cloud");
         }
         double light = sub.starFluxAdu() / best.starFluxAdu();

@@ -40,6 +40,13 @@ public final class CloudForecast {
         return !cover.isEmpty();
     }
 
+    /** Whether it tells of a part of a span. */
+    public boolean tellsOf(Interval span) {
+        return !cover.isEmpty()
+                && cover.firstKey().isBefore(span.until())
+                && cover.lastKey().isAfter(span.from());
+    }
+
     /** Share of the sky covered, 0 to 1; before the first and after the last given time, as there. */
     public double coverAt(Instant time) {
         if (cover.isEmpty()) {

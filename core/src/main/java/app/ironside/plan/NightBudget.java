@@ -24,6 +24,7 @@ import java.util.Optional;
  * @param power against the supply; empty if the kit does not tell
  * @param load against the mount's rating; empty if the kit does not tell
  * @param dew by hour of the forecast
+ * @param weatherInvented whether that forecast is made up for rehearsals
  * @param visits what needs hands, grouped into as few walks as possible
  * @param warnings what will go wrong, each in a sentence with its remedy
  * @param reminders what must not be forgotten
@@ -38,6 +39,7 @@ public record NightBudget(
         Optional<Power> power,
         Optional<Load> load,
         List<DewHour> dew,
+        boolean weatherInvented,
         List<Visit> visits,
         List<String> warnings,
         List<String> reminders) {
@@ -143,6 +145,7 @@ public record NightBudget(
                 power,
                 load,
                 dew,
+                given.weather().isInvented(),
                 visits(jobs(given, setUp, lightUntil, bed)),
                 List.of(),
                 List.of());
@@ -242,8 +245,8 @@ public record NightBudget(
         power.flatMap(Power::batteryHours)
                 .filter(h -> h < nightHours)
                 .ifPresent(h -> found.add(say(
-                        "The battery lasts %.1f h in this cold and the night takes %.1f h: bring a second, or stop earlier.",
-                        h, nightHours)));
+                        "The battery lasts %.1f h in %s cold and the night takes %.1f h: bring a second, or stop earlier.",
+                        h, weatherInvented ? "the rehearsal's invented" : "this", nightHours)));
         load.filter(l -> l.kg() > l.limitKg())
                 .ifPresent(l -> found.add(
                         say("%.1f kg are on a mount rated for %.1f kg: take something off.", l.kg(), l.limitKg())));
@@ -258,11 +261,11 @@ public record NightBudget(
                 .ifPresent(d -> wet.add(
                         given.kit().equipment().heated()
                                 ? say(
-                                        "%s on unheated glass from %s: heaters on before then.",
-                                        capital(d.risk().words()), clock(given, d.time()))
+                                        "%s on unheated glass from %s%s: heaters on before then.",
+                                        capital(d.risk().words()), clock(given, d.time()), source())
                                 : say(
-                                        "%s from %s, and this kit has no heater: hood and hand warmer, or stop then.",
-                                        capital(d.risk().words()), clock(given, d.time()))));
+                                        "%s from %s%s, and this kit has no heater: hood and hand warmer, or stop then.",
+                                        capital(d.risk().words()), clock(given, d.time()), source())));
         if (given.plan().blocks().isEmpty()) {
             found.add("No target is up in the dark: choose another, or another night.");
         }
@@ -282,9 +285,14 @@ public record NightBudget(
                 power,
                 load,
                 dew,
+                weatherInvented,
                 visits,
                 List.copyOf(found),
                 List.copyOf(reminded));
+    }
+
+    private String source() {
+        return weatherInvented ? " in the rehearsal's invented weather" : "";
     }
 
     private static String clock(Given given, Instant time) {

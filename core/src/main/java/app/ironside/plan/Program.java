@@ -61,6 +61,14 @@ public record Program(
                 fullFramesPerLeg);
     }
 
+    /** Of the target furthest from the equator, where the field turns most: degrees, without its sign. */
+    public double furthestDeclinationDeg() {
+        return targets.stream()
+                .mapToDouble(t -> Math.abs(t.position().decDeg()))
+                .max()
+                .orElseThrow();
+    }
+
     /** The longest sub, which sets what the mount must hold. */
     public double longestSubSeconds() {
         return targets.stream().mapToDouble(TargetPlan::subSeconds).max().orElseThrow();

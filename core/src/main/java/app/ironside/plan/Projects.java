@@ -23,13 +23,14 @@ public final class Projects {
     /** Gusts, trails and stumbles an hour that each cost the sub they fall into (common practice: one sub in twenty of 180 s). */
     private static final double SPOILS_PER_HOUR = 1.2;
 
-    /** To register and integrate a sub of six megapixels on two cores, of the order measured. */
-    private static final double STACK_SECONDS_PER_SUB = 1.1;
+    /** To register and integrate a megapixel of a sub on two cores, of the order measured: 1.1 s for six. */
+    private static final double STACK_SECONDS_PER_MEGAPIXEL = 0.19;
 
     /** So many that a remainder shorter than a sub does not weigh. */
     private static final double ENOUGH_HOURS = 1000;
 
     private static final int USUAL_DITHER = 2;
+    private static final int USUAL_TURN = 2;
 
     private static final double LONGEST_BROAD = 300;
 
@@ -37,6 +38,9 @@ public final class Projects {
     private static final double BROAD_MOON_MAG = 0.3;
 
     private static final double NARROW_MOON_MAG = 2.5;
+
+    /** No Moon brightens the sky by more. */
+    private static final double ANY_MOON_MAG = 20;
 
     private Projects() {}
 
@@ -54,10 +58,32 @@ public final class Projects {
                 .map(f -> new Project.Goal(
                         f,
                         Project.Goal.ENDLESS,
-                        f.narrow() ? NARROW_MOON_MAG : broadUnderMoon ? 20 : BROAD_MOON_MAG,
+                        f.narrow() ? NARROW_MOON_MAG : broadUnderMoon ? ANY_MOON_MAG : BROAD_MOON_MAG,
                         light(kit, site, f, seconds)))
                 .toList();
         return new Project(object.id(), object.position(), 1, seconds, goals);
+    }
+
+    /**
+     * A target of a program as a project: what it is to be is the person's choice and stays, filters, sub length, frame and count; only when
+     * it is taken is open.
+     *
+     * @param broadUnderMoon the school that takes bright targets at any time
+     */
+    public static Project planned(TargetPlan target, Kit kit, Site site, boolean broadUnderMoon) {
+        int each = target.mostSubs()
+                .map(most ->
+                        (most + target.filters().size() - 1) / target.filters().size())
+                .orElse(Project.Goal.ENDLESS);
+        List<Project.Goal> goals = target.filters().stream()
+                .map(name -> kit.filters().get(kit.filterSlot(name)))
+                .map(f -> new Project.Goal(
+                        f,
+                        each,
+                        f.narrow() ? NARROW_MOON_MAG : broadUnderMoon ? ANY_MOON_MAG : BROAD_MOON_MAG,
+                        light(kit, site, f, target.subSeconds())))
+                .toList();
+        return new Project(target.name(), target.position(), 1, target.subSeconds(), goals);
     }
 
     /**
@@ -97,7 +123,10 @@ public final class Projects {
                         background(kit, site, filter),
                         between,
                         SPOILS_PER_HOUR,
-                        STACK_SECONDS_PER_SUB),
+                        STACK_SECONDS_PER_MEGAPIXEL
+                                * kit.sensor().widthPx()
+                                * kit.sensor().heightPx()
+                                / 1e6),
                 lengthsSeconds);
     }
 
@@ -115,35 +144,56 @@ public final class Projects {
         return new NightGrid.Light(own / sky, Extinction.magPerAirmass(filter.centreNm(), site.elevationM()), 1);
     }
 
-    /** The program that carries a schedule out; the rest of it is taken from a model. */
-    public static Program program(Schedule schedule, Program model, LocalDate date, ZoneId zone) {
+    /**
+     * The program that carries a schedule out. A target that the model program has already keeps everything but its times: frame, angle,
+     * filters and sub length; the turns of its filters too, while filters are taken in turns.
+     *
+     * @param interleave whether filters take turns; in blocks each is taken as long as the schedule says
+     */
+    public static Program program(Schedule schedule, Program model, LocalDate date, ZoneId zone, boolean interleave) {
         List<TargetPlan> targets = new ArrayList<>();
         for (Schedule.Block block : schedule.blocks()) {
-            Set<String> filters = new LinkedHashSet<>();
-            block.runs().forEach(r -> filters.add(r.filter().name()));
-            if (filters.isEmpty()) {
+            Set<String> order = new LinkedHashSet<>();
+            block.runs().forEach(r -> order.add(r.filter().name()));
+            if (order.isEmpty()) {
                 continue;
             }
-            int turn = block.runs().stream().mapToInt(Schedule.Run::subs).max().orElse(1);
-            targets.add(new TargetPlan(
-                    block.project().name(),
-                    block.project().position(),
-                    List.copyOf(filters),
-                    turn,
-                    block.project().subSeconds(),
-                    Optional.of(time(block.span().from(), zone)),
-                    Optional.of(time(block.span().until(), zone)),
-                    Optional.of(block.subs()),
-                    angleOf(block.project().name(), model)));
+            int longest =
+                    block.runs().stream().mapToInt(Schedule.Run::subs).max().orElse(1);
+            Optional<LocalTime> from = Optional.of(time(block.span().from(), zone));
+            Optional<LocalTime> until = Optional.of(time(block.span().until(), zone));
+            Optional<TargetPlan> known = known(block.project(), model);
+            targets.add(known.map(t -> interleave
+                            ? t.at(from, until)
+                            : inBlocks(t, order, longest).at(from, until))
+                    .orElseGet(() -> new TargetPlan(
+                            block.project().name(),
+                            block.project().position(),
+                            List.copyOf(order),
+                            interleave ? Math.min(USUAL_TURN, longest) : longest,
+                            block.project().subSeconds(),
+                            from,
+                            until,
+                            Optional.empty(),
+                            Optional.empty())));
         }
         return model.withTargets(date, targets);
     }
 
-    /** The camera angle that a program has for a target already. */
-    private static Optional<Double> angleOf(String target, Program program) {
-        return program.targets().stream()
-                .filter(t -> t.name().equals(target))
-                .flatMap(t -> t.angleDeg().stream())
+    /** The filters of a target in the order of its best hours; those for which no time was found come last. */
+    private static TargetPlan inBlocks(TargetPlan target, Set<String> order, int longest) {
+        Set<String> filters = new LinkedHashSet<>(order);
+        filters.retainAll(target.filters());
+        filters.addAll(target.filters());
+        return target.withFilters(List.copyOf(filters)).withTurn(Math.max(1, longest));
+    }
+
+    /** The model's target that a project was made of. */
+    private static Optional<TargetPlan> known(Project project, Program model) {
+        return model.targets().stream()
+                .filter(t -> t.name().equals(project.name())
+                        && t.position().equals(project.position())
+                        && t.subSeconds() == project.subSeconds())
                 .findFirst();
     }
 

@@ -66,6 +66,11 @@ public record TargetPlan(
         return new TargetPlan(name, position, others, subsPerFilter, subSeconds, from, until, mostSubs, angleDeg);
     }
 
+    /** With another number of subs in one filter before the next takes its turn. */
+    public TargetPlan withTurn(int subs) {
+        return new TargetPlan(name, position, filters, subs, subSeconds, from, until, mostSubs, angleDeg);
+    }
+
     public TargetPlan withSubSeconds(double seconds) {
         return new TargetPlan(name, position, filters, subsPerFilter, seconds, from, until, mostSubs, angleDeg);
     }

@@ -22,6 +22,11 @@ public interface WeatherForecast {
     /** The hours of a span, in order; empty if the service has none for it. */
     List<Hour> hours(Interval span);
 
+    /** Whether it is made up, for rehearsals: then nothing that follows from it may be told as if it were foreseen. */
+    default boolean isInvented() {
+        return false;
+    }
+
     /** The clouds of a span. */
     default CloudForecast clouds(Interval span) {
         java.util.Map<Instant, Double> cover = new java.util.HashMap<>();

@@ -28,17 +28,24 @@ public record KnobAdvice(double altitudeTurns, double azimuthTurns, String sente
         boolean altitudeFirst = Math.abs(error.altitudeErrorArcmin()) >= Math.abs(error.azimuthErrorArcmin());
         String high = String.format(
                 Locale.ROOT,
-                "Altitude knob: %s the axis by %s, %.2f turn.",
+                "Altitude knob: %s the axis by %s%s.",
                 error.altitudeErrorArcmin() > 0 ? "lower" : "raise",
                 amount(error.altitudeErrorArcmin()),
-                Math.abs(altitude));
+                turns(altitude, gearing));
         String side = String.format(
                 Locale.ROOT,
-                "Azimuth knob: move the axis %s by %s, %.2f turn.",
+                "Azimuth knob: move the axis %s by %s%s.",
                 error.azimuthErrorArcmin() > 0 ? "west" : "east",
                 amount(error.azimuthErrorArcmin()),
-                Math.abs(azimuth));
+                turns(azimuth, gearing));
         return new KnobAdvice(altitude, azimuth, altitudeFirst ? high + " " + side : side + " " + high);
+    }
+
+    /** Of knobs that nobody has turned yet the gearing is a guess, and a number of turns would be one too. */
+    private static String turns(double turns, KnobGearing gearing) {
+        return gearing.isLearned()
+                ? String.format(Locale.ROOT, ", %.2f turn", Math.abs(turns))
+                : String.format(Locale.ROOT, "; a usual base takes some %.1f turn", Math.abs(turns));
     }
 
     private static String amount(double arcmin) {

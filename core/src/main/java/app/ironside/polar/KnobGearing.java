@@ -57,6 +57,11 @@ public record KnobGearing(Answer altitude, Answer azimuth) {
         }
     }
 
+    /** Whether it was seen what a turn does; before that it is a guess. */
+    public boolean isLearned() {
+        return !equals(UNKNOWN);
+    }
+
     /** A level base with a gearing that is only guessed. */
     public static KnobGearing of(double altitudeArcminPerTurn, double azimuthArcminPerTurn) {
         return new KnobGearing(guess(altitudeArcminPerTurn), guess(azimuthArcminPerTurn));

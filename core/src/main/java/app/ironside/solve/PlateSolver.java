@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.stream.IntStream;
 
@@ -68,10 +69,17 @@ public final class PlateSolver {
 
     private static final double SWOLLEN_HFR_PX = 7;
     private static final double TRAILED_ECCENTRICITY = 0.93;
+    private static final double SURE_SNR = 12;
+
+    /** Binned and whole frames of one kit differ by more, two nights of it by less. */
+    private static final double SAME_SCALE = 0.02;
 
     private final StarCatalogue catalogue;
     private final Workers workers;
     private final OnDemand sky;
+
+    /** Scales at which frames were recognised, arcseconds a pixel. */
+    private final Set<Double> proven = ConcurrentHashMap.newKeySet();
 
     /** With the index of the whole sky in memory only. */
     public PlateSolver(StarCatalogue catalogue, Workers workers) {
@@ -171,6 +179,7 @@ public final class PlateSolver {
                 found = search(field, patterns, all, hints.withoutPlace().withoutScale(), tried);
             }
         }
+        found.ifPresent(s -> proven.add(s.scaleArcsecPerPixel()));
         return found.<SolveResult>map(s -> s.withWrongHints(hints.wrongIn(s)))
                 .orElseGet(() -> new NoSolution(reason(field, hints)));
     }
@@ -325,14 +334,28 @@ public final class PlateSolver {
                 .toArray();
     }
 
+    /**
+     * Why a frame may not have been recognised, by what was measured in it. Grains of noise are no stars and have neither size nor shape;
+     * a scale at which frames were recognised before is not to blame.
+     */
     private String reason(StarField field, SolveHints hints) {
+        List<Star> sure =
+                field.stars().stream().filter(s -> s.snr() >= SURE_SNR).toList();
+        if (sure.size() < FEWEST_STARS) {
+            return String.format(
+                    Locale.ROOT,
+                    "Of %d points found only %d stand well out of the noise: look for cloud, dew or a cap; else expose longer.",
+                    field.stars().size(),
+                    sure.size());
+        }
         double hfr = field.medianHalfFluxRadiusPx().orElse(0);
         double eccentricity = field.medianEccentricity().orElse(0);
         if (eccentricity > TRAILED_ECCENTRICITY) {
             return "The stars are trailed: check tracking, wind and balance, then expose shorter.";
         }
         if (hfr > SWOLLEN_HFR_PX) {
-            return "The stars are swollen (half-flux radius " + Math.round(hfr) + " px): focus first.";
+            return "The stars are swollen (half-flux radius " + Math.round(hfr)
+                    + " px): they are far out of focus, or seen through cloud or dew.";
         }
         if (hints.scaleArcsecPerPixel().isPresent() && catalogueStarsInFrame(field, hints) < FEWEST_STARS) {
             return String.format(
@@ -344,14 +367,20 @@ public final class PlateSolver {
                     FEWEST_STARS);
         }
         if (hints.scaleArcsecPerPixel().isPresent()) {
+            double scale = hints.scaleArcsecPerPixel().getAsDouble();
             return field.stars().size() + " stars were found but no pattern fits the sky at "
-                    + String.format(
-                            Locale.ROOT, "%.2f", hints.scaleArcsecPerPixel().getAsDouble())
-                    + "″ per pixel: check the focal length and pixel size, or solve without the scale.";
+                    + String.format(Locale.ROOT, "%.2f", scale)
+                    + (isProven(scale)
+                            ? "″ per pixel, at which other frames were recognised: some may be no stars, or the catalogue holds others here."
+                            : "″ per pixel: check the focal length and pixel size, or solve without the scale.");
         }
         return field.stars().size()
                 + " stars were found but no pattern fits the catalogue: the field may be too narrow for it,"
                 + " or the points are not stars.";
+    }
+
+    private boolean isProven(double scale) {
+        return proven.stream().anyMatch(p -> Math.abs(p / scale - 1) < SAME_SCALE);
     }
 
     /** How many catalogue stars a frame of the hinted scale holds, on average over where it may be. */

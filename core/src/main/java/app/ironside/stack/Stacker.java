@@ -12,6 +12,7 @@ import app.ironside.image.Statistics;
 import app.ironside.solve.Wcs;
 import app.ironside.star.StarField;
 import app.ironside.star.StarFinder;
+import app.ironside.star.SubLimits;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -28,9 +29,6 @@ import java.util.OptionalDouble;
  * calibrates, resamples, levels to the reference's background, rejects and averages.
  */
 public final class Stacker {
-    private static final double SOFT_FACTOR = 1.5;
-    private static final double TRAILED_ECCENTRICITY = 0.85;
-    private static final double FEW_STARS_SHARE = 0.3;
 
     private final StarFinder finder;
     private final Workers workers;
@@ -145,14 +143,14 @@ public final class Stacker {
         for (Sub sub : starry) {
             double size = sub.field().medianHalfFluxRadiusPx().orElse(99);
             double shape = sub.field().medianEccentricity().orElse(1);
-            if (size > SOFT_FACTOR * hfr) {
+            if (size > SubLimits.SOFT_FACTOR * hfr) {
                 reject(
                         sub,
                         String.format(java.util.Locale.ROOT, "soft: %.2f px, the others %.2f", size, hfr),
                         rejected);
-            } else if (shape > TRAILED_ECCENTRICITY) {
+            } else if (shape > SubLimits.TRAILED_ECCENTRICITY) {
                 reject(sub, String.format(java.util.Locale.ROOT, "trailed: eccentricity %.2f", shape), rejected);
-            } else if (sub.field().stars().size() < FEW_STARS_SHARE * stars) {
+            } else if (sub.field().stars().size() < SubLimits.FEW_STARS_SHARE * stars) {
                 reject(sub, "few stars: " + sub.field().stars().size() + " of " + Math.round(stars), rejected);
             } else {
                 kept.add(sub);

@@ -7,6 +7,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.OptionalDouble;
 
 /**
@@ -44,8 +45,13 @@ public final class TrailCause {
      * A cause with what speaks for it.
      *
      * @param strength 0 to 1
+     * @param at when it was worst, where that says something
      */
-    public record Evidence(Cause cause, double strength, String sentence) {}
+    public record Evidence(Cause cause, double strength, String sentence, Optional<Instant> at) {
+        Evidence(Cause cause, double strength, String sentence) {
+            this(cause, strength, sentence, Optional.empty());
+        }
+    }
 
     private TrailCause() {}
 
@@ -78,21 +84,27 @@ public final class TrailCause {
                     0.8,
                     String.format(
                             Locale.ROOT,
-                            "%d of %d subs trailed, at %s, the others are round: wind or a knock.",
+                            "%d of %d subs trailed, the others are round: wind or a knock.",
                             trailed.size(),
-                            subs.size(),
-                            worst.middle())));
+                            subs.size()),
+                    Optional.of(worst.middle())));
         } else {
             Periodicity p = periodicity(subs, wormPeriodSeconds);
             if (p.falseAlarm() < MOST_FALSE_ALARM && share < 0.85) {
                 found.add(new Evidence(
                         Cause.PERIODIC_ERROR,
                         Math.min(1, 0.5 + p.power()),
-                        String.format(
-                                Locale.ROOT,
-                                "%.0f %% of the subs trailed, again and again after %s: the gear's periodic error.",
-                                100 * share,
-                                minutes(p.seconds()))));
+                        wormPeriodSeconds.isPresent()
+                                ? String.format(
+                                        Locale.ROOT,
+                                        "%.0f %% of the subs trailed, in step with the worm that turns in %s: the gear's periodic error.",
+                                        100 * share,
+                                        minutes(wormPeriodSeconds.getAsDouble()))
+                                : String.format(
+                                        Locale.ROOT,
+                                        "%.0f %% of the subs trailed, again and again after %s: the gear's periodic error turns in that or in twice that.",
+                                        100 * share,
+                                        minutes(p.seconds()))));
             }
             if (share > 0.8 && together > 0.8) {
                 found.add(new Evidence(
@@ -246,10 +258,33 @@ public final class TrailCause {
             return new Periodicity(0, 0, 1);
         }
         double step = span / (n - 1);
+        if (known.isPresent()) {
+            // A star trails while the gear errs fast, one way or the other: twice in a turn, if subs are short enough
+            // to tell.
+            Periodicity turn = strongest(
+                    t, e, mean, variance, 1 / known.getAsDouble() / 1.03, 1 / known.getAsDouble() * 1.03, 5, 1);
+            double half = 2 / known.getAsDouble();
+            if (half > 1 / (2 * step)) {
+                return turn;
+            }
+            Periodicity twice = strongest(t, e, mean, variance, half / 1.03, half * 1.03, 5, 1);
+            return twice.falseAlarm() < turn.falseAlarm() ? twice : turn;
+        }
+        return strongest(t, e, mean, variance, 1 / span * 2, 1 / (2 * step), Math.max(10, 4 * n), n / 2.0);
+    }
+
+    /** The strongest of some frequencies, hertz; {@code independent} of them are no neighbours. */
+    private static Periodicity strongest(
+            double[] t,
+            double[] e,
+            double mean,
+            double variance,
+            double first,
+            double last,
+            int tried,
+            double independent) {
+        int n = t.length;
         Periodicity best = new Periodicity(0, 0, 1);
-        double first = known.isPresent() ? 1 / known.getAsDouble() / 1.03 : 1 / span * 2;
-        double last = known.isPresent() ? 1 / known.getAsDouble() * 1.03 : 1 / (2 * step);
-        int tried = known.isPresent() ? 5 : Math.max(10, 4 * n);
         for (int i = 0; i <= tried; i++) {
             double frequency = first + (last - first) * i / tried;
             double w = 2 * Math.PI * frequency;
@@ -273,7 +308,6 @@ public final class TrailCause {
                 ss += s * s;
             }
             double power = (yc * yc / cc + ys * ys / ss) / (2 * variance);
-            double independent = known.isPresent() ? 1 : n / 2.0;
             double alarm = 1 - Math.pow(1 - Math.exp(-power), independent);
             if (alarm < best.falseAlarm()) {
                 best = new Periodicity(1 / frequency, 2 * power / n, alarm);

@@ -87,22 +87,82 @@ class NightDraftTest {
     /** Law: the arranged night is worth at least what the drafted one gives in its order, and fills the dark. */
     @Test
     void arranging() {
-        List<Project> projects = List.of(
-                Projects.of(
-                        OBJECTS.find("M 33").orElseThrow(),
-                        DEMO.file().kit(),
-                        DEMO.file().site(),
-                        false),
-                Projects.of(
-                        OBJECTS.find("NGC 2403").orElseThrow(),
-                        DEMO.file().kit(),
-                        DEMO.file().site(),
-                        false));
-        NightDraft.Arranged arranged = DEMO.arrange(projects, CloudForecast.CLEAR, true);
+        NightDraft.Arranged arranged = DEMO.arrange(CloudForecast.CLEAR, true, false);
         assertThat(arranged.schedule().blocks()).hasSize(2);
         assertThat(arranged.draft().plan().subs()).isGreaterThan(100);
         assertThat(arranged.schedule().value())
                 .isGreaterThan(0.5 * DEMO.plan().times().darkHours());
+    }
+
+    /**
+     * Arranging changes when things are taken and nothing else: a target that no catalogue knows stays, and so do the person's frame, angle,
+     * filters, sub length and turns.
+     */
+    @Test
+    void arrangingKeepsWhatWasChosen() {
+        TargetPlan cloud = new TargetPlan(
+                "My dark cloud",
+                new Equatorial(58.2, 38.4),
+                List.of("L"),
+                3,
+                180,
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.of(12.0));
+        TargetPlan galaxy = new TargetPlan(
+                "NGC 2403",
+                new Equatorial(115, 65.2),
+                List.of("L", "Ha"),
+                4,
+                77,
+                Optional.empty(),
+                Optional.empty(),
+                Optional.of(40),
+                Optional.of(40.0));
+        NightDraft chosen = DEMO.withProgram(
+                DEMO.file().program().withTargets(DEMO.file().program().date(), List.of(cloud, galaxy)));
+        for (boolean broad : new boolean[] {false, true}) {
+            NightDraft.Arranged arranged = chosen.arrange(CloudForecast.CLEAR, true, broad);
+            List<TargetPlan> after = arranged.draft().file().program().targets().stream()
+                    .map(t -> t.at(Optional.empty(), Optional.empty()))
+                    .distinct()
+                    .toList();
+            assertThat(after).containsExactlyInAnyOrder(cloud, galaxy);
+            assertThat(arranged.without()).isEmpty();
+            assertThat(arranged.draft().file().program().calibrations())
+                    .isEqualTo(DEMO.file().program().calibrations());
+        }
+    }
+
+    /** What finds no time is named. By hand: the declination of -80° never rises at 44° north. */
+    @Test
+    void aTargetWithoutTimeIsNamed() {
+        TargetPlan never = new TargetPlan("Far south", new Equatorial(20, -80), List.of("L"), 2, 180);
+        List<TargetPlan> both = List.of(DEMO.file().program().targets().get(0), never);
+        NightDraft draft = DEMO.withProgram(
+                DEMO.file().program().withTargets(DEMO.file().program().date(), both));
+        assertThat(draft.arrange(CloudForecast.CLEAR, true, false).without()).containsExactly("Far south");
+    }
+
+    /** The school of filters changes the turns, and neither times nor anything else. */
+    @Test
+    void turnsAndBlocksChangeNothingElse() {
+        NightDraft blocks = DEMO.inTurns(false);
+        for (int i = 0; i < DEMO.plan().blocks().size(); i++) {
+            TargetPlan before = block(DEMO, i).target();
+            TargetPlan after = block(blocks, i).target();
+            assertThat(after.subsPerFilter()).isGreaterThan(2);
+            assertThat(after.withTurn(before.subsPerFilter())
+                            .at(before.from(), before.until())
+                            .withMostSubs(before.mostSubs()))
+                    .isEqualTo(before);
+            assertThat(block(blocks, i).span().from())
+                    .isBetween(
+                            block(DEMO, i).span().from().minusSeconds(1),
+                            block(DEMO, i).span().from().plusSeconds(1));
+        }
+        assertThat(block(blocks.inTurns(true), 0).target().subsPerFilter()).isEqualTo(2);
     }
 
     @Test

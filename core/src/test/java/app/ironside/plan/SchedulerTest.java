@@ -209,7 +209,7 @@ class SchedulerTest {
         List<Project> projects = List.of(
                 project("M 33", 23.46, 30.66, 1, 60), project("NGC 2403", 114.2, 65.6, 1, Project.Goal.ENDLESS));
         Schedule schedule = new Scheduler(WREN, OBSERVER, RULES).best(projects, dark(), CloudForecast.CLEAR);
-        Program program = Projects.program(schedule, file.program(), LocalDate.of(2026, 11, 14), SITE.zone());
+        Program program = Projects.program(schedule, file.program(), LocalDate.of(2026, 11, 14), SITE.zone(), true);
         NightPlan plan = NightPlanner.plan(SITE, WREN, program);
         assertThat(plan.blocks()).hasSameSizeAs(schedule.blocks());
         for (int i = 0; i < plan.blocks().size(); i++) {

@@ -1,5 +1,7 @@
 package app.ironside.desk;
 
+import app.ironside.BadInputException;
+import app.ironside.desk.inspect.FolderWatch;
 import app.ironside.desk.inspect.InspectPane;
 import app.ironside.desk.inspect.StarsPane;
 import app.ironside.desk.night.Bench;
@@ -37,6 +39,7 @@ import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.point.FramingMatch;
+import app.ironside.sky.Equatorial;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -51,7 +54,12 @@ import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.Slider;
+import javafx.scene.control.Spinner;
 import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -73,7 +81,10 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     private final Wiring wiring;
     private final Logbook logbook;
-    private final NightModel model = new NightModel(this::changed);
+    /** Of the night that is shown, and of the one that runs: they may be two. */
+    private NightModel model = new NightModel(this::changed);
+
+    private NightModel running = model;
     private final PictureLoader loader = new PictureLoader(this::refresh);
     private final AtomicBoolean refreshPending = new AtomicBoolean();
     private final Ribbon ribbon = new Ribbon();
@@ -118,6 +129,9 @@ final class DeskView extends StackPane implements AutoCloseable {
     private double rate;
     private boolean closed;
 
+    /** What was last said in the status line; empty after the next thing that is done. */
+    private String said = "";
+
     DeskView(Wiring wiring, Logbook logbook, DeskSettings settings) {
         this.wiring = wiring;
         this.logbook = logbook;
@@ -128,7 +142,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         this.planDesk = new PlanDesk(wiring, profiles, logbook.folder(), this::planChanged, this::rehearsePlan);
         this.planBench = new PlanBench(planDesk);
         this.planReckoner = new PlanReckoner(planDesk);
-        this.readyBench = new ReadyBench(model, profiles);
+        this.readyBench = new ReadyBench(() -> running, profiles);
         this.polarBench = new PolarBench(wiring.stars());
         this.modelPane = new ModelPane(wiring, Wiring.models(logbook));
         this.benches = Benches.all(
@@ -158,6 +172,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         ribbon.setId("ribbon");
         ribbon.setOnEvent(this::pick);
         ribbon.setOnTime(this::goTo);
+        addEventFilter(KeyEvent.KEY_PRESSED, this::keyBeforeFocus);
         addEventHandler(KeyEvent.KEY_PRESSED, this::key);
         setPalette(look);
         setStation(station);
@@ -204,40 +219,51 @@ final class DeskView extends StackPane implements AutoCloseable {
         setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()
                     && e.getDragboard().getFiles().stream()
-                            .anyMatch(f -> isFrame(f.getName()) || StarsPane.isTable(f.getName()))) {
+                            .anyMatch(f -> FolderWatch.isFrame(f.getName()) || StarsPane.isTable(f.getName()))) {
                 e.acceptTransferModes(TransferMode.COPY);
                 e.consume();
             }
         });
         setOnDragDropped(e -> {
-            Optional<Path> dropped = e.getDragboard().getFiles().stream()
-                    .filter(f -> isFrame(f.getName()) || StarsPane.isTable(f.getName()))
+            e.setDropCompleted(take(e.getDragboard().getFiles().stream()
                     .map(java.io.File::toPath)
-                    .findFirst();
-            dropped.ifPresent(this::look);
-            e.setDropCompleted(dropped.isPresent());
+                    .toList()));
             e.consume();
         });
     }
 
-    private void look(Path file) {
-        if (isFrame(file.getFileName().toString())) {
-            inspect(file);
-        } else {
+    /** Takes all files that can be looked at: frames to step through, tables one after the other. Says which it cannot take. */
+    boolean take(List<Path> files) {
+        List<Path> frames = files.stream()
+                .filter(f -> FolderWatch.isFrame(f.getFileName().toString()))
+                .toList();
+        List<Path> tables = files.stream()
+                .filter(f -> StarsPane.isTable(f.getFileName().toString()))
+                .toList();
+        List<String> others = files.stream()
+                .filter(f -> !frames.contains(f) && !tables.contains(f))
+                .map(f -> f.getFileName().toString())
+                .toList();
+        if (!tables.isEmpty()) {
             showStars();
-            starsPane.open(file);
+            starsPane.open(tables);
         }
+        if (!frames.isEmpty()) {
+            inspect(frames);
+        }
+        said = others.isEmpty()
+                ? ""
+                : String.join(", ", others) + (others.size() == 1 ? " is" : " are")
+                        + " neither a FITS image nor a table of stars, and not taken.";
+        refresh();
+        return !frames.isEmpty() || !tables.isEmpty();
     }
 
-    private static boolean isFrame(String name) {
-        return name.toLowerCase(java.util.Locale.ROOT).matches(".*\\.(fits?|fts)");
-    }
-
-    /** Measures and solves a file, and shows it over the desk. */
-    void inspect(Path file) {
-        closeStars();
+    /** Measures and solves files, and shows them over the desk; tables that wait to be imported wait on. */
+    void inspect(List<Path> files) {
+        starsPane.setVisible(false);
         inspect.setVisible(true);
-        inspect.inspect(file);
+        inspect.inspect(files);
     }
 
     private void closeInspection() {
@@ -268,10 +294,11 @@ final class DeskView extends StackPane implements AutoCloseable {
         javafx.stage.FileChooser chooser = new javafx.stage.FileChooser();
         chooser.setTitle("A frame to look at");
         chooser.getExtensionFilters()
-                .add(new javafx.stage.FileChooser.ExtensionFilter("FITS images", "*.fits", "*.fit", "*.fts"));
-        java.io.File file = chooser.showOpenDialog(getScene().getWindow());
-        if (file != null) {
-            inspect(file.toPath());
+                .add(new javafx.stage.FileChooser.ExtensionFilter(
+                        "FITS images", "*.fits", "*.fit", "*.fts", "*.FITS", "*.FIT", "*.FTS", "*.fits.gz"));
+        List<java.io.File> files = chooser.showOpenMultipleDialog(getScene().getWindow());
+        if (files != null && !files.isEmpty()) {
+            inspect(files.stream().map(java.io.File::toPath).toList());
         }
     }
 
@@ -284,9 +311,10 @@ final class DeskView extends StackPane implements AutoCloseable {
         box.getChildren().add(heading);
         for (String line : List.of(
                 "1 to 9, 0   the stations, from Plan to Logbook",
-                "Space   hold the rehearsal, or let it go on",
+                "Space   hold the rehearsal's clock, or let it go on",
+                "Enter   press what has the focus",
                 "← →   the event before, the event after",
-                "N   back to now",
+                "N   back to now, and to the night that runs",
                 "P   the next palette",
                 "F   fit the picture",
                 "S   ring the measured stars",
@@ -305,15 +333,17 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Shows a night of the logbook without running it. */
     void openNight(NightEntry night) {
-        boolean running = rehearsal.map(s -> s.run().entry().id() == night.id()).orElse(false);
+        boolean runs = rehearsal.map(r -> r.run().entry().id() == night.id()).orElse(false);
         NightFile parsed = NightFile.parse(night.document(), night.title(), wiring.objects());
         setNight(parsed, Optional.of(night));
-        if (!running) {
-            model.load(logbook.journal(night).events());
-            moment = model.events().stream().map(NightEvent::time).reduce((a, b) -> b);
-        } else {
-            model.load(rehearsal.orElseThrow().run().journal().events());
+        if (runs) {
+            model = running;
             moment = Optional.empty();
+        } else {
+            // A model of its own: what the running night goes on telling is not this night's.
+            model = new NightModel(this::changed);
+            model.load(logbook.journal(night).events());
+            moment = model.events().stream().map(NightEvent::time).reduce((x, y) -> y);
         }
         refresh();
     }
@@ -321,7 +351,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     /** Shows a night that is only planned. */
     void plan(NightFile night) {
         setNight(night, Optional.empty());
-        model.load(List.of());
+        model = new NightModel(this::changed);
         moment = Optional.empty();
         choose(Stage.PLAN);
     }
@@ -331,7 +361,10 @@ final class DeskView extends StackPane implements AutoCloseable {
         rehearsal.ifPresent(Rehearsal::close);
         setNight(night, Optional.of(where));
         moment = Optional.empty();
-        Rehearsal next = new Rehearsal(wiring, night, logbook, where, model, rate);
+        running = new NightModel(this::changed);
+        running.setOwnHands(readyBench.isOwnHands());
+        model = running;
+        Rehearsal next = new Rehearsal(wiring, night, logbook, where, running, rate);
         rehearsal = Optional.of(next);
         next.start();
         ticking.play();
@@ -343,7 +376,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         entry = where;
         plan = NightPlanner.plan(night.site(), night.kit(), night.program());
         ribbonState = RibbonState.of(night.site(), plan);
-        reckoner = new Reckoner(night, plan, wiring.stars(), earlierFramings(night, where));
+        reckoner = new Reckoner(night, plan, earlierFramings(night, where));
         chosen = Optional.empty();
         loader.clear();
         readyBench.setFile(night);
@@ -351,13 +384,10 @@ final class DeskView extends StackPane implements AutoCloseable {
         modelPane.setFile(night);
         starsPane.setFile(night);
         planDesk.open(night);
-        title.setText(night.site().name() + "   " + night.kit().name()
-                + Words.format("   %.0f mm", night.kit().optics().focalLengthMm()) + "   "
-                + night.program().date());
         logbookPane.setNights(logbook.nights(), where);
     }
 
-    /** How the night's targets were framed on the nights before, the first one of each. */
+    /** How the night's targets were framed on the nights before: where the last frame of each was solved to be. */
     private Map<String, FramingMatch.Wanted> earlierFramings(NightFile night, Optional<NightEntry> own) {
         Map<String, FramingMatch.Wanted> found = new java.util.HashMap<>();
         for (NightEntry other : logbook.nights()) {
@@ -365,17 +395,29 @@ final class DeskView extends StackPane implements AutoCloseable {
             if (self || other.title().compareTo(night.program().date().toString()) >= 0) {
                 continue;
             }
+            Map<String, Equatorial> solved = new java.util.HashMap<>();
             for (NightEvent e : logbook.journal(other).events()) {
-                if (e.kind() == EventKind.CENTRED && e.number("rotationDeg").isPresent()) {
-                    String target = e.text("target").orElse("");
-                    night.program().targets().stream()
-                            .filter(t -> t.name().equals(target))
-                            .forEach(t -> found.putIfAbsent(
-                                    target,
-                                    new FramingMatch.Wanted(
-                                            t.position(),
-                                            e.number("rotationDeg").orElse(0),
-                                            FramingMatch.USUAL_CROP)));
+                String target = e.text("target").orElse("");
+                if (e.kind() == EventKind.SOLVE
+                        && e.number("raDeg").isPresent()
+                        && e.number("decDeg").isPresent()) {
+                    solved.put(
+                            target,
+                            new Equatorial(
+                                    e.number("raDeg").getAsDouble(),
+                                    e.number("decDeg").getAsDouble()));
+                }
+                boolean framed = e.kind() == EventKind.CENTRED
+                        && e.number("rotationDeg").isPresent()
+                        && solved.containsKey(target);
+                if (framed
+                        && night.program().targets().stream()
+                                .anyMatch(t -> t.name().equals(target))) {
+                    // The latest night counts: it is the one whose flats may still serve.
+                    found.put(
+                            target,
+                            new FramingMatch.Wanted(
+                                    solved.get(target), e.number("rotationDeg").orElse(0), FramingMatch.USUAL_CROP));
                 }
             }
         }
@@ -394,6 +436,11 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     private boolean isShown(Rehearsal running) {
         return entry.filter(e -> e.id() == running.run().entry().id()).isPresent();
+    }
+
+    /** Whether a night runs while another is shown. */
+    private boolean isElsewhere() {
+        return rehearsal.filter(r -> !r.isDone() && !isShown(r)).isPresent();
     }
 
     private Moment moment() {
@@ -422,10 +469,16 @@ final class DeskView extends StackPane implements AutoCloseable {
         }
         reckoning.show(station == Stage.PLAN ? planReckoning : reckoner.of(station, at, chosen), Cautions.of(station));
         clock.setText(Words.clock(at.time(), file.site().zone()));
+        // While a night is planned the head tells of what is planned, also after a change of site or kit.
+        NightFile told = station == Stage.PLAN && planDesk.isOpen() ? planDesk.file() : file;
+        title.setText(told.site().name() + "   " + told.kit().name()
+                + Words.format("   %.0f mm", told.kit().optics().focalLengthMm()) + "   "
+                + told.program().date());
         boolean held = rehearsal.map(s -> s.clock().isHeld()).orElse(false);
         hold.setText(held ? "Go on" : "Hold");
         hold.setDisable(rehearsal.isEmpty() || rehearsal.get().isDone());
-        now.setVisible(moment.isPresent());
+        now.setText(isElsewhere() ? "To the running night" : "Back to now");
+        now.setVisible(moment.isPresent() && rehearsal.isPresent() || isElsewhere());
         status.setText(statusText(at));
         Bench bench = benches.get(station);
         if (middle.getChildren().isEmpty() || middle.getChildren().get(0) != bench.node()) {
@@ -454,7 +507,31 @@ final class DeskView extends StackPane implements AutoCloseable {
         planReckoning = planReckoner.of(budget, planBench.filter());
     }
 
+    /** A night that runs is not ended unasked, and one that cannot run is not begun. */
     private void rehearsePlan(NightFile night) {
+        try {
+            wiring.check(night);
+        } catch (BadInputException e) {
+            planDesk.tell("This plan cannot be rehearsed: " + e.getMessage() + ".");
+            return;
+        }
+        if (rehearsal.filter(r -> !r.isDone()).isEmpty()) {
+            beginRehearsal(night);
+            return;
+        }
+        ask(
+                "A night is running.",
+                "Only one can run at a time. Ended now, its mount is parked, all its frames are kept, and it can be looked at in the"
+                        + " Logbook; it cannot go on once another has begun.",
+                List.of(
+                        new StartPane.Choice("keep-running", "Let it run on", this::dismissQuestion),
+                        new StartPane.Choice("end-and-rehearse", "End it and rehearse this plan", () -> {
+                            dismissQuestion();
+                            beginRehearsal(night);
+                        })));
+    }
+
+    private void beginRehearsal(NightFile night) {
         NightEntry next = logbook.begin(
                 night.program().date() + "  " + night.site().name() + ", "
                         + night.program().targets().get(0).name(),
@@ -463,6 +540,22 @@ final class DeskView extends StackPane implements AutoCloseable {
         rehearse(NightFile.parse(night.text(), next.title(), wiring.objects()), next);
         following = true;
         choose(Stage.READY);
+        following = true;
+    }
+
+    /** Asks something over the desk; what lies behind waits. */
+    void ask(String heading, String explanation, List<StartPane.Choice> choices) {
+        dismissQuestion();
+        getChildren().add(new StartPane(heading, explanation, choices));
+    }
+
+    void dismissQuestion() {
+        getChildren().removeIf(node -> node instanceof StartPane);
+        requestFocus();
+    }
+
+    private boolean isAsking() {
+        return getChildren().stream().anyMatch(node -> node instanceof StartPane);
     }
 
     /** While nobody has chosen a station, the desk goes along with the night. */
@@ -493,7 +586,13 @@ final class DeskView extends StackPane implements AutoCloseable {
         if (!failure.isEmpty()) {
             return failure;
         }
-        if (moment.isPresent()) {
+        if (!said.isEmpty()) {
+            return said;
+        }
+        if (isElsewhere()) {
+            return "Another night is running. N goes to it.";
+        }
+        if (moment.isPresent() && rehearsal.isPresent()) {
             return "Looking back. N returns to now."
                     + chosen.map(e -> "   " + e.text()).orElse("");
         }
@@ -562,6 +661,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     /** Goes to a station. */
     void choose(Stage next) {
         following = false;
+        said = "";
         setStation(next);
         if (chosen.isPresent() && Moment.stationOf(chosen.get()) != next) {
             chosen = Optional.empty();
@@ -571,6 +671,7 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Opens the evidence of an event. */
     void pick(NightEvent event) {
+        said = "";
         chosen = Optional.of(event);
         moment = Optional.of(event.time());
         following = false;
@@ -587,6 +688,13 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     void backToNow() {
         chosen = Optional.empty();
+        said = "";
+        if (isElsewhere()) {
+            openNight(rehearsal.orElseThrow().run().entry());
+            followTheNight();
+            refresh();
+            return;
+        }
         moment = rehearsal.filter(this::isShown).isPresent()
                 ? Optional.empty()
                 : model.events().stream().map(NightEvent::time).reduce((a, b) -> b);
@@ -621,8 +729,56 @@ final class DeskView extends StackPane implements AutoCloseable {
         palette.setText(look.title());
     }
 
+    /**
+     * The keys that mean the same wherever the focus is: buttons and scroll panes would take Space and the arrows for themselves. Enter
+     * presses a button instead. What is written into keeps its keys, and sliders and lists their arrows.
+     */
+    private void keyBeforeFocus(KeyEvent e) {
+        Node target = e.getTarget() instanceof Node node ? node : this;
+        if (isAsking() || target instanceof TextInputControl || isWithin(target, Spinner.class)) {
+            return;
+        }
+        boolean ownArrows = isWithin(target, Slider.class)
+                || isWithin(target, ComboBoxBase.class)
+                || isWithin(target, ListView.class);
+        switch (e.getCode()) {
+            case SPACE -> toggleHold();
+            case LEFT -> {
+                if (ownArrows) {
+                    return;
+                }
+                step(-1);
+            }
+            case RIGHT -> {
+                if (ownArrows) {
+                    return;
+                }
+                step(1);
+            }
+            case ENTER -> {
+                if (!(target instanceof ButtonBase button) || button.isDisabled()) {
+                    return;
+                }
+                button.fire();
+            }
+            default -> {
+                return;
+            }
+        }
+        e.consume();
+    }
+
+    private static boolean isWithin(Node node, Class<?> kind) {
+        for (Node at = node; at != null; at = at.getParent()) {
+            if (kind.isInstance(at)) {
+                return true;
+            }
+        }
+        return false;
+    }
+
     private void key(KeyEvent e) {
-        if (e.getTarget() instanceof TextInputControl) {
+        if (e.getTarget() instanceof TextInputControl || isAsking()) {
             return;
         }
         if (e.isShortcutDown() && station == Stage.PLAN && planDesk.isOpen()) {
@@ -652,9 +808,6 @@ final class DeskView extends StackPane implements AutoCloseable {
         }
         Optional<FrameView> view = visiblePicture(inspect.isVisible() ? inspect : middle);
         switch (e.getCode()) {
-            case SPACE -> toggleHold();
-            case LEFT -> step(-1);
-            case RIGHT -> step(1);
             case N -> backToNow();
             case P -> setPalette(look.next());
             case F -> view.ifPresent(FrameView::fit);

@@ -1,5 +1,6 @@
 package app.ironside.desk;
 
+import app.ironside.image.AtomicFile;
 import app.ironside.logbook.FolderLock;
 import java.nio.file.Path;
 import java.util.List;
@@ -37,6 +38,7 @@ public final class Main {
                     "ironside: " + folder + " is in use by another Ironside; go on in its window, or close it first");
             System.exit(BAD_USAGE);
         }
+        Runtime.getRuntime().addShutdownHook(new Thread(AtomicFile::endOfProcess, "unfinished files"));
         Application.launch(DeskApp.class, demo ? new String[] {"demo"} : new String[0]);
     }
 

@@ -12,7 +12,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import javafx.scene.Node;
 import javafx.stage.FileChooser;
 
 /** Decides what the desk opens with: a night that was left, the demo's night, or a question. */
@@ -107,6 +106,11 @@ final class Opening {
 
     private void begin(String text, String name) {
         NightFile night = NightFile.parse(text, name, wiring.objects());
+        try {
+            wiring.check(night);
+        } catch (BadInputException e) {
+            throw e.in(name);
+        }
         NightEntry entry = logbook.begin(
                 night.program().date() + "  " + night.site().name() + ", "
                         + night.program().targets().get(0).name(),
@@ -123,12 +127,11 @@ final class Opening {
     }
 
     private void ask(String heading, String explanation, List<StartPane.Choice> choices) {
-        dismiss();
-        desk.getChildren().add(new StartPane(heading, explanation, choices));
+        desk.ask(heading, explanation, choices);
     }
 
     private void dismiss() {
-        desk.getChildren().removeIf((Node n) -> n instanceof StartPane);
+        desk.dismissQuestion();
     }
 
     /** Where a user's data lies: IRONSIDE_DATA, or the usual place of the system. */

@@ -128,7 +128,8 @@ final class Pictures {
             Optional<NightEvent> sub = evidence(Stage.RUN, events);
             if (sub.isPresent()) {
                 onToolkit(() -> {
-                    desk.inspect(entry.folder().resolve(sub.get().text("file").orElseThrow()));
+                    desk.inspect(List.of(
+                            entry.folder().resolve(sub.get().text("file").orElseThrow())));
                     ((TextField) desk.inspection().lookup("#nudge-target")).setText("NGC 7331");
                 });
                 settle(() -> desk.inspection().shown().isEmpty());

@@ -52,7 +52,12 @@ final class Rehearsal implements AutoCloseable {
             failure = "The night was stopped; all that was done is kept.";
         } catch (DeviceException | BadInputException | UncheckedIOException e) {
             failure = e.getMessage();
-        } catch (RuntimeException e) {
+        } catch (OutOfMemoryError e) {
+            LOG.error("the night ended for want of memory", e);
+            failure =
+                    "There was not enough memory. Start again with more, by setting IRONSIDE_MEMORY (for instance 8g), and the night goes on."
+                            + " What was taken is kept.";
+        } catch (RuntimeException | Error e) {
             LOG.error("the night ended by a fault of Ironside itself", e);
             failure = "A fault of Ironside itself ended the night: " + e.getMessage() + ". What was taken is kept.";
         } finally {

@@ -11,8 +11,10 @@ import app.ironside.night.NightFile;
 import app.ironside.night.Stage;
 import java.awt.image.BufferedImage;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.BeforeAll;
@@ -69,11 +71,61 @@ class DeskTest extends DeskHarness {
         robot.clickOn("#hold");
         until("the hold", d -> d.rehearsal().orElseThrow().clock().isHeld());
         assertThat(on(() -> ((Button) desk.lookup("#hold")).getText())).isEqualTo("Go on");
+        // Space means the same wherever the focus is: on the button just clicked, on a station, in the right column.
+        press(KeyCode.SPACE);
+        until("time to run", d -> !d.rehearsal().orElseThrow().clock().isHeld());
+        robot.clickOn("#station-focus");
+        press(KeyCode.SPACE);
+        until(
+                "the hold from a station",
+                d -> d.rehearsal().orElseThrow().clock().isHeld());
+        robot.clickOn("#rate-0");
+        press(KeyCode.SPACE);
+        until("time to run again", d -> !d.rehearsal().orElseThrow().clock().isHeld());
+        robot.clickOn("#hold");
+        anotherNightIsLookedAtMeanwhile();
+        aRunningNightIsNotEndedUnasked();
         press(KeyCode.SPACE);
         until("the end of the night", d -> d.rehearsal().orElseThrow().isDone());
         assertThat(count(EventKind.NIGHT_ENDED)).isEqualTo(1);
         assertThat(count(EventKind.SUB)).isEqualTo(5);
         assertThat(count(EventKind.STACK)).isEqualTo(1);
+    }
+
+    /** An older night is opened: it shows its own events only, and one key leads back to the night that runs. */
+    private void anotherNightIsLookedAtMeanwhile() throws Exception {
+        NightEntry older = logbook.begin("2026-10-01  another night", "another", DemoNights.tonight());
+        logbook.journal(older)
+                .append(new NightEvent(
+                        Instant.parse("2026-10-01T18:00:00Z"), EventKind.NIGHT_STARTED, "Another night.", Map.of()));
+        int running = on(() -> desk.model().events().size());
+        on(() -> {
+            desk.openNight(older);
+            return true;
+        });
+        assertThat(on(() -> desk.model().events())).hasSize(1);
+        assertThat(text("#status")).isEqualTo("Another night is running. N goes to it.");
+        assertThat(on(() -> ((Button) desk.lookup("#now")).isVisible())).isTrue();
+        assertThat(on(() -> ((Button) desk.lookup("#now")).getText())).isEqualTo("To the running night");
+        press(KeyCode.N);
+        until("the running night", d -> d.model().events().size() >= running);
+        assertThat(text("#status")).doesNotContain("Another night");
+    }
+
+    /** The plan's Rehearse asks first, and the usual answer leaves the night alone. */
+    private void aRunningNightIsNotEndedUnasked() throws Exception {
+        long nights = logbook.nights().size();
+        press(KeyCode.DIGIT1);
+        robot.clickOn("#rehearse-plan");
+        until("the question", d -> d.lookup("#start") != null);
+        // Letters and Space do nothing behind a question.
+        press(KeyCode.P);
+        press(KeyCode.SPACE);
+        assertThat(on(() -> desk.rehearsal().orElseThrow().clock().isHeld())).isTrue();
+        robot.clickOn("#keep-running");
+        assertThat(on(() -> desk.lookup("#start") == null)).isTrue();
+        assertThat(logbook.nights()).hasSize((int) nights);
+        assertThat(on(() -> desk.rehearsal().orElseThrow().isDone())).isFalse();
     }
 
     @Test

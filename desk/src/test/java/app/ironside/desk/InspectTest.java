@@ -22,6 +22,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import javafx.scene.control.Label;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.BeforeAll;
@@ -68,7 +69,7 @@ class InspectTest extends DeskHarness {
 
     private void inspect(Path what) throws Exception {
         on(() -> {
-            desk.inspect(what);
+            desk.inspect(List.of(what));
             return true;
         });
     }
@@ -98,7 +99,8 @@ class InspectTest extends DeskHarness {
         Wcs again = Wcs.from(FitsFiles.read(copy).header()).orElseThrow();
         assertThat(again.toSky(1, 1).separationDeg(wcs.toSky(1, 1)) * 3600).isCloseTo(0, within(1e-6));
         assertThatThrownBy(() -> found.writeSolved(file))
-                .hasMessageContaining("is the frame itself, which stays as it is");
+                .hasMessageContaining("is one of the inputs")
+                .hasMessageContaining("inputs stay as they are");
         assertThat(Files.readAllBytes(file)).isEqualTo(before);
         robot.clickOn("#keep-stars");
         until("the stars kept", d -> wiring.shelf().holding().own() > 100);
@@ -111,12 +113,34 @@ class InspectTest extends DeskHarness {
         assertThat(on(() -> desk.inspection().isVisible())).isFalse();
     }
 
+    /** Nothing of one file stands under the name of the next: neither its sizes nor its words; and of several files all are taken. */
+    @Test
+    void eachFileHasItsOwnWords() throws Exception {
+        Path broken = Files.write(folder.resolve("broken.fits"), new byte[] {1, 2, 3});
+        Path note = Files.writeString(folder.resolve("note.doc"), "x");
+        on(() -> desk.take(List.of(file, broken, note)));
+        until("the first file", d -> d.inspection().shown().isPresent());
+        assertThat(inspectText("#inspect-title")).isEqualTo("NGC_891.fits   1 of 2");
+        assertThat(inspectText("#field-words")).isNotEmpty();
+        assertThat(text("#status")).isEqualTo("note.doc is neither a FITS image nor a table of stars, and not taken.");
+        robot.clickOn("#file-after");
+        until("the refusal", d -> inspectText("#verdict").equals("This file cannot be looked at."));
+        assertThat(inspectText("#inspect-title")).isEqualTo("broken.fits   2 of 2");
+        assertThat(inspectText("#field-words")).isEmpty();
+        assertThat(on(() -> desk.inspection().isMapEmpty())).isTrue();
+        assertThat(inspectText("#picture-empty")).isEqualTo("No picture: see beside it why.");
+        robot.clickOn("#file-before");
+        until("the first file again", d -> d.inspection().shown().isPresent());
+        assertThat(on(() -> desk.inspection().isMapEmpty())).isFalse();
+        press(KeyCode.ESCAPE);
+    }
+
     /** A frame that comes into a watched folder is looked at by itself, and says how to go on from there. */
     @Test
     void aWatchedFolderTellsTheNextNudge() throws Exception {
         Path camera = Files.createDirectories(folder.resolve("camera"));
         on(() -> {
-            desk.inspect(file);
+            desk.inspect(List.of(file));
             desk.inspection().watch(camera);
             return true;
         });

@@ -12,12 +12,14 @@ import app.ironside.night.NightFile;
 import app.ironside.night.Stage;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Interval;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import javafx.geometry.Point2D;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
@@ -163,14 +165,31 @@ class PlanStationTest extends DeskHarness {
         assertThat(on(() -> desk.planDesk().file().program().date())).hasToString("2026-11-14");
     }
 
+    /** Arranging moves blocks in time: what each target is to be stays as the person chose it. */
     @Test
-    void arrangingGivesNoFewerEffectiveHoursThanTheFirstTargetAlone() throws Exception {
+    void arrangingKeepsWhatWasChosen() throws Exception {
+        on(() -> {
+            desk.planDesk().choose(0);
+            desk.planDesk().setSubSeconds(120);
+            return true;
+        });
+        List<TargetPlan> before = wishes();
         robot.clickOn("#arrange");
         until(
                 "the schedule",
                 d -> !d.planDesk().isBusy() && d.planDesk().schedule().isPresent());
         assertThat(on(() -> desk.planDesk().schedule().orElseThrow().blocks())).isNotEmpty();
         assertThat(text("#verdict")).matches("\\d+ subs fit\\.");
+        assertThat(wishes()).containsExactlyInAnyOrderElementsOf(before);
+        control(KeyCode.Z);
+        control(KeyCode.Z);
+    }
+
+    private List<TargetPlan> wishes() {
+        return on(() -> desk.planDesk().file().program().targets().stream()
+                .map(t -> t.at(Optional.empty(), Optional.empty()))
+                .distinct()
+                .toList());
     }
 
     @Test

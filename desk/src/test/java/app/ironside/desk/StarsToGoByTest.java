@@ -103,7 +103,7 @@ class StarsToGoByTest extends DeskHarness {
             return true;
         });
         robot.clickOn("#import-table");
-        until("the import", d -> label("#stars-said").startsWith("Imported."));
+        until("the import", d -> label("#stars-said").startsWith("Imported deep.csv."));
         assertThat(label("#stars-verdict")).isEqualTo("Enough stars to go by.");
         assertThat(wiring.shelf().holding().imported())
                 .isEqualTo(300 * night.program().targets().size());
@@ -119,7 +119,7 @@ class StarsToGoByTest extends DeskHarness {
             desk.starsPane().open(broken);
             return true;
         });
-        assertThat(label("#stars-said")).contains("broken.vot").contains("is no table that can be read");
+        assertThat(label("#stars-said")).contains("broken.vot").contains("is no well-formed XML");
         press(KeyCode.ESCAPE);
         assertThat(on(() -> desk.starsPane().isVisible())).isFalse();
     }

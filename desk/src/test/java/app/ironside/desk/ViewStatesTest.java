@@ -22,7 +22,6 @@ import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.point.FramingMatch;
 import app.ironside.sky.DeepSkyCatalogue;
-import app.ironside.sky.StarCatalogue;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -50,7 +49,7 @@ class ViewStatesTest {
     void readTheDemo() {
         file = NightFile.parse(DemoNights.tonight(), "demo", DeepSkyCatalogue.load());
         plan = NightPlanner.plan(file.site(), file.kit(), file.program());
-        reckoner = new Reckoner(file, plan, StarCatalogue.hipparcos(), Map.of());
+        reckoner = new Reckoner(file, plan, Map.of());
     }
 
     private static NightEvent event(int minute, EventKind kind, String text, Object... facts) {
@@ -103,6 +102,129 @@ class ViewStatesTest {
                 .allMatch(s -> s.standing() == RailState.Standing.WAITING);
     }
 
+    private static NightEvent step(int minute, String device, String what, String measured, boolean proven) {
+        return event(
+                minute,
+                EventKind.DEVICE,
+                device,
+                "device",
+                device,
+                "step",
+                what,
+                "measured",
+                measured,
+                "proven",
+                proven);
+    }
+
+    /** Ready counts what is open: two steps told are not a night that is ready, and the words are what was measured. */
+    @Test
+    void readySaysWhatIsOpen() {
+        List<app.ironside.night.ReadyStep> list = app.ironside.night.ReadyList.of(
+                        file.site(), file.kit(), file.program(), file.lessons())
+                .steps();
+        NightEvent[] some = list.stream()
+                .limit(2)
+                .map(s -> step(0, s.subject(), s.what(), "confirmed", true))
+                .toArray(NightEvent[]::new);
+        ReckoningState early = reckoner.of(Stage.READY, moment(some), Optional.empty());
+        assertThat(early.verdict()).isEqualTo((list.size() - 2) + " still open.");
+        assertThat(early.rows().get(0).value()).isEqualTo("2 of " + list.size());
+        assertThat(early.sentence()).doesNotContain("cold", "motion");
+        NightEvent[] all = list.stream()
+                .map(s -> step(
+                        1,
+                        s.subject(),
+                        s.what(),
+                        s.subject().equals("cooler") ? "-10.0 °C" : "confirmed",
+                        !s.subject().equals("focuser")))
+                .toArray(NightEvent[]::new);
+        ReckoningState failed = reckoner.of(Stage.READY, moment(all), Optional.empty());
+        assertThat(failed.verdict()).isEqualTo("1 not proven.");
+        assertThat(failed.alert()).isTrue();
+        // Told again after it was mended, the step counts once.
+        List<NightEvent> mended = new java.util.ArrayList<>(List.of(all));
+        list.stream()
+                .filter(s -> s.subject().equals("focuser"))
+                .forEach(s -> mended.add(step(2, s.subject(), s.what(), "at 2600", true)));
+        ReckoningState whole = reckoner.of(Stage.READY, moment(mended.toArray(new NightEvent[0])), Optional.empty());
+        assertThat(whole.verdict()).isEqualTo("Every step is proven.");
+        assertThat(whole.sentence()).contains("cooler -10.0 °C");
+    }
+
+    /** Run is a tick when light was kept. */
+    @Test
+    void theRunTickMeansKeptSubs() {
+        NightEvent over = event(90, EventKind.NIGHT_ENDED, "The night is done.");
+        assertThat(RailState.of(moment(sub(1, false), sub(5, false), over), 1)
+                        .stations()
+                        .get(Stage.RUN.ordinal())
+                        .standing())
+                .isEqualTo(RailState.Standing.FAILED);
+        assertThat(RailState.of(moment(sub(1, false), sub(5, true), over), 1)
+                        .stations()
+                        .get(Stage.RUN.ordinal())
+                        .standing())
+                .isEqualTo(RailState.Standing.PASSED);
+    }
+
+    /** A lost star is no 0.00″: without a sample no figure is shown. */
+    @Test
+    void aLostGuideStarHasNoFigure() {
+        NightEvent lost = event(
+                1,
+                EventKind.SUB,
+                "Sub",
+                "target",
+                "M 33",
+                "keep",
+                false,
+                "reason",
+                "cloud",
+                "guideLost",
+                62,
+                "seconds",
+                180.0);
+        assertThat(reckoner.of(Stage.GUIDE, moment(lost), Optional.empty()).verdict())
+                .isEqualTo("The guide star was not seen.");
+        assertThat(reckoner.of(Stage.RUN, moment(lost), Optional.empty()).rows())
+                .contains(new ReckoningState.Row("guiding", "star not seen"));
+    }
+
+    /** The stack's headline is what was gained against what was possible, not what resampling made smooth. */
+    @Test
+    void theStackSaysWhatWasPossible() {
+        NightEvent stack = event(
+                95,
+                EventKind.STACK,
+                "x",
+                "target",
+                "M 33",
+                "filter",
+                "L",
+                "kept",
+                8,
+                "partial",
+                34,
+                "seconds",
+                1440.0,
+                "snrGain",
+                2.79,
+                "snrGainPossible",
+                2.83,
+                "snrGainError",
+                0.05,
+                "noiseAdu",
+                4.0,
+                "subNoiseAdu",
+                12.2);
+        ReckoningState state = reckoner.of(Stage.STACK, moment(stack), Optional.empty());
+        assertThat(state.verdict()).isEqualTo("2.8 times better than one sub.");
+        assertThat(state.sentence())
+                .isEqualTo("8 subs of M 33 in L; 2.8 was possible with them, ± 0.1 by how well it is measured.");
+        assertThat(state.rows()).contains(new ReckoningState.Row("not stacked", "34, read out in the middle only"));
+    }
+
     private static NightEvent solve(double offsetArcsec, double rotationDeg) {
         return event(
                 3,
@@ -131,7 +253,7 @@ class ViewStatesTest {
     private Reckoner planned(double angleDeg, Map<String, FramingMatch.Wanted> earlier) {
         NightDraft draft = NightDraft.of(file)
                 .framed("M 33", file.program().targets().get(0).position(), angleDeg);
-        return new Reckoner(draft.file(), draft.plan(), StarCatalogue.hipparcos(), earlier);
+        return new Reckoner(draft.file(), draft.plan(), earlier);
     }
 
     private static String row(ReckoningState state, String label) {

@@ -28,6 +28,11 @@ public final class SimWeather implements WeatherForecast {
     }
 
     @Override
+    public boolean isInvented() {
+        return true;
+    }
+
+    @Override
     public List<Hour> hours(Interval span) {
         List<Hour> hours = new ArrayList<>();
         Instant first = span.from().truncatedTo(ChronoUnit.HOURS);

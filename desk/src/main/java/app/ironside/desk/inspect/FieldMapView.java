@@ -17,6 +17,16 @@ public final class FieldMapView extends DrawnPane {
         setMinSize(200, 170);
     }
 
+    /** Nothing is shown until the next file is measured. */
+    void clear() {
+        map = Optional.empty();
+        stale();
+    }
+
+    boolean isEmpty() {
+        return map.isEmpty();
+    }
+
     void show(FieldMap next) {
         map = Optional.of(next);
         stale();

@@ -5,9 +5,14 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
+import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -16,41 +21,51 @@ import java.util.stream.Stream;
  */
 public final class FolderWatch {
     private final Path folder;
-    private Optional<Path> told;
-    private Optional<Path> growing = Optional.empty();
-    private FileTime grown = FileTime.fromMillis(0);
+
+    /** What was told, or was there before. */
+    private final Set<Path> told = new HashSet<>();
+
+    /** What was seen last time and not told yet, with when it was changed. */
+    private Map<Path, FileTime> growing = Map.of();
 
     /** What is there already does not count as new. */
     public FolderWatch(Path folder) {
         this.folder = folder;
-        this.told = newest();
+        told.addAll(frames());
     }
 
-    /** A frame that came since it was last asked; empty if there is none, or it is still being written. */
-    public Optional<Path> next() {
-        Optional<Path> file = newest();
-        if (file.isEmpty() || file.equals(told)) {
-            return Optional.empty();
+    /** The frames that came since it was last asked, oldest first, without those that are still being written. */
+    public List<Path> next() {
+        Map<Path, FileTime> seen = new HashMap<>();
+        List<Path> whole = new ArrayList<>();
+        for (Path file : frames()) {
+            if (told.contains(file)) {
+                continue;
+            }
+            FileTime now = modified(file);
+            if (now.equals(growing.get(file))) {
+                whole.add(file);
+            } else {
+                seen.put(file, now);
+            }
         }
-        FileTime now = modified(file.get());
-        boolean still = file.equals(growing) && now.equals(grown);
-        growing = file;
-        grown = now;
-        if (still) {
-            told = file;
-            return file;
-        }
-        return Optional.empty();
+        growing = seen;
+        told.addAll(whole);
+        whole.sort(Comparator.comparing(FolderWatch::modified).thenComparing(Path::toString));
+        return whole;
     }
 
-    private Optional<Path> newest() {
+    private List<Path> frames() {
         try (Stream<Path> files = Files.list(folder)) {
-            return files.filter(f ->
-                            f.getFileName().toString().toLowerCase(Locale.ROOT).matches(".*\\.(fits?|fts)"))
-                    .max(Comparator.comparing(FolderWatch::modified).thenComparing(Path::toString));
+            return files.filter(f -> isFrame(f.getFileName().toString())).toList();
         } catch (IOException e) {
             throw new UncheckedIOException(folder + " cannot be looked into", e);
         }
+    }
+
+    /** Whether a file, by its name, is a FITS image. */
+    public static boolean isFrame(String name) {
+        return name.toLowerCase(Locale.ROOT).matches(".*\\.(fits?|fts)(\\.gz)?");
     }
 
     private static FileTime modified(Path file) {

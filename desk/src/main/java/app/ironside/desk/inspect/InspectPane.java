@@ -15,6 +15,8 @@ import app.ironside.solve.StarShelf;
 import java.io.File;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -73,6 +75,10 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     private final Timeline watching = new Timeline(new KeyFrame(Duration.millis(700), e -> look()));
     private Optional<FolderWatch> folder = Optional.empty();
     private Optional<Inspection> shown = Optional.empty();
+    private List<Path> files = List.of();
+    private int at;
+    private final Button before = button("file-before", "‹", () -> step(at - 1));
+    private final Button after = button("file-after", "›", () -> step(at + 1));
     private int ticket;
 
     /**
@@ -86,6 +92,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         setId("inspect");
         getStyleClass().add("inspect");
         title.getStyleClass().add("verdict");
+        title.setId("inspect-title");
         said.getStyleClass().add("status");
         field.setWrapText(true);
         field.setMinHeight(Region.USE_PREF_SIZE);
@@ -94,11 +101,22 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         for (ToggleButton b : new ToggleButton[] {sky, rings, residuals}) {
             b.setOnAction(e -> overlays());
         }
+        before.setVisible(false);
+        after.setVisible(false);
         Button close = button("close-inspect", "Back to the night (Esc)", away);
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox head = new HBox(
-                10, title, gap, sky, rings, residuals, button("to-stars", "Stars to go by (G)", toStars), close);
+                10,
+                title,
+                before,
+                after,
+                gap,
+                sky,
+                rings,
+                residuals,
+                button("to-stars", "Stars to go by (G)", toStars),
+                close);
         head.setAlignment(Pos.CENTER_LEFT);
         head.setPadding(new Insets(0, 0, 8, 0));
         setTop(head);
@@ -143,11 +161,42 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         return button;
     }
 
-    /** Begins to look at a file; the answer to an older wish is dropped. */
+    /** Looks at some files: at the first at once, and the others can be stepped through. */
+    public void inspect(List<Path> some) {
+        files = List.copyOf(some);
+        step(0);
+    }
+
+    /** Begins to look at a file. */
     public void inspect(Path file) {
+        inspect(List.of(file));
+    }
+
+    /** More files, as they come into a folder; the newest is looked at. */
+    private void add(List<Path> more) {
+        List<Path> all = new ArrayList<>(files);
+        all.addAll(more);
+        files = List.copyOf(all);
+        step(files.size() - 1);
+    }
+
+    private void step(int index) {
+        at = index;
+        before.setDisable(at <= 0);
+        after.setDisable(at >= files.size() - 1);
+        before.setVisible(files.size() > 1);
+        after.setVisible(files.size() > 1);
+        look(files.get(at));
+    }
+
+    /** The answer to an older wish is dropped; nothing of the file before is left under the name of this one. */
+    private void look(Path file) {
         int asked = ++ticket;
         shown = Optional.empty();
-        title.setText(file.getFileName().toString());
+        title.setText(file.getFileName() + (files.size() > 1 ? Words.format("   %d of %d", at + 1, files.size()) : ""));
+        map.clear();
+        nudge.setText("");
+        picture.setWhenEmpty("Measuring…");
         said.setText("Measuring stars and recognising the sky…");
         reckoning.show(ReckoningState.waiting("Measuring.", "Stars first, then the sky."), "");
         field.setText("");
@@ -160,6 +209,10 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
                     return () -> show(done);
                 } catch (BadInputException | UncheckedIOException e) {
                     return () -> failed(e.getMessage());
+                } catch (OutOfMemoryError e) {
+                    return () -> failed(
+                            "It needs more memory than is allowed. Start with more, by setting IRONSIDE_MEMORY (for"
+                                    + " instance 8g).");
                 } catch (RuntimeException e) {
                     LOG.error("{} could not be looked at", file, e);
                     return () -> failed("A fault of Ironside itself: " + e.getMessage());
@@ -253,7 +306,10 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
 
     private void look() {
         try {
-            folder.flatMap(FolderWatch::next).ifPresent(this::inspect);
+            List<Path> came = folder.map(FolderWatch::next).orElse(List.of());
+            if (!came.isEmpty()) {
+                add(came);
+            }
         } catch (UncheckedIOException e) {
             said.setText(e.getMessage() + ". It is asked again.");
         }
@@ -261,10 +317,8 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
 
     private void failed(String why) {
         said.setText("Drop another file, or press Esc.");
-        reckoning.show(
-                new ReckoningState(
-                        "This file cannot be looked at.", why, true, java.util.List.of(), "", java.util.List.of()),
-                "");
+        picture.setWhenEmpty("No picture: see beside it why.");
+        reckoning.show(new ReckoningState("This file cannot be looked at.", why, true, List.of(), "", List.of()), "");
     }
 
     private void overlays() {
@@ -274,6 +328,11 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
                         shown.flatMap(Inspection::overlay).filter(o -> sky.isSelected() || residuals.isSelected()),
                         sky.isSelected(),
                         residuals.isSelected());
+    }
+
+    /** Whether the map of star sizes shows nothing. */
+    public boolean isMapEmpty() {
+        return map.isEmpty();
     }
 
     /** What is shown, once it is measured. */
@@ -337,6 +396,9 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
                         : "All its stars were known.";
             } catch (BadInputException | UncheckedIOException e) {
                 answer = e.getMessage();
+            } catch (RuntimeException e) {
+                LOG.error("the stars of {} could not be kept", i.file(), e);
+                answer = "Its stars could not be kept, by a fault of Ironside itself: " + e.getMessage();
             }
             String words = answer;
             Platform.runLater(() -> said.setText(words));

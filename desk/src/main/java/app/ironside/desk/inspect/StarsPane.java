@@ -13,7 +13,9 @@ import app.ironside.solve.StarShelf;
 import java.io.File;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -62,6 +64,7 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
     private int drawn;
     private Optional<NightFile> night = Optional.empty();
     private Optional<Path> chosen = Optional.empty();
+    private final Deque<Path> waiting = new ArrayDeque<>();
 
     /**
      * @param away takes this view off the desk
@@ -161,7 +164,7 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
         importing.setId("import-table");
         importing.getStyleClass().add("chief");
         importing.setOnAction(e -> importTable());
-        Button not = button("leave-table", "Leave it", () -> showTable(false));
+        Button not = button("leave-table", "Leave it", this::putAway);
         sample.setHgap(20);
         sample.setVgap(3);
         ScrollPane wide = new ScrollPane(sample);
@@ -315,6 +318,21 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
         return name.toLowerCase(java.util.Locale.ROOT).matches(".*\\.(csv|vot|votable|xml)");
     }
 
+    /** Takes several tables, one after the other: the next is shown when one is imported or put away. */
+    public void open(List<Path> files) {
+        waiting.addAll(files);
+        if (chosen.isEmpty()) {
+            next();
+        }
+    }
+
+    private void next() {
+        Path file = waiting.poll();
+        if (file != null) {
+            open(file);
+        }
+    }
+
     /** Shows a table's first rows, with the columns that seem to be the right ones. */
     public void open(Path file) {
         said.setText("");
@@ -347,9 +365,16 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
             }
             showTable(true);
         } catch (BadInputException | UncheckedIOException e) {
-            showTable(false);
-            said.setText(e.getMessage());
+            putAway();
+            said.setText(e.getMessage() + " " + said.getText());
         }
+    }
+
+    /** Done with the table that is shown; the next one takes its place. */
+    private void putAway() {
+        showTable(false);
+        chosen = Optional.empty();
+        next();
     }
 
     private void importTable() {
@@ -373,8 +398,9 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
                 progress -> {
                     shelf.importTable(file, mapping, progress);
                     return () -> {
-                        showTable(false);
-                        changed("Imported. A night that runs goes on with the stars it began with.");
+                        putAway();
+                        changed("Imported " + file.getFileName()
+                                + ". A night that runs goes on with the stars it began with.");
                     };
                 },
                 () -> said.setText("Not imported; what was there is there still. What was indexed is found again."),

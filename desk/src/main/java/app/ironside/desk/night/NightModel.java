@@ -3,9 +3,11 @@ package app.ironside.desk.night;
 import app.ironside.desk.picture.Shown;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.Frame;
+import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
 import app.ironside.night.NightWatcher;
 import app.ironside.night.Stage;
+import app.ironside.night.SubVerdicts;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.time.Duration;
@@ -54,6 +56,11 @@ public final class NightModel implements NightWatcher {
     public void event(NightEvent event) {
         synchronized (this) {
             events.add(event);
+            if (event.kind() == EventKind.REGRADED) {
+                List<NightEvent> stands = List.copyOf(SubVerdicts.applied(events));
+                events.clear();
+                events.addAll(stands);
+            }
         }
         changed.run();
     }
@@ -73,8 +80,12 @@ public final class NightModel implements NightWatcher {
         }
         changed.run();
         synchronized (this) {
-            while (!asked.isEmpty()) {
-                wait();
+            try {
+                while (!asked.isEmpty()) {
+                    wait();
+                }
+            } finally {
+                asked = ""; // a question does not survive the night that asked it
             }
         }
     }
@@ -111,7 +122,9 @@ public final class NightModel implements NightWatcher {
     public void load(List<NightEvent> journal) {
         synchronized (this) {
             events.clear();
-            events.addAll(journal);
+            events.addAll(SubVerdicts.applied(journal));
+            asked = "";
+            notifyAll();
             latest.clear();
             doing = null;
         }

@@ -58,19 +58,41 @@ public final class PlotStates {
 
     /** Best positions of the night against the tube's temperature. */
     public static Plot.State focusAgainstTemperature(Moment moment) {
-        List<double[]> points = moment.of(EventKind.FOCUS).stream()
+        List<NightEvent> runs = moment.of(EventKind.FOCUS).stream()
                 .filter(e -> e.isTrue("accepted"))
+                .toList();
+        String last =
+                runs.isEmpty() ? "" : runs.get(runs.size() - 1).text("filter").orElse("");
+        boolean known =
+                runs.stream().allMatch(e -> e.number("filterOffsetSteps").isPresent());
+        // Filters differ in focus by more than the tube moves it: their offsets are taken out, or one filter is shown
+        // alone.
+        List<double[]> points = runs.stream()
+                .filter(e -> known || e.text("filter").orElse("").equals(last))
                 .map(e -> new double[] {
-                    e.number("temperatureC").orElse(0), e.number("bestPosition").orElse(0)
+                    e.number("temperatureC").orElse(0),
+                    e.number("bestPosition").orElse(0)
+                            - e.number("filterOffsetSteps").orElse(0)
                 })
                 .toList();
         return new Plot.State(
-                "Focus against temperature",
+                known
+                        ? "Focus against temperature, filters' offsets taken out"
+                        : "Focus against temperature in " + last,
                 "tube, °C",
                 "steps",
                 List.of(new Curve("", points, Ink.GOOD, Style.DOTS)),
                 List.of(),
                 false);
+    }
+
+    /** Runs in other filters are brought to the first one's focus by the kit's offsets: filters are no temperature. */
+    private static int offset(Kit kit, String filter) {
+        return kit.filters().stream()
+                .filter(f -> f.name().equals(filter))
+                .mapToInt(f -> f.focusOffsetSteps())
+                .findFirst()
+                .orElse(0);
     }
 
     /** The guide star's displacement in both axes through a stretch. */

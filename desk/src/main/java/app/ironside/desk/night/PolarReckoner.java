@@ -9,26 +9,20 @@ import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.Stage;
-import app.ironside.polar.PolarReticle;
-import app.ironside.sky.Observer;
-import app.ironside.sky.StarCatalogue;
-import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
 /** Words what the station Polar has found out about the axis. Pure. */
 final class PolarReckoner {
     private final NightFile file;
-    private final PolarReticle reticle;
     private final double dark;
 
     /**
-     * @param stars for the reticle of a polar scope
      * @param darkHours of the night
      */
-    PolarReckoner(NightFile file, StarCatalogue stars, double darkHours) {
+    PolarReckoner(NightFile file, double darkHours) {
         this.file = file;
-        this.reticle = new PolarReticle(Observer.at(file.site()), stars);
         this.dark = darkHours;
     }
 
@@ -46,52 +40,55 @@ final class PolarReckoner {
         double azimuth = e.number("azimuthErrorArcmin").orElse(0);
         double limit = moment.lastGate(Stage.POLAR)
                 .flatMap(g -> g.number("limit").stream().boxed().findFirst())
-                .orElse(PolarTolerance.limitArcmin(file.kit(), sub, 60));
+                .orElse(PolarTolerance.limitArcmin(
+                        file.kit(), sub, file.program().furthestDeclinationDeg()));
         boolean good = total <= limit;
         String verdict = good
                 ? Words.format("%.2f′ off: good enough.", total)
                 : (Math.abs(altitude) > Math.abs(azimuth)
                         ? (altitude > 0 ? "Lower the axis." : "Raise the axis.")
                         : (azimuth > 0 ? "Move the axis west." : "Move the axis east."));
+        List<Row> rows = new ArrayList<>(List.of(
+                new Row(
+                        "altitude",
+                        Words.format("%.2f′ %s", Math.abs(altitude), altitude > 0 ? "too high" : "too low")),
+                new Row(
+                        "azimuth",
+                        Words.format("%.2f′ %s", Math.abs(azimuth), azimuth > 0 ? "too far east" : "too far west")),
+                new Row(
+                        "uncertainty",
+                        Words.format("± %.2f′", e.number("uncertaintyArcmin").orElse(0))),
+                new Row("limit for your subs", Words.format("%.2f′", limit)),
+                new Row(
+                        "drift in a sub",
+                        Words.format(
+                                "%.2f″, half a pixel is %.2f″",
+                                PolarTolerance.driftArcsecPerMinute(total) * sub / 60,
+                                file.kit().arcsecPerPixel() / 2)),
+                new Row(
+                        "drift in the night",
+                        Words.format("%.1f′ unguided", PolarTolerance.driftArcsecPerMinute(total) * dark)),
+                new Row("turn at the corner, a sub", Words.format("%.2f px", cornerTurnPx(total, sub)))));
+        if (!good) {
+            // Once the axis is good the turns left are noise, and so is a tilt learned from them.
+            rows.addAll(List.of(
+                    new Row(
+                            "knobs",
+                            Words.format(
+                                    "altitude %+.2f, azimuth %+.2f turn",
+                                    e.number("altitudeTurns").orElse(0),
+                                    e.number("azimuthTurns").orElse(0))),
+                    new Row(
+                            "base tilted by about",
+                            Words.format("%.0f°", e.number("tiltDeg").orElse(0)))));
+        }
         return new ReckoningState(
                 verdict,
                 good
-                        ? "More turning would not show in the picture."
+                        ? Words.format("Your subs allow %.2f′: more turning would not show in them.", limit)
                         : Words.format("%.2f′ from the pole; your subs allow %.2f′.", total, limit),
                 !good,
-                List.of(
-                        new Row(
-                                "altitude",
-                                Words.format("%.2f′ %s", Math.abs(altitude), altitude > 0 ? "too high" : "too low")),
-                        new Row(
-                                "azimuth",
-                                Words.format(
-                                        "%.2f′ %s", Math.abs(azimuth), azimuth > 0 ? "too far east" : "too far west")),
-                        new Row(
-                                "uncertainty",
-                                Words.format(
-                                        "± %.2f′", e.number("uncertaintyArcmin").orElse(0))),
-                        new Row("limit for your subs", Words.format("%.2f′", limit)),
-                        new Row(
-                                "knobs",
-                                Words.format(
-                                        "altitude %+.2f, azimuth %+.2f turn",
-                                        e.number("altitudeTurns").orElse(0),
-                                        e.number("azimuthTurns").orElse(0))),
-                        new Row(
-                                "base tilted by about",
-                                Words.format("%.0f°", e.number("tiltDeg").orElse(0))),
-                        new Row(
-                                "drift in a sub",
-                                Words.format(
-                                        "%.2f″, half a pixel is %.2f″",
-                                        PolarTolerance.driftArcsecPerMinute(total) * sub / 60,
-                                        file.kit().arcsecPerPixel() / 2)),
-                        new Row(
-                                "drift in the night",
-                                Words.format("%.1f′ unguided", PolarTolerance.driftArcsecPerMinute(total) * dark)),
-                        new Row("turn at the corner, a sub", Words.format("%.2f px", cornerTurnPx(total, sub))),
-                        new Row("pole star in the reticle", reticle(e.time()))),
+                rows,
                 Words.format(
                         "Worst drift is 0.26″ a minute for each arcminute of error. In a sub of %.0f s it may reach half a "
                                 + "pixel, and the turn of the field half a pixel at the corner (Hook 1989). Guiding takes the drift "
@@ -113,12 +110,5 @@ final class PolarReckoner {
                 Math.hypot(file.kit().sensor().widthPx(), file.kit().sensor().heightPx()) / 2;
         return corner
                 * Math.toRadians(PolarTolerance.fieldRotationDeg(errorArcmin, Math.min(80, declination), seconds));
-    }
-
-    private String reticle(Instant time) {
-        return reticle.at(time, false).stream()
-                .findFirst()
-                .map(s -> Words.format("%s o'clock, %.0f′ off the cross", s.clock(), s.distanceArcmin()))
-                .orElse("");
     }
 }

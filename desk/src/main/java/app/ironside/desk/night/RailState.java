@@ -48,7 +48,7 @@ public record RailState(List<Station> stations) {
                     stage, ended ? Standing.PASSED : Standing.WAITING, nights + (nights == 1 ? " night" : " nights"));
         }
         if (stage == Stage.RUN && moment.subs() > 0) {
-            Standing standing = working ? Standing.WORKING : Standing.PASSED;
+            Standing standing = working ? Standing.WORKING : moment.kept() > 0 ? Standing.PASSED : Standing.FAILED;
             return new Station(stage, standing, moment.kept() + " kept of " + moment.subs());
         }
         if (gate.isEmpty()) {

@@ -8,16 +8,20 @@ import app.ironside.kit.Sampling;
 import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
+import app.ironside.night.ReadyList;
+import app.ironside.night.ReadyStep;
 import app.ironside.night.Stage;
 import app.ironside.plan.NightPlan;
 import app.ironside.point.FramingMatch;
-import app.ironside.sky.StarCatalogue;
 import java.time.Duration;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Words the verdict of each station from the night up to a moment. Pure. */
 public final class Reckoner {
@@ -28,13 +32,12 @@ public final class Reckoner {
     private final RunReckoner run;
 
     /**
-     * @param stars for the reticle of a polar scope
      * @param earlier how targets were framed on earlier nights
      */
-    public Reckoner(NightFile file, NightPlan plan, StarCatalogue stars, Map<String, FramingMatch.Wanted> earlier) {
+    public Reckoner(NightFile file, NightPlan plan, Map<String, FramingMatch.Wanted> earlier) {
         this.file = file;
         this.zone = file.site().zone();
-        this.polar = new PolarReckoner(file, stars, plan.times().darkHours());
+        this.polar = new PolarReckoner(file, plan.times().darkHours());
         this.point = new PointReckoner(file, earlier);
         this.run = new RunReckoner(file, plan);
     }
@@ -60,24 +63,47 @@ public final class Reckoner {
         if (steps.isEmpty()) {
             return ReckoningState.waiting("Not begun.", "Each device is brought up alone and proven before the next.");
         }
-        long failed = steps.stream().filter(e -> !e.isTrue("proven")).count();
+        // A step that is told again counts once, as it stands now.
+        Map<String, NightEvent> last = new LinkedHashMap<>();
+        steps.forEach(e -> last.put(key(e), e));
+        List<ReadyStep> list = ReadyList.of(file.site(), file.kit(), file.program(), file.lessons())
+                .steps();
+        List<String> open = list.stream()
+                .filter(s -> !last.containsKey(s.subject() + "\n" + s.what()))
+                .map(ReadyStep::subject)
+                .distinct()
+                .toList();
+        List<NightEvent> failed =
+                last.values().stream().filter(e -> !e.isTrue("proven")).toList();
         List<Row> rows = new ArrayList<>();
-        rows.add(new Row("proven", (steps.size() - failed) + " of " + steps.size()));
-        steps.stream()
-                .filter(e -> !e.isTrue("proven"))
-                .forEach(e -> rows.add(new Row(e.text("device").orElse(""), "not proven")));
+        rows.add(new Row("proven", (last.size() - failed.size()) + " of " + (last.size() + open.size())));
+        failed.forEach(e -> rows.add(new Row(e.text("device").orElse(""), "not proven")));
+        if (!open.isEmpty()) {
+            rows.add(new Row("open", String.join(", ", open)));
+        }
         moment.lastGate(Stage.READY).ifPresent(g -> rows.add(new Row("done at", Words.clock(g.time(), zone))));
+        String measured = Stream.of("mount", "camera", "cooler")
+                .flatMap(device -> last.values().stream()
+                        .filter(e -> e.text("device").orElse("").equals(device) && e.isTrue("proven"))
+                        .map(e -> device + " " + e.text("measured").orElse("")))
+                .collect(Collectors.joining("; "));
         return new ReckoningState(
-                failed == 0 ? "Every device is proven." : failed + " not proven.",
-                failed == 0
-                        ? "A commanded motion was seen, frames arrive, the sensor is cold."
-                        : "Mend what is marked, then go on.",
-                failed > 0,
+                !failed.isEmpty()
+                        ? failed.size() + " not proven."
+                        : open.isEmpty() ? "Every step is proven." : open.size() + " still open.",
+                !failed.isEmpty()
+                        ? "Mend what is marked, then go on."
+                        : measured.isEmpty() ? "The first steps are for hands." : "Measured: " + measured + ".",
+                !failed.isEmpty(),
                 rows,
                 "",
                 List.of(
                         new School("One at a time, each proven", "A fault has one possible cause.", true),
                         new School("All at once", "Quicker when nothing ever fails.", false)));
+    }
+
+    private static String key(NightEvent step) {
+        return step.text("device").orElse("") + "\n" + step.text("step").orElse("");
     }
 
     private ReckoningState focus(Moment moment, Optional<NightEvent> chosen) {
@@ -142,37 +168,53 @@ public final class Reckoner {
         }
         NightEvent e = latest.get();
         boolean sub = e.kind() == EventKind.SUB;
+        double half = file.kit().arcsecPerPixel() / 2;
+        if (e.number(sub ? "guideRmsRaArcsec" : "rmsRaArcsec").isEmpty()) {
+            return new ReckoningState(
+                    "The guide star was not seen.",
+                    "Not once in this " + (sub ? "sub" : "minute of proof") + ": most often this is cloud.",
+                    true,
+                    List.of(new Row(
+                            "exposures without it",
+                            Words.format("%.0f", e.number("guideLost").orElse(0)))),
+                    "",
+                    List.of());
+        }
         double ra = e.number(sub ? "guideRmsRaArcsec" : "rmsRaArcsec").orElse(0);
         double dec = e.number(sub ? "guideRmsDecArcsec" : "rmsDecArcsec").orElse(0);
         double total = Math.hypot(ra, dec);
-        double half = file.kit().arcsecPerPixel() / 2;
-        boolean good = total <= half && total > 0;
+        boolean good = total <= half;
+        List<Row> rows = new ArrayList<>(List.of(
+                new Row("right ascension", Words.format("%.2f″", ra)),
+                new Row("declination", Words.format("%.2f″", dec)),
+                new Row("in pixels", Words.format("%.2f", total / file.kit().arcsecPerPixel()))));
+        e.number(sub ? "guideP80Arcsec" : "p80Arcsec")
+                .ifPresent(p -> rows.add(new Row("four fifths within", Words.format("%.2f″", p))));
+        double lost = e.number("guideLost").orElse(0);
+        if (lost > 0) {
+            rows.add(new Row("exposures without the star", Words.format("%.0f", lost)));
+        }
+        rows.add(new Row(
+                "dithers", Words.format("%d", moment.of(EventKind.DITHER).size())));
         return new ReckoningState(
                 Words.format("%.2f″ RMS%s", total, good ? ": invisible." : ": it shows."),
                 Words.format("Half a pixel of the main camera is %.2f″.", half),
                 !good,
-                List.of(
-                        new Row("right ascension", Words.format("%.2f″", ra)),
-                        new Row("declination", Words.format("%.2f″", dec)),
-                        new Row(
-                                "in pixels",
-                                Words.format("%.2f", total / file.kit().arcsecPerPixel())),
-                        new Row(
-                                "dithers",
-                                Words.format("%d", moment.of(EventKind.DITHER).size()))),
-                "RMS about the lock position, both axes added in squares. A figure without its statistic says nothing: RMS and "
-                        + "the 80th percentile are not comparable.",
+                rows,
+                "RMS about the lock position, both axes added in squares, of the exposures that showed the star. A figure without its "
+                        + "statistic says nothing: RMS and the 80th percentile (four fifths within) are not comparable.",
                 List.of(
                         new School("RMS", "Comparable between nights and with the pixel.", true),
-                        new School("80th percentile", "Less moved by one gust.", false)));
+                        new School("80th percentile", "Less moved by one gust; shown beside it.", false)));
     }
 
-    private static ReckoningState calibrate(Moment moment) {
+    private ReckoningState calibrate(Moment moment) {
         List<NightEvent> masters = moment.of(EventKind.MASTER);
         if (moment.of(EventKind.CALIBRATION).isEmpty()) {
             return ReckoningState.waiting(
                     "After the last light.", "Flats, bias and darks follow while the sensor is still cold.");
         }
+        Optional<NightEvent> gate = moment.lastGate(Stage.CALIBRATE);
         List<Row> rows = masters.stream()
                 .map(m -> new Row(
                         m.text("file")
@@ -184,14 +226,45 @@ public final class Reckoner {
                 .toList();
         return new ReckoningState(
                 masters.size() + (masters.size() == 1 ? " master made." : " masters made."),
-                "Darks have the lights' own exposure and temperature; none is scaled.",
-                false,
+                darks(moment),
+                gate.filter(g -> !g.isTrue("passed")).isPresent(),
                 rows,
-                "Mean of each pixel over the set without values beyond 3.5 sigma. A flat is divided by its own level first, so "
-                        + "that a fading panel does not matter.",
+                "Mean of each pixel over the set without values beyond 3.5 sigma, or of all where there are fewer than five. A flat is "
+                        + "divided by its own level first, so that a fading panel does not matter.",
                 List.of(
                         new School("Matched darks", "The glow of the amplifier is not linear in time.", true),
-                        new School("Scaled darks", "One set for all exposures, on sensors without glow.", false)));
+                        new School(
+                                "Scaled darks",
+                                "One set for all exposures, on sensors without glow; not done here.",
+                                false)));
+    }
+
+    /** What the darks were taken at, against the lights they are for. */
+    private String darks(Moment moment) {
+        List<NightEvent> taken = moment.of(EventKind.CALIBRATION).stream()
+                .filter(e -> e.text("set").orElse("").startsWith("dark")
+                        && e.number("sensorC").isPresent())
+                .toList();
+        if (taken.isEmpty()) {
+            return moment.lastGate(Stage.CALIBRATE)
+                    .map(NightEvent::text)
+                    .orElse("Flats and bias first; darks follow, of the lights' own exposures.");
+        }
+        double coldest = taken.stream()
+                .mapToDouble(e -> e.number("sensorC").orElse(0))
+                .min()
+                .orElse(0);
+        double warmest = taken.stream()
+                .mapToDouble(e -> e.number("sensorC").orElse(0))
+                .max()
+                .orElse(0);
+        return Words.format(
+                "Darks of the lights' own exposures, at %.1f to %.1f °C%s; none is scaled.",
+                coldest,
+                warmest,
+                file.kit().sensor().cooled()
+                        ? Words.format(" (set point %.0f)", file.program().coolToC())
+                        : ": an uncooled sensor's lights were warmer or colder than that");
     }
 
     private static ReckoningState stack(Moment moment, Optional<NightEvent> chosen) {
@@ -201,37 +274,53 @@ public final class Reckoner {
         }
         NightEvent e = stack.get();
         double kept = e.number("kept").orElse(0);
-        double gain = e.number("snrGain").orElse(0);
+        double partial = e.number("partial").orElse(0);
+        List<Row> rows = new ArrayList<>(List.of(
+                new Row(
+                        "light",
+                        Words.span(Duration.ofSeconds(
+                                Math.round(e.number("seconds").orElse(0))))),
+                new Row(
+                        "noise of a sub",
+                        Words.format("%.2f ADU", e.number("subNoiseAdu").orElse(0))),
+                new Row(
+                        "of the stack, pixel to pixel",
+                        Words.format("%.2f ADU", e.number("noiseAdu").orElse(0))),
+                new Row("star size", Words.format("%.2f px", e.number("hfrPx").orElse(0))),
+                new Row(
+                        "in the subs",
+                        Words.format("%.2f px", e.number("subHfrPx").orElse(0))),
+                new Row(
+                        "values left out",
+                        Words.format(
+                                "%.2f %%",
+                                100 * e.number("rejectedPixelFraction").orElse(0)))));
+        if (partial > 0) {
+            rows.add(new Row("not stacked", Words.format("%.0f, read out in the middle only", partial)));
+        }
+        boolean measured = e.number("snrGainPossible").isPresent();
+        String of = Words.format(
+                "%.0f subs of %s in %s",
+                kept, e.text("target").orElse(""), e.text("filter").orElse(""));
         return new ReckoningState(
-                Words.format("%.1f times quieter.", gain),
-                Words.format(
-                        "%.0f subs of %s in %s; √%.0f is %.1f.",
-                        kept, e.text("target").orElse(""), e.text("filter").orElse(""), kept, Math.sqrt(kept)),
+                measured
+                        ? Words.format(
+                                "%.1f times better than one sub.",
+                                e.number("snrGain").orElse(0))
+                        : Words.format("%.0f subs stacked.", kept),
+                measured
+                        ? Words.format(
+                                "%s; %.1f was possible with them, ± %.1f by how well it is measured.",
+                                of,
+                                e.number("snrGainPossible").orElse(0),
+                                e.number("snrGainError").orElse(0))
+                        : of + "; what was gained was not measured in this night's time.",
                 false,
-                List.of(
-                        new Row(
-                                "light",
-                                Words.span(Duration.ofSeconds(
-                                        Math.round(e.number("seconds").orElse(0))))),
-                        new Row(
-                                "noise of a sub",
-                                Words.format("%.2f ADU", e.number("subNoiseAdu").orElse(0))),
-                        new Row(
-                                "noise of the stack",
-                                Words.format("%.2f ADU", e.number("noiseAdu").orElse(0))),
-                        new Row(
-                                "star size",
-                                Words.format("%.2f px", e.number("hfrPx").orElse(0))),
-                        new Row(
-                                "in the subs",
-                                Words.format("%.2f px", e.number("subHfrPx").orElse(0))),
-                        new Row(
-                                "values left out",
-                                Words.format(
-                                        "%.2f %%",
-                                        100 * e.number("rejectedPixelFraction").orElse(0)))),
+                rows,
                 "Aligned by stars, resampled with Lanczos-3, levelled to the reference's background, mean without values beyond "
-                        + "3 sigma. Resampling smooths a little, so the gain may exceed √N.",
+                        + "3 sigma. Gain: the stars' light over the noise of blocks of 4 pixels, in the stack and in the median sub. "
+                        + "From pixel to pixel the noise falls further, since resampling smooths: that is no gain. Possible: the root "
+                        + "of the sum of each sub's (light / noise)².",
                 List.of());
     }
 

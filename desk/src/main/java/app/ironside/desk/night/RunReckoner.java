@@ -46,17 +46,18 @@ final class RunReckoner {
                 new Row("light on " + target, Words.span(Duration.ofSeconds(Math.round(light)))),
                 new Row("star size", Words.format("%.2f px", e.number("hfrPx").orElse(0))),
                 new Row("stars", Words.format("%,.0f", e.number("stars").orElse(0))),
-                new Row(
-                        "guiding",
-                        Words.format("%.2f″", e.number("guideRmsArcsec").orElse(0))),
+                new Row("guiding", guiding(e)),
                 new Row("sky over read noise", Words.format("%.1f ×", skyOverReadNoise(e))),
                 new Row(
                         "altitude",
                         Words.format("%.0f°", e.number("altitudeDeg").orElse(0)))));
-        nextFlip(moment.time(), target)
+        nextFlip(e, target)
                 .ifPresent(flip -> rows.add(new Row(
                         "flip",
-                        Words.clock(flip, zone) + ", in " + Words.span(Duration.between(moment.time(), flip)))));
+                        flip.isAfter(moment.time())
+                                ? "about " + Words.clock(flip, zone) + ", in "
+                                        + Words.span(Duration.between(moment.time(), flip))
+                                : "due, after this sub")));
         if (e.number("trailing").isPresent()) {
             rows.add(new Row(
                     "longer than wide",
@@ -68,18 +69,29 @@ final class RunReckoner {
         boolean out = !e.isTrue("keep");
         double ratio = skyOverReadNoise(e);
         Optional<TrailCause.Evidence> cause = trailing(subs, target);
+        boolean over = chosen.isEmpty() && moment.last(EventKind.NIGHT_ENDED).isPresent();
         return new ReckoningState(
-                out
-                        ? "This sub is out."
-                        : Words.format("Go on with %.0f s.", e.number("seconds").orElse(0)),
-                out
-                        ? "Reason: " + e.text("reason").orElse("") + ". It is marked, never deleted."
-                        : cause.isPresent()
-                                ? cause.get().sentence()
+                over
+                        ? moment.kept() + " of " + moment.subs() + " subs kept."
+                        : out
+                                ? "This sub is out."
                                 : Words.format(
-                                        "The sky's noise is %.1f times the read noise, so longer subs would gain %.1f %%.",
-                                        ratio, 100 * (Math.sqrt(1 + 1 / (ratio * ratio)) - 1)),
-                out || cause.isPresent(),
+                                        "Go on with %.0f s.",
+                                        e.number("seconds").orElse(0)),
+                over
+                        ? "The last one: " + e.text("reason").orElse("") + "."
+                        : out
+                                ? "Reason: " + e.text("reason").orElse("") + ". It is marked, never deleted."
+                                : cause.isPresent()
+                                        ? cause.get().sentence()
+                                                + cause.get()
+                                                        .at()
+                                                        .map(t -> " Worst at " + Words.clock(t, zone) + ".")
+                                                        .orElse("")
+                                        : Words.format(
+                                                "The sky's noise is %.1f times the read noise, so reading costs %.1f %% of the noise, which longer subs would save.",
+                                                ratio, 100 * (1 - 1 / Math.sqrt(1 + 1 / (ratio * ratio)))),
+                !over && (out || cause.isPresent()),
                 rows,
                 "One sub's noise is √(sky + read²). With sky noise k times the read noise, perfect reading would lower it by "
                         + "1 − 1/√(1 + 1/k²) (CCD equation, Howell 2006).",
@@ -95,20 +107,25 @@ final class RunReckoner {
     }
 
     /** What the latest subs of a target on one side of the pier speak for, if their stars trail. */
-    private static Optional<TrailCause.Evidence> trailing(List<NightEvent> subs, String target) {
+    private Optional<TrailCause.Evidence> trailing(List<NightEvent> subs, String target) {
         String side = subs.get(subs.size() - 1).text("pierSide").orElse("");
         List<TrailCause.SubShape> shapes = subs.stream()
                 .filter(s -> s.number("trailing").isPresent()
                         && s.text("target").orElse("").equals(target)
                         && s.text("pierSide").orElse("").equals(side))
                 .map(s -> new TrailCause.SubShape(
-                        s.time(),
+                        s.time()
+                                .minusMillis(
+                                        Math.round(500 * s.number("seconds").orElse(0))),
                         s.number("trailing").orElse(0),
                         s.number("trailingAngleDeg").orElse(0),
                         s.number("hfrPx").orElse(0),
                         s.number("hourAngleDeg").orElse(0)))
                 .toList();
-        return TrailCause.of(shapes, OptionalDouble.empty()).stream().findFirst();
+        // A kit that tells of no gear error does not know its gear's period either.
+        boolean known = file.kit().equipment().periodicErrorArcsec() > 0;
+        OptionalDouble worm = known ? OptionalDouble.of(file.kit().equipment().wormSeconds()) : OptionalDouble.empty();
+        return TrailCause.of(shapes, worm).stream().findFirst();
     }
 
     private double skyOverReadNoise(NightEvent sub) {
@@ -119,11 +136,20 @@ final class RunReckoner {
         return Math.max(0.1, Math.sqrt(sky) / Math.max(0.1, file.kit().sensor().readNoiseElectrons()));
     }
 
-    private Optional<Instant> nextFlip(Instant now, String target) {
+    /** The flip that is still to come: due as long as the telescope stands on the side before it. */
+    private Optional<Instant> nextFlip(NightEvent sub, String target) {
         return plan.blocks().stream()
-                .filter(b -> b.target().name().equals(target))
+                .filter(b -> b.target().name().equals(target) && b.span().contains(sub.time()))
+                .filter(b -> sub.text("pierSide").orElse("").equals("WEST"))
                 .flatMap(b -> b.flip().stream())
-                .filter(f -> f.isAfter(now))
                 .findFirst();
+    }
+
+    private static String guiding(NightEvent sub) {
+        double lost = sub.number("guideLost").orElse(0);
+        String times = lost > 0 ? Words.format(", star lost %.0f times", lost) : "";
+        return sub.number("guideRmsArcsec").isPresent()
+                ? Words.format("%.2f″", sub.number("guideRmsArcsec").orElse(0)) + times
+                : lost > 0 ? "star not seen" : "none";
     }
 }

@@ -31,6 +31,7 @@ public final class PicturePane extends StackPane {
         empty.setText(whenEmpty);
         empty.getStyleClass().add("dim");
         empty.setMouseTransparent(true);
+        empty.setId("picture-empty");
         view.setReadout(text -> {
             readout.setText(text);
             readout.setVisible(!text.isEmpty());
@@ -40,6 +41,11 @@ public final class PicturePane extends StackPane {
         caption.setMaxHeight(USE_PREF_SIZE);
         getChildren().addAll(view, empty, caption, readout);
         setMinSize(120, 120);
+    }
+
+    /** Says something else while there is no picture. */
+    public void setWhenEmpty(String words) {
+        empty.setText(words);
     }
 
     public FrameView view() {

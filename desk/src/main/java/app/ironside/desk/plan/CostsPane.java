@@ -127,7 +127,7 @@ public final class CostsPane extends VBox {
 
     void refresh(NightBudget budget) {
         ZoneId zone = plan.file().site().zone();
-        dew.show(budget.dew(), zone);
+        dew.show(budget.dew(), zone, budget.weatherInvented());
         if (budget.equals(shown)) {
             return;
         }
@@ -165,11 +165,13 @@ public final class CostsPane extends VBox {
     /** Air and dew point by the hour, with what unheated glass must expect. */
     private static final class DewStrip extends DrawnPane {
         private List<NightBudget.DewHour> hours = List.of();
+        private boolean invented;
         private ZoneId zone = ZoneId.of("UTC");
 
-        void show(List<NightBudget.DewHour> next, ZoneId place) {
-            if (!next.equals(hours)) {
+        void show(List<NightBudget.DewHour> next, ZoneId place, boolean madeUp) {
+            if (!next.equals(hours) || madeUp != invented) {
                 hours = next;
+                invented = madeUp;
                 zone = place;
                 stale();
             }
@@ -182,7 +184,12 @@ public final class CostsPane extends VBox {
             g.setFill(text());
             g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 15));
             g.setTextAlign(TextAlignment.LEFT);
-            g.fillText("Air, dew point and what unheated glass must expect", 16, 24);
+            g.fillText(
+                    invented
+                            ? "Air and dew point as the rehearsal invents them, and what unheated glass would expect"
+                            : "Air, dew point and what unheated glass must expect",
+                    16,
+                    24);
             g.setFont(Font.font("IBM Plex Sans", 13));
             if (hours.isEmpty()) {
                 g.setFill(dim());

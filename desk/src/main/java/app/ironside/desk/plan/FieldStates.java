@@ -4,6 +4,7 @@ import app.ironside.plan.Framing;
 import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Equatorial;
+import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.StarSource;
 import app.ironside.wiring.Wiring;
 import java.util.ArrayList;
@@ -49,9 +50,9 @@ public final class FieldStates {
         objects.add(0, subject);
         List<FieldChart.Guide> guides = new ArrayList<>();
         if (panels.size() == 1) {
-            framing.guideField(source, guideLimit).ifPresent(f -> guides.add(new FieldChart.Guide(framing, f, false)));
+            framing.guideField(known(), guideLimit).ifPresent(f -> guides.add(new FieldChart.Guide(framing, f, false)));
             Framing after = framing.flipped();
-            after.guideField(source, guideLimit).ifPresent(f -> guides.add(new FieldChart.Guide(after, f, true)));
+            after.guideField(known(), guideLimit).ifPresent(f -> guides.add(new FieldChart.Guide(after, f, true)));
         }
         boolean invented = around.stream().anyMatch(s -> s.name().equals("invented"));
         return new FieldChart.State(framing, panels, objects, around, guides, invented);
@@ -69,7 +70,11 @@ public final class FieldStates {
         return stars;
     }
 
-    StarSource source() {
-        return source;
+    /** Stars that are known: those that ship, imported ones and the user's own. An invented star guides nobody. */
+    StarSource known() {
+        StarCatalogue catalogue = wiring.shelf().solver().catalogue();
+        return (centre, radius, faintest) -> catalogue.within(centre, radius).stream()
+                .filter(s -> s.magnitude() <= faintest)
+                .toList();
     }
 }

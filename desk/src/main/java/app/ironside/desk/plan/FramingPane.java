@@ -110,8 +110,12 @@ public final class FramingPane extends VBox {
 
     private void bestGuideAngle() {
         plan.looked().ifPresent(o -> plan.framing(o)
-                .bestGuideAngle(fields.source(), guideLimit(plan))
-                .ifPresent(this::set));
+                .bestGuideAngle(fields.known(), guideLimit(plan))
+                .ifPresentOrElse(
+                        this::set,
+                        () -> plan.tell(
+                                "No angle has a known guide star on both sides of the meridian: the catalogue here may"
+                                        + " end too bright. Add a deeper table (G).")));
     }
 
     FieldStates.Mosaic mosaic() {

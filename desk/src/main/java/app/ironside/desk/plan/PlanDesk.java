@@ -100,6 +100,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private RibbonState.Sky sky;
     private WeatherForecast weather = span -> List.of();
     private Optional<CloudForecast> ownForecast = Optional.empty();
+    private int forecasts;
     private List<Candidate> candidates = List.of();
     private Optional<SeasonBoard> season = Optional.empty();
     private Optional<Schedule> schedule = Optional.empty();
@@ -217,12 +218,23 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         return profiles;
     }
 
+    /** The person's forecast, if it is for this night. What is invented for rehearsals foresees nothing. */
     CloudForecast clouds() {
-        return ownForecast.orElseGet(() -> weather.clouds(draft().plan().times().night()));
+        return ownForecast
+                .filter(f -> f.tellsOf(draft().plan().times().night()))
+                .orElseGet(() -> weather.isInvented()
+                        ? CloudForecast.CLEAR
+                        : weather.clouds(draft().plan().times().night()));
     }
 
-    boolean hasOwnForecast() {
-        return ownForecast.isPresent();
+    /** The clouds that a rehearsal of this plan would meet. */
+    CloudForecast inventedClouds() {
+        return weather.isInvented() ? weather.clouds(draft().plan().times().night()) : CloudForecast.CLEAR;
+    }
+
+    /** Changes with each forecast that is read. */
+    int forecastsRead() {
+        return forecasts;
     }
 
     public RibbonState ribbon() {
@@ -523,18 +535,17 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                 .orElse(target);
     }
 
-    /** The best night with the targets of the draft and what is looked at. */
+    /** The best times for the targets of the plan; what each of them is to be stays as it was chosen. */
     void arrange() {
-        Set<String> names = new LinkedHashSet<>();
-        draft().plan().blocks().forEach(b -> names.add(b.target().name()));
-        looked.ifPresent(o -> names.add(o.id()));
         NightDraft now = history.now();
-        List<Project> projects = names.stream()
-                .flatMap(n -> wiring.objects().find(n).stream())
-                .map(o -> Projects.of(o, file().kit(), file().site(), broadUnderMoon))
-                .toList();
         CloudForecast clouds = clouds();
-        compute(() -> now.arrange(projects, clouds, interleave), arranged -> {
+        boolean turns = interleave;
+        boolean broad = broadUnderMoon;
+        compute(() -> now.arrange(clouds, turns, broad), arranged -> {
+            if (history.now() != now) {
+                say("The plan was changed meanwhile and stays as it is. Arrange again.");
+                return;
+            }
             if (arranged.schedule().blocks().isEmpty()) {
                 say("None of these targets is up in the dark tonight.");
                 return;
@@ -542,17 +553,28 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
             block = -1;
             change(arranged.draft());
             schedule = Optional.of(arranged.schedule());
+            if (!arranged.without().isEmpty()) {
+                message = "No time was found for " + String.join(", ", arranged.without()) + ". Undo brings it back.";
+            }
         });
     }
 
+    /** Filters in turns, or each in one block: of every target, and nothing else of it. */
     void setInterleave(boolean next) {
         interleave = next;
-        arrange();
+        schedule = Optional.empty();
+        change(history.now().inTurns(next));
     }
 
+    /** When broad light is taken: the times of the plan follow, and nothing else. */
     void setBroadUnderMoon(boolean next) {
         broadUnderMoon = next;
         arrange();
+    }
+
+    /** Says something about the plan. */
+    public void tell(String text) {
+        say(text);
     }
 
     /** What is done with or not wanted. */
@@ -651,7 +673,10 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         try (BufferedReader reader = TextFiles.reader(csv, "a forecast")) {
             ownForecast =
                     Optional.of(CloudForecast.parse(reader, csv.getFileName().toString()));
-            message = "";
+            forecasts++;
+            message = ownForecast.get().tellsOf(draft().plan().times().night())
+                    ? ""
+                    : csv.getFileName() + " tells nothing of this night; it is used on the night it is for.";
             computeCandidates();
         } catch (IOException | BadInputException e) {
             say(e.getMessage());
@@ -686,6 +711,12 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         return planned(object)
                 .map(t -> new Framing(file().kit(), t.position(), t.angleDeg().orElse(left.angleDeg())))
                 .orElse(left);
+    }
+
+    /** Whether an angle was chosen for an object. */
+    boolean isFramed(DeepSkyObject object) {
+        return framings.containsKey(object.id())
+                || planned(object).flatMap(TargetPlan::angleDeg).isPresent();
     }
 
     private Optional<TargetPlan> planned(DeepSkyObject object) {

@@ -224,9 +224,11 @@ public final class PlanReckoner {
                 : panels > 1 ? panels + " panels would hold all of it." : o.id() + " fits.";
         return new ReckoningState(
                 verdict,
-                Words.format(
-                        "Use angle %.0f° again on every later night: the same framing within the crop margin, and the same flats.",
-                        f.angleDeg()),
+                plan.isFramed(o)
+                        ? Words.format(
+                                "Use angle %.0f° again on every later night: the same framing within the crop margin, and the same flats.",
+                                f.angleDeg())
+                        : "No angle is planned: the camera stays as it is. Turn the frame to plan one.",
                 outside,
                 rows,
                 actions(true),
@@ -236,11 +238,13 @@ public final class PlanReckoner {
                         new School(
                                 "1 to 2″ a pixel",
                                 "Stars are sampled well in usual seeing.",
-                                kit.arcsecPerPixel() <= 2),
+                                kit.arcsecPerPixel() >= 1 && kit.arcsecPerPixel() <= 2),
                         new School(
-                                "3″ and more",
-                                "Wide fields; stars are small and that is fine.",
-                                kit.arcsecPerPixel() > 2)));
+                                "Coarser", "Wide fields; stars are small and that is fine.", kit.arcsecPerPixel() > 2),
+                        new School(
+                                "Finer",
+                                "Small objects in very steady air; else light spread over more pixels.",
+                                kit.arcsecPerPixel() < 1)));
     }
 
     // ---- season
@@ -363,7 +367,7 @@ public final class PlanReckoner {
                     planned == length,
                     plan.plannedSubSeconds().map(p -> () -> plan.setSubSeconds(length))));
         }
-        schools.add(new School("Low gain", "The widest range from faint to bright.", true));
+        schools.add(new School("Low gain", "The widest range from faint to bright.", false));
         schools.add(new School("High gain", "Less read noise, for short subs in large numbers.", false));
         return schools;
     }
@@ -388,7 +392,10 @@ public final class PlanReckoner {
             rows.add(new Row(
                     "power",
                     Words.format("%.0f W, peak %.0f of %.0f W", p.idleWatts(), p.peakWatts(), p.supplyWatts())));
-            p.batteryHours().ifPresent(h -> rows.add(new Row("battery in this cold", Words.format("%.1f h", h))));
+            p.batteryHours()
+                    .ifPresent(h -> rows.add(new Row(
+                            budget.weatherInvented() ? "battery in the invented cold" : "battery in this cold",
+                            Words.format("%.1f h", h))));
         });
         budget.load().ifPresent(l -> rows.add(new Row("load", Words.format("%.1f of %.1f kg", l.kg(), l.limitKg()))));
         return new ReckoningState(

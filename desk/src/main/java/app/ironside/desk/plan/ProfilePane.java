@@ -119,6 +119,10 @@ public final class ProfilePane extends VBox {
                                         .map(Site::name)
                                         .toList());
         saved.setValue(editsKit() ? plan.file().kit().name() : site.name());
+        List<String> broken = plan.profiles().broken();
+        if (!broken.isEmpty()) {
+            fault.setText("Not read: " + String.join("; ", broken) + ".");
+        }
         filling = false;
         fill();
     }

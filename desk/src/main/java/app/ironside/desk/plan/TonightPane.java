@@ -358,7 +358,7 @@ public final class TonightPane extends VBox {
                 + plan.file().program().date()
                 + plan.file().kit().name()
                 + plan.file().site()
-                + plan.hasOwnForecast();
+                + plan.forecastsRead();
         if (of.equals(hoursOf)) {
             return;
         }
@@ -371,7 +371,8 @@ public final class TonightPane extends VBox {
         ZoneId zone = plan.file().site().zone();
         double[] direction = Vectors.of(o.position().raDeg(), o.position().decDeg());
         NightGrid clear = new NightGrid(Observer.at(plan.file().site()), span, HOUR_STEP, CloudForecast.CLEAR);
-        CloudForecast clouds = plan.clouds();
+        boolean invented = !plan.clouds().isKnown();
+        CloudForecast known = invented ? plan.inventedClouds() : plan.clouds();
         List<Interval> dark = plan.draft().plan().times().dark();
         List<double[]> worth = new ArrayList<>();
         List<double[]> cloudy = new ArrayList<>();
@@ -384,15 +385,15 @@ public final class TonightPane extends VBox {
                     && seen.altitudeDeg() >= plan.file().program().minimumAltitudeDeg()
                     && dark.stream().anyMatch(d -> d.contains(clear.time(piece)));
             double w = may ? clear.weight(i, seen, direction, NightGrid.Light.VISUAL) : 0;
-            double covered = clouds.coverAt(clear.time(i));
+            double covered = known.coverAt(clear.time(i));
             worth.add(new double[] {hour, 100 * w});
             cloudy.add(new double[] {hour, 100 * w * (1 - covered)});
             cover.add(new double[] {hour, 100 * covered});
         }
         List<Curve> curves = new ArrayList<>(List.of(new Curve("clear", worth, Ink.ACCENT, Style.LINE)));
-        if (clouds.isKnown()) {
-            curves.add(new Curve("forecast", cloudy, Ink.COOL, Style.LINE));
-            curves.add(new Curve("cloud", cover, Ink.DIM, Style.LINE));
+        if (known.isKnown()) {
+            curves.add(new Curve(invented ? "under invented cloud" : "forecast", cloudy, Ink.COOL, Style.LINE));
+            curves.add(new Curve(invented ? "invented cloud, rehearsals" : "cloud", cover, Ink.DIM, Style.LINE));
         }
         return new Plot.State("Worth of an hour, %", Plot.State.CLOCK, "", curves, List.of(), true);
     }

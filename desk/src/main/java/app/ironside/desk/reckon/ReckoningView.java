@@ -137,7 +137,8 @@ public final class ReckoningView extends VBox {
         Label reason = styled(new Label(school.reason()), "dim");
         reason.setMinHeight(Region.USE_PREF_SIZE);
         VBox box = new VBox(2, name, reason);
-        box.getStyleClass().add("school");
+        // What can be chosen looks like a card; what is only told of does not.
+        box.getStyleClass().add(school.choice().isPresent() ? "school" : "school-told");
         box.pseudoClassStateChanged(OURS, school.ours());
         school.choice().filter(c -> !school.ours()).ifPresent(choice -> {
             box.getStyleClass().add("choosable");

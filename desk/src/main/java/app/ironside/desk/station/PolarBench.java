@@ -28,9 +28,6 @@ import javafx.scene.layout.VBox;
 public final class PolarBench implements Bench {
     private static final double GAP = 8;
 
-    /** Of targets, as long as the gate has not told its limit. */
-    private static final double USUAL_DECLINATION_DEG = 60;
-
     private final StarCatalogue stars;
     private final PicturePane picture = new PicturePane("Three exposures will come here.");
     private final PolarRuler ruler = new PolarRuler();
@@ -92,8 +89,8 @@ public final class PolarBench implements Bench {
         last = Optional.of(look);
         List<NightEvent> errors = look.moment().of(EventKind.POLAR);
         int upTo = look.chosen().map(errors::indexOf).filter(i -> i >= 0).orElse(errors.size() - 1);
-        double allowed = file.map(f ->
-                        PolarTolerance.limitArcmin(f.kit(), f.program().longestSubSeconds(), USUAL_DECLINATION_DEG))
+        double allowed = file.map(f -> PolarTolerance.limitArcmin(
+                        f.kit(), f.program().longestSubSeconds(), f.program().furthestDeclinationDeg()))
                 .orElse(1.0);
         double limit = look.moment()
                 .lastGate(Stage.POLAR)
@@ -102,9 +99,11 @@ public final class PolarBench implements Bench {
         List<NightEvent> shown = errors.subList(0, upTo + 1);
         boolean good =
                 !shown.isEmpty() && shown.get(upTo).number("totalErrorArcmin").orElse(0) <= limit;
-        String advice = shown.isEmpty() || good
-                ? "Good enough. Clamp the base gently and leave it."
-                : shown.get(upTo).text("advice").orElse("");
+        String advice = shown.isEmpty()
+                ? ""
+                : good
+                        ? "Good enough. Clamp the base gently and leave it."
+                        : shown.get(upTo).text("advice").orElse("");
         ruler.show(shown, limit, advice);
         picture.show(look.shown(), look.chosen());
         finder.ifPresent(f -> reticle.show(f.at(look.moment().time(), inverted.isSelected())));

@@ -14,6 +14,7 @@ import app.ironside.night.ReadyStep;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Supplier;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -29,7 +30,7 @@ import javafx.scene.layout.VBox;
 
 /** The written order of steps, filled in as it is proven or confirmed. */
 public final class ReadyBench implements Bench {
-    private final NightModel model;
+    private final Supplier<NightModel> model;
     private final Profiles profiles;
     private final VBox steps = new VBox();
     private final VBox box = new VBox(8);
@@ -38,7 +39,10 @@ public final class ReadyBench implements Bench {
     private Optional<NightFile> file = Optional.empty();
     private List<Object> shown = List.of();
 
-    public ReadyBench(NightModel model, Profiles profiles) {
+    /**
+     * @param model of the night that runs
+     */
+    public ReadyBench(Supplier<NightModel> model, Profiles profiles) {
         this.model = model;
         this.profiles = profiles;
         ScrollPane scroll = new ScrollPane(steps);
@@ -46,7 +50,7 @@ public final class ReadyBench implements Bench {
         steps.setPadding(new Insets(6));
         VBox.setVgrow(scroll, Priority.ALWAYS);
         ownHands.setId("own-hands");
-        ownHands.setOnAction(e -> model.setOwnHands(ownHands.isSelected()));
+        ownHands.setOnAction(e -> model.get().setOwnHands(ownHands.isSelected()));
         lesson.setPromptText("A lesson from a bad night, as a step: \u201cheater lead on the second plug\u201d");
         lesson.setId("lesson");
         HBox.setHgrow(lesson, Priority.ALWAYS);
@@ -70,6 +74,11 @@ public final class ReadyBench implements Bench {
         }
     }
 
+    /** Whether the person confirms the steps for hands; a night that begins is told so. */
+    public boolean isOwnHands() {
+        return ownHands.isSelected();
+    }
+
     /** The night whose list is shown. */
     public void setFile(NightFile night) {
         file = Optional.of(night);
@@ -87,7 +96,7 @@ public final class ReadyBench implements Bench {
             return;
         }
         List<NightEvent> events = look.moment().of(EventKind.DEVICE);
-        String asked = look.moment().live() ? model.asked() : "";
+        String asked = look.moment().live() ? model.get().asked() : "";
         List<Object> now = List.of(events.size(), asked, file.get().program().date());
         if (now.equals(shown)) {
             return;
@@ -145,7 +154,7 @@ public final class ReadyBench implements Bench {
             Button done = new Button("Done");
             done.setId("confirm-step");
             done.getStyleClass().add("chief");
-            done.setOnAction(e -> model.confirmed());
+            done.setOnAction(e -> model.get().confirmed());
             row.getChildren().add(done);
         } else {
             Label value = new Label(

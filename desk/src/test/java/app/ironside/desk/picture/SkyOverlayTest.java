@@ -62,9 +62,16 @@ class SkyOverlayTest {
         Files.write(fresh, new byte[20]);
         Files.setLastModifiedTime(fresh, FileTime.fromMillis(4_000_000_010_000L));
         assertThat(watch.next()).as("it grew").isEmpty();
-        assertThat(watch.next()).contains(fresh);
+        assertThat(watch.next()).containsExactly(fresh);
         assertThat(watch.next()).isEmpty();
         Files.write(folder.resolve("note.txt"), new byte[10]);
         assertThat(watch.next()).isEmpty();
+        // Two that come between two questions are both told, the older first.
+        Path later = Files.write(folder.resolve("a.FITS"), new byte[10]);
+        Path earlier = Files.write(folder.resolve("b.fits"), new byte[10]);
+        Files.setLastModifiedTime(later, FileTime.fromMillis(4_000_000_030_000L));
+        Files.setLastModifiedTime(earlier, FileTime.fromMillis(4_000_000_020_000L));
+        assertThat(watch.next()).isEmpty();
+        assertThat(watch.next()).containsExactly(earlier, later);
     }
 }
