@@ -86,15 +86,6 @@ public final class PlotStates {
                 false);
     }
 
-    /** Runs in other filters are brought to the first one's focus by the kit's offsets: filters are no temperature. */
-    private static int offset(Kit kit, String filter) {
-        return kit.filters().stream()
-                .filter(f -> f.name().equals(filter))
-                .mapToInt(f -> f.focusOffsetSteps())
-                .findFirst()
-                .orElse(0);
-    }
-
     /** The guide star's displacement in both axes through a stretch. */
     public static Plot.State guiding(Optional<NightEvent> event) {
         if (event.isEmpty()) {
