@@ -13,6 +13,10 @@ import app.ironside.night.EventKind;
 import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.NightWatcher;
+import app.ironside.plan.NightPlan;
+import app.ironside.plan.NightPlanner;
+import app.ironside.plan.Overheads;
+import app.ironside.plan.PlannedBlock;
 import app.ironside.sim.SimSettings;
 import app.ironside.sim.SimulatedObservatory;
 import app.ironside.sim.SteppedClock;
@@ -22,6 +26,8 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -92,6 +98,24 @@ class RehearsalTest {
         assertThat(of(EventKind.SUB)).hasSizeGreaterThanOrEqualTo(12).allMatch(e -> e.isTrue("keep"));
         assertThat(of(EventKind.FLIP)).hasSize(1);
         assertThat(of(EventKind.GATE)).allMatch(e -> e.isTrue("passed"));
+    }
+
+    /** What an imager is promised before dusk has to be there at dawn: the count within a tenth, the flip within a sub's length. */
+    @Test
+    void whatWasPlannedIsWhatWasTaken() {
+        NightPlan plan = NightPlanner.plan(file.site(), file.kit(), file.program());
+        int promised = plan.blocks().stream().mapToInt(PlannedBlock::subs).sum();
+        assertThat((double) of(EventKind.SUB).size()).isCloseTo(promised, within(Math.max(1.0, 0.1 * promised)));
+        Instant planned = plan.blocks().stream()
+                .flatMap(b -> b.flip().stream())
+                .findFirst()
+                .orElseThrow();
+        Instant turned = of(EventKind.FLIP).get(0).time();
+        assertThat((double) Duration.between(planned, turned).toSeconds())
+                .isCloseTo(
+                        0,
+                        within(file.program().targets().get(0).subSeconds()
+                                + Overheads.of(file.kit()).perSub()));
     }
 
     @Test
