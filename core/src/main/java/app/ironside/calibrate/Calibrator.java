@@ -2,6 +2,7 @@ package app.ironside.calibrate;
 
 import app.ironside.BadInputException;
 import app.ironside.Check;
+import app.ironside.image.FitsBands;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
@@ -38,10 +39,14 @@ public record Calibrator(Masters masters, double pedestalAdu) {
      * A calibrator whose pedestal keeps the background of lights like these above zero: by the first, the middle and the last of them that
      * hold anything.
      *
-     * @throws BadInputException if none has a pixel with a value, a master has another size, or the background lies so deep that no pedestal
-     *     would help
+     * @throws BadInputException if none has a pixel with a value, one has another size than a master, or the background lies so deep that
+     *     no pedestal would help; naming the light
      */
     public static Calibrator withPedestalFor(List<Path> lights, Masters masters) {
+        Calibrator bare = new Calibrator(masters, 0);
+        for (Path light : lights) {
+            bare.mustFit(light);
+        }
         double pedestal = Double.NaN;
         for (int i = 0; i < lights.size(); i++) {
             boolean asked = i == 0 || i == lights.size() / 2 || i == lights.size() - 1 || Double.isNaN(pedestal);
@@ -134,12 +139,26 @@ public record Calibrator(Masters masters, double pedestalAdu) {
         mustFit("flat", masters.flat(), width, height);
     }
 
+    private void mustFit(Path light) {
+        int width;
+        int height;
+        try (FitsBands bands = FitsBands.open(light)) {
+            width = bands.width();
+            height = bands.height();
+        }
+        try {
+            mustFit(width, height);
+        } catch (BadInputException e) {
+            throw e.in(light.toString());
+        }
+    }
+
     private static void mustFit(String name, Optional<Frame> master, int width, int height) {
         master.filter(m -> m.width() != width || m.height() != height).ifPresent(m -> {
             throw new BadInputException(
                     "master " + name,
                     "is " + m.width() + " x " + m.height() + " pixels",
-                    width + " x " + height + " like the lights (same camera and binning)");
+                    width + " x " + height + " like the light (same camera and binning)");
         });
     }
 

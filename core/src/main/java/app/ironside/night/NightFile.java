@@ -138,7 +138,7 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                         t.angleDeg()))
                 .toList();
         for (TargetPlan target : targets) {
-            target.filters().forEach(kit::filterSlot);
+            mustHaveFilters(target, kit, name);
         }
         return new Program(
                 entry.date(),
@@ -152,6 +152,14 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.minimumAltitudeDeg(),
                 p.calibrations(),
                 p.fullFramesPerLeg());
+    }
+
+    private static void mustHaveFilters(TargetPlan target, Kit kit, String name) {
+        try {
+            target.filters().forEach(kit::filterSlot);
+        } catch (BadInputException e) {
+            throw e.in(name + ", target " + target.name());
+        }
     }
 
     private static ProgramEntry entry(Program p) {

@@ -231,7 +231,19 @@ class CalibrateTest {
     void aMasterOfAnotherSizeIsNamed() {
         Masters masters = new Masters(Optional.empty(), Optional.of(even(5, 5, 1)), Optional.empty());
         assertThatThrownBy(() -> new Calibrator(masters, 0).calibrated(even(4, 4, 1)))
-                .hasMessage("master dark: is 5 x 5 pixels; expected 4 x 4 like the lights (same camera and binning)");
+                .hasMessage("master dark: is 5 x 5 pixels; expected 4 x 4 like the light (same camera and binning)");
+    }
+
+    @Test
+    void theOneLightOfAnotherSizeIsNamed() {
+        Path first = folder.resolve("first.fits");
+        Path odd = folder.resolve("odd.fits");
+        FitsFiles.write(first, even(40, 30, 1000), FitsFiles.Encoding.FLOAT_32);
+        FitsFiles.write(odd, even(20, 30, 1000), FitsFiles.Encoding.FLOAT_32);
+        Masters masters = new Masters(Optional.empty(), Optional.of(even(40, 30, 100)), Optional.empty());
+        List<Path> lights = List.of(first, first, odd, first);
+        assertThatThrownBy(() -> Calibrator.withPedestalFor(lights, masters))
+                .hasMessageStartingWith(odd + ", master dark: is 40 x 30 pixels; expected 20 x 30");
     }
 
     private static FlatExposure search(double electronsPerSecond) throws InterruptedException {

@@ -110,7 +110,7 @@ class LogbookTest {
                         "a.json: the catalogue has no \"M 333\"; expected a name like \"NGC 2403\", or raDeg and decDeg (J2000)");
         assertThatThrownBy(() -> NightFile.parse(good.replace("\"Ha\"]", "\"OIII\"]"), "b.json", objects))
                 .isInstanceOf(BadInputException.class)
-                .hasMessageContaining("filter \"OIII\": kit Wren has none");
+                .hasMessageStartingWith("b.json, target NGC 2403, filter \"OIII\": kit Wren has none");
         assertThatThrownBy(() -> NightFile.parse(good.replace("44.05", "\"north\""), "c.json", objects))
                 .isInstanceOf(BadInputException.class)
                 .hasMessageStartingWith("c.json line 5");
