@@ -194,18 +194,30 @@ final class PolarStage {
         }
     }
 
-    /** Where the catalogue is too thin to recognise a field, one a little further on does as well: any turn about the axis will do. */
-    private Seen sightOrNextToIt(String caption, List<Map<String, Object>> frames) throws InterruptedException {
-        for (int aside = 0; aside < MOST_STEPS_ASIDE; aside++) {
+    /** @param asideDeg how far east of where it was meant to be taken */
+    private record Stepped(Seen seen, double asideDeg) {}
+
+    /**
+     * Where the catalogue is too thin to recognise a field, one a little further on does as well: any turn about the axis will do. Steps
+     * lead east, away from where something might touch; the next turn makes up for them.
+     */
+    private Stepped sightOrNextToIt(String caption, List<Map<String, Object>> frames) throws InterruptedException {
+        double aside = 0;
+        for (int step = 0; step < MOST_STEPS_ASIDE; step++) {
             Optional<Seen> seen = glance(caption, frames);
             if (seen.isPresent()) {
-                return seen.get();
+                return new Stepped(seen.get(), aside);
             }
             night.record().doing(Stage.POLAR, caption + ": not recognised, a little further on", EXPOSURE);
-            night.devices().mount().turnRightAscensionAxis(STEP_ASIDE_DEG);
-            night.clock().await(night.devices().mount().remaining());
+            turn(-STEP_ASIDE_DEG);
+            aside += STEP_ASIDE_DEG;
         }
-        return sight(caption, frames);
+        return new Stepped(sight(caption, frames), aside);
+    }
+
+    private void turn(double degrees) throws InterruptedException {
+        night.devices().mount().turnRightAscensionAxis(degrees);
+        night.clock().await(night.devices().mount().remaining());
     }
 
     private Measured measure(int adjustment, KnobGearing gearing) throws InterruptedException {
@@ -213,12 +225,14 @@ final class PolarStage {
         List<AxisSight> sights = new ArrayList<>();
         List<Map<String, Object>> frames = new ArrayList<>();
         double sigma = AxisFinder.USUAL_CENTRE_SIGMA_ARCSEC;
+        double aside = 0;
         for (int k = 0; k < SIGHTS; k++) {
             if (k > 0) {
-                night.devices().mount().turnRightAscensionAxis(TURN_DEG);
-                night.clock().await(night.devices().mount().remaining());
+                turn(TURN_DEG + aside);
             }
-            Seen seen = sightOrNextToIt("Polar exposure " + (k + 1) + " of " + SIGHTS, frames);
+            Stepped stepped = sightOrNextToIt("Polar exposure " + (k + 1) + " of " + SIGHTS, frames);
+            Seen seen = stepped.seen();
+            aside = stepped.asideDeg();
             if (adjustment == 0 && k == 0) {
                 proveClockAndPlace(seen.solution());
             }
