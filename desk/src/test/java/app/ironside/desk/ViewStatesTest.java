@@ -221,7 +221,7 @@ class ViewStatesTest {
         ReckoningState state = reckoner.of(Stage.STACK, moment(stack), Optional.empty());
         assertThat(state.verdict()).isEqualTo("2.8 times better than one sub.");
         assertThat(state.sentence())
-                .isEqualTo("8 subs of M 33 in L; 2.8 was possible with them, ± 0.1 by how well it is measured.");
+                .isEqualTo("8 subs of M 33 in L; 2.83 was possible with them. The measure is good to ± 0.05.");
         assertThat(state.rows()).contains(new ReckoningState.Row("not stacked", "34, read out in the middle only"));
     }
 

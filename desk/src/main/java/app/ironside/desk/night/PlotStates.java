@@ -76,11 +76,9 @@ public final class PlotStates {
                 })
                 .toList();
         return new Plot.State(
-                known
-                        ? "Focus against temperature, filters' offsets taken out"
-                        : "Focus against temperature in " + last,
+                "Focus against temperature",
                 "tube, °C",
-                "steps",
+                known ? "steps less filter offset" : "steps in " + last,
                 List.of(new Curve("", points, Ink.GOOD, Style.DOTS)),
                 List.of(),
                 false);

@@ -86,7 +86,13 @@ final class PolarReckoner {
                 verdict,
                 good
                         ? Words.format("Your subs allow %.2f′: more turning would not show in them.", limit)
-                        : Words.format("%.2f′ from the pole; your subs allow %.2f′.", total, limit),
+                        : Words.format(
+                                // What is told apart must not look alike.
+                                total - limit < 0.01
+                                        ? "%.4f′ from the pole; your subs allow %.4f′."
+                                        : "%.2f′ from the pole; your subs allow %.2f′.",
+                                total,
+                                limit),
                 !good,
                 rows,
                 Words.format(

@@ -310,7 +310,7 @@ public final class Reckoner {
                         : Words.format("%.0f subs stacked.", kept),
                 measured
                         ? Words.format(
-                                "%s; %.1f was possible with them, ± %.1f by how well it is measured.",
+                                "%s; %.2f was possible with them. The measure is good to ± %.2f.",
                                 of,
                                 e.number("snrGainPossible").orElse(0),
                                 e.number("snrGainError").orElse(0))

@@ -72,7 +72,7 @@ public final class TonightPane extends VBox {
         super(8);
         this.plan = plan;
         this.fields = fields;
-        name.setPromptText("find any name");
+        name.setPromptText("find what is up");
         name.setId("find");
         name.setPrefWidth(170);
         name.setMinWidth(120);

@@ -20,7 +20,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.Node;
-import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -268,13 +267,7 @@ public final class Benches {
     /** A list that shows each event as its sentence. */
     static ListView<NightEvent> eventList() {
         ListView<NightEvent> list = new ListView<>();
-        list.setCellFactory(view -> new ListCell<>() {
-            @Override
-            protected void updateItem(NightEvent event, boolean empty) {
-                super.updateItem(event, empty);
-                setText(empty || event == null ? "" : event.text());
-            }
-        });
+        SentenceCell.of(list, NightEvent::text);
         return list;
     }
 }

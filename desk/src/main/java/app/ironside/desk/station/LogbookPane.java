@@ -11,7 +11,6 @@ import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -28,20 +27,8 @@ public final class LogbookPane implements Bench {
     public LogbookPane(Consumer<NightEntry> onNight, Consumer<NightEvent> onEvent) {
         nights.setId("nights");
         events.setId("events");
-        nights.setCellFactory(view -> new ListCell<>() {
-            @Override
-            protected void updateItem(NightEntry night, boolean empty) {
-                super.updateItem(night, empty);
-                setText(empty || night == null ? "" : night.title());
-            }
-        });
-        events.setCellFactory(view -> new ListCell<>() {
-            @Override
-            protected void updateItem(NightEvent event, boolean empty) {
-                super.updateItem(event, empty);
-                setText(empty || event == null ? "" : Words.clock(event.time(), zone) + "   " + event.text());
-            }
-        });
+        SentenceCell.of(nights, NightEntry::title);
+        SentenceCell.of(events, event -> Words.clock(event.time(), zone) + "   " + event.text());
         nights.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> {
             if (is != null && !filling) {
                 onNight.accept(is);

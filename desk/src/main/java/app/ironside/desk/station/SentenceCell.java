@@ -1,0 +1,30 @@
+package app.ironside.desk.station;
+
+import java.util.function.Function;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+
+/** A row of a list that tells its whole sentence, over as many lines as that takes. */
+final class SentenceCell<T> extends ListCell<T> {
+    /** Room for the cell's own borders and the list's scroll bar. */
+    private static final double ASIDE = 24;
+
+    private final Function<T, String> sentence;
+
+    private SentenceCell(ListView<T> list, Function<T, String> sentence) {
+        this.sentence = sentence;
+        setWrapText(true);
+        setPrefWidth(0);
+        maxWidthProperty().bind(list.widthProperty().subtract(ASIDE));
+    }
+
+    static <T> void of(ListView<T> list, Function<T, String> sentence) {
+        list.setCellFactory(view -> new SentenceCell<>(view, sentence));
+    }
+
+    @Override
+    protected void updateItem(T item, boolean empty) {
+        super.updateItem(item, empty);
+        setText(empty || item == null ? "" : sentence.apply(item));
+    }
+}
