@@ -5,18 +5,17 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Examples;
+import app.ironside.JumpingClock;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
-import app.ironside.device.NightClock;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.kit.Kit;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.time.Duration;
-import java.time.Instant;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -26,7 +25,6 @@ import org.mockito.Mockito;
 /** Calibration on kits of any scale, with slack in declination, against a mount that is nothing but arithmetic. */
 class FineGuiderTest {
     private final Random random = new Random(4);
-    private Instant now = Instant.parse("2026-11-14T20:00:00Z");
     private double westArcsec;
     private double northArcsec;
     private double slackArcsec;
@@ -36,17 +34,7 @@ class FineGuiderTest {
     private double cloudAfterArcsec = Double.POSITIVE_INFINITY;
 
     private Guider guider(Kit kit) throws InterruptedException {
-        NightClock clock = new NightClock() {
-            @Override
-            public Instant now() {
-                return now;
-            }
-
-            @Override
-            public void await(Duration time) {
-                now = now.plus(time);
-            }
-        };
+        JumpingClock clock = new JumpingClock("2026-11-14T20:00:00Z");
         Mount mount = Mockito.mock(Mount.class);
         Mockito.doAnswer(call -> {
                     Mount.Direction direction = call.getArgument(0);

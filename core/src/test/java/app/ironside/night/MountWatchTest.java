@@ -9,9 +9,9 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import app.ironside.Examples;
+import app.ironside.JumpingClock;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
-import app.ironside.device.NightClock;
 import app.ironside.kit.Kit;
 import app.ironside.point.GuardedMount;
 import app.ironside.sky.Equatorial;
@@ -29,19 +29,8 @@ class MountWatchTest {
     private static final Kit KIT = Examples.kit("wren");
     private static final Observer OBSERVER = Observer.at(Examples.site());
 
-    private Instant now = Instant.parse("2026-11-14T21:00:00Z");
     private boolean tracking = true;
-    private final NightClock clock = new NightClock() {
-        @Override
-        public Instant now() {
-            return now;
-        }
-
-        @Override
-        public void await(Duration time) {
-            now = now.plus(time);
-        }
-    };
+    private final JumpingClock clock = new JumpingClock("2026-11-14T21:00:00Z");
     private final Mount mount = mock(Mount.class);
     private final List<String> told = new ArrayList<>();
     private final Equatorial target =
@@ -63,8 +52,8 @@ class MountWatchTest {
     @Test
     void aLongWaitDoesNotTrackIntoTheLimit() throws InterruptedException {
         double contact = KIT.contactHourAngleDeg(30);
-        Instant began = now;
-        while (tracking && now.isBefore(began.plus(Duration.ofHours(5)))) {
+        Instant began = clock.now();
+        while (tracking && clock.now().isBefore(began.plus(Duration.ofHours(5)))) {
             watched.await(Duration.ofMinutes(61));
         }
         verify(mount, times(1)).stop();
@@ -78,12 +67,12 @@ class MountWatchTest {
     @Test
     void itStopsWithinTheStepOfTheWatch() throws InterruptedException {
         double contact = KIT.contactHourAngleDeg(30);
-        double before = OBSERVER.hourAngleDeg(target, now); // a degree less what precession makes of it
-        Instant began = now;
+        double before = OBSERVER.hourAngleDeg(target, clock.now()); // a degree less what precession makes of it
+        Instant began = clock.now();
         while (tracking) {
             watched.await(Duration.ofSeconds(3));
         }
-        double hours = Duration.between(began, now).toSeconds() / 3600.0;
+        double hours = Duration.between(began, clock.now()).toSeconds() / 3600.0;
         assertThat(hours * 15.041).isCloseTo(contact - before, within(0.06));
     }
 

@@ -11,6 +11,7 @@ import static org.mockito.Mockito.when;
 
 import app.ironside.BadInputException;
 import app.ironside.Examples;
+import app.ironside.JumpingClock;
 import app.ironside.Provenance;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
@@ -21,7 +22,6 @@ import app.ironside.device.FlatPanel;
 import app.ironside.device.Focuser;
 import app.ironside.device.Hands;
 import app.ironside.device.Mount;
-import app.ironside.device.NightClock;
 import app.ironside.device.PowerBox;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
@@ -100,21 +100,6 @@ class NightPartsTest {
         assertThat(archive.removeUnfinished()).isEmpty();
     }
 
-    /** Time that jumps when somebody waits. */
-    private static final class Jumping implements NightClock {
-        private Instant now = Instant.parse("2026-11-14T16:10:00Z");
-
-        @Override
-        public Instant now() {
-            return now;
-        }
-
-        @Override
-        public void await(Duration time) {
-            now = now.plus(time);
-        }
-    }
-
     private static final StarCatalogue STARS = StarCatalogue.hipparcos();
 
     private Devices devices;
@@ -125,7 +110,7 @@ class NightPartsTest {
     }
 
     private NightContext night(String document) throws Exception {
-        Jumping clock = new Jumping();
+        JumpingClock clock = new JumpingClock("2026-11-14T16:10:00Z");
         Mount mount = mock(Mount.class);
         when(mount.remaining()).thenReturn(Duration.ofSeconds(2));
         when(mount.pointing()).thenReturn(new Equatorial(10, 40), new Equatorial(14, 40));

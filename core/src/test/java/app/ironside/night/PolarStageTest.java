@@ -10,9 +10,9 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import app.ironside.Examples;
+import app.ironside.JumpingClock;
 import app.ironside.device.Devices;
 import app.ironside.device.Mount;
-import app.ironside.device.NightClock;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.kit.Kit;
@@ -39,7 +39,6 @@ class PolarStageTest {
     private static final Kit KIT = Examples.kit("wren");
     private static final Observer OBSERVER = Observer.at(Examples.site());
 
-    private Instant now = Instant.parse("2026-11-14T17:30:00Z");
     private Equatorial pointing = new Equatorial(0, 62);
     private double furthestHourAngle = -180;
     private final List<Double> turns = new ArrayList<>();
@@ -47,17 +46,7 @@ class PolarStageTest {
     private final NightRecord record = mock(NightRecord.class);
     private final Centering centering = mock(Centering.class);
     private final Mount mount = mock(Mount.class);
-    private final NightClock clock = new NightClock() {
-        @Override
-        public Instant now() {
-            return now;
-        }
-
-        @Override
-        public void await(Duration time) {
-            now = now.plus(time);
-        }
-    };
+    private final JumpingClock clock = new JumpingClock("2026-11-14T17:30:00Z");
 
     @BeforeEach
     void anEveningWithTheAxisAtThePoleOfJ2000() throws Exception {
@@ -89,7 +78,7 @@ class PolarStageTest {
 
     private Object go(Equatorial place) {
         pointing = place;
-        furthestHourAngle = Math.max(furthestHourAngle, OBSERVER.hourAngleDeg(place, now));
+        furthestHourAngle = Math.max(furthestHourAngle, OBSERVER.hourAngleDeg(place, clock.now()));
         return null;
     }
 
@@ -121,8 +110,9 @@ class PolarStageTest {
         assertThat(furthestHourAngle).isLessThan(KIT.contactHourAngleDeg(62) - 5);
         ArgumentCaptor<Gate> gate = ArgumentCaptor.forClass(Gate.class);
         verify(record).gate(gate.capture());
-        double years =
-                Duration.between(Instant.parse("2000-01-01T12:00:00Z"), now).toDays() / 365.25;
+        double years = Duration.between(Instant.parse("2000-01-01T12:00:00Z"), clock.now())
+                        .toDays()
+                / 365.25;
         assertThat(gate.getValue().measured()).isCloseTo(20.04 / 60 * years, within(1.0));
     }
 }
