@@ -18,6 +18,9 @@ import java.util.function.Consumer;
  * up.
  */
 public final class FocusRun {
+    /** What complains in a run that sees no stars. */
+    public static final String NAME = "focus";
+
     private static final int ARM_POINTS = 4;
 
     /** Stars at the ends of a fine sweep are about this many times their size in focus (common practice: 3 to 5). */
@@ -120,7 +123,7 @@ public final class FocusRun {
         }
         if (samples.size() < 3) {
             throw new DeviceException(
-                    "focus",
+                    NAME,
                     "only " + samples.size() + " of " + (2 * ARM_POINTS + 1) + " frames showed stars",
                     "Look for cloud or a cap, or expose longer than " + exposure.toSeconds() + " s.");
         }

@@ -2,6 +2,7 @@ package app.ironside.night;
 
 import static app.ironside.night.NightRecord.facts;
 
+import app.ironside.device.DeviceException;
 import app.ironside.focus.FocusCurve;
 import app.ironside.focus.FocusRun;
 import app.ironside.focus.FocusSample;
@@ -25,6 +26,7 @@ final class Focusing {
     private static final double TYPICAL_HFR_PX = 1.1;
 
     private static final Duration UNTIL_NEXT_TRY = Duration.ofMinutes(10);
+    private static final int ROUGH_TRIES = 3;
 
     private final NightContext night;
     private final FocusRun run;
@@ -42,16 +44,40 @@ final class Focusing {
                 night.devices().focuser(), night.devices().camera(), night.clock(), night.quickFinder(), night.kit());
     }
 
-    /** Finds focus from anywhere within the focuser's reach. */
+    /**
+     * Finds focus from anywhere within the focuser's reach. A run that is refused in the last of dusk is tried again as it darkens, a few
+     * times.
+     */
     void rough() throws InterruptedException {
+        for (int left = ROUGH_TRIES - 1; !foundRoughly(left > 0) && left > 0; left--) {
+            night.record().doing(Stage.FOCUS, "Waiting before the next focus run", UNTIL_NEXT_TRY);
+            night.clock().await(UNTIL_NEXT_TRY);
+        }
+    }
+
+    private boolean foundRoughly(boolean triedAgain) throws InterruptedException {
         night.record().doing(Stage.FOCUS, "Rough focus, for plate solving", Duration.ofSeconds(120));
-        FocusRun.Result result = run.rough(ROUGH_EXPOSURE, shot -> show("Rough focus", shot));
-        record("Rough focus", result);
-        done(result);
+        try {
+            FocusRun.Result result = run.rough(ROUGH_EXPOSURE, shot -> show("Rough focus", shot));
+            record("Rough focus", result);
+            done(result, triedAgain);
+            return result.verdict().accepted();
+        } catch (DeviceException e) {
+            // No stars: a cloud at dusk passes, a broken focuser does not.
+            if (!triedAgain || !e.device().equals(FocusRun.NAME)) {
+                throw e;
+            }
+            night.record().fault(Stage.FOCUS, e.getMessage() + nextTry());
+            return false;
+        }
+    }
+
+    private static String nextTry() {
+        return " The next try is in " + UNTIL_NEXT_TRY.toMinutes() + " minutes.";
     }
 
     /** Only a run that was believed is a focus; one that was refused is tried again, though not before every sub. */
-    private void done(FocusRun.Result result) {
+    private void done(FocusRun.Result result, boolean triedAgain) {
         if (result.verdict().accepted()) {
             focusedAtC = Optional.of(night.devices().focuser().temperatureC());
             again = Optional.empty();
@@ -60,9 +86,9 @@ final class Focusing {
             night.record()
                     .fault(
                             Stage.FOCUS,
-                            "A focus run was refused (" + result.verdict().reason()
-                                    + "). The focuser stands where it was; the next try is in "
-                                    + UNTIL_NEXT_TRY.toMinutes() + " minutes.");
+                            "A focus run was refused (" + result.verdict().reason() + "). The focuser stands at "
+                                    + night.devices().focuser().positionSteps() + " steps."
+                                    + (triedAgain ? nextTry() : ""));
         }
     }
 
@@ -73,7 +99,7 @@ final class Focusing {
         FocusRun.Result result =
                 run.fine(narrow ? NARROW_EXPOSURE : FINE_EXPOSURE, sizePx, shot -> show("Focus sweep", shot));
         record("Focus, " + why, result);
-        done(result);
+        done(result, true);
         if (result.verdict().accepted()) {
             sizePx = Math.max(0.6, Math.min(4, result.verdict().bestSize()));
         }

@@ -5,6 +5,7 @@ import static app.ironside.night.NightRecord.facts;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
+import app.ironside.focus.FocusRun;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
@@ -43,7 +44,7 @@ final class RunStage {
     private static final Duration PAUSE_BEFORE_RECOVERY = Duration.ofMinutes(5);
 
     /** What complains when the sky is shut: each of these sees stars or nothing. */
-    private static final Set<String> SEES_THE_SKY = Set.of("guider", "guide camera", "focus", Centering.NAME);
+    private static final Set<String> SEES_THE_SKY = Set.of("guider", "guide camera", FocusRun.NAME, Centering.NAME);
 
     private final NightContext night;
     private final Pointing pointing;

@@ -194,6 +194,59 @@ class NightPartsTest {
         assertThat(events.get(events.size() - 1).text()).isEqualTo("1 of 19 steps are not proven: see the list.");
     }
 
+    /** A cloud at dusk costs ten minutes and not the night; a promise of a next try is kept. */
+    @Test
+    void aRoughFocusUnderCloudIsTriedAgain() throws Exception {
+        NightContext night = night();
+        when(devices.focuser().remaining()).thenReturn(Duration.ZERO);
+        Instant began = night.clock().now();
+        assertThatThrownBy(() -> new Focusing(night).rough())
+                .isInstanceOf(DeviceException.class)
+                .hasMessageContaining("frames showed stars");
+        assertThat(events)
+                .filteredOn(e -> e.kind() == EventKind.FAULT)
+                .hasSize(2)
+                .allMatch(e -> e.text().endsWith("expose longer than 4 s. The next try is in 10 minutes."));
+        assertThat(Duration.between(began, night.clock().now())).isGreaterThanOrEqualTo(Duration.ofMinutes(20));
+    }
+
+    /** Stars of one size at every position: no curve explains that. */
+    @Test
+    void aRoughFocusThatIsRefusedIsTriedAgain() throws Exception {
+        NightContext night = night();
+        when(devices.focuser().remaining()).thenReturn(Duration.ZERO);
+        when(devices.camera().expose(any(), any())).thenReturn(stars());
+        new Focusing(night).rough();
+        assertThat(events)
+                .filteredOn(e -> e.kind() == EventKind.FOCUS)
+                .hasSize(3)
+                .noneMatch(e -> e.isTrue("accepted"));
+        List<String> faults = events.stream()
+                .filter(e -> e.kind() == EventKind.FAULT)
+                .map(NightEvent::text)
+                .toList();
+        assertThat(faults).hasSize(3).allMatch(t -> t.contains("The focuser stands at 2610 steps."));
+        assertThat(faults.subList(0, 2)).allMatch(t -> t.endsWith("The next try is in 10 minutes."));
+        assertThat(faults.get(2)).endsWith("steps.");
+    }
+
+    private static Frame stars() {
+        int side = 200;
+        float[] pixels = new float[side * side];
+        for (int i = 0; i < pixels.length; i++) {
+            pixels[i] = 500 + i % 7;
+        }
+        for (int star = 0; star < 25; star++) {
+            double x = 20 + 38.3 * (star % 5);
+            double y = 20 + 38.7 * (star / 5);
+            for (int i = 0; i < pixels.length; i++) {
+                double r2 = Math.pow(i % side - x, 2) + Math.pow(i / side - y, 2);
+                pixels[i] += (float) (20_000 * Math.exp(-r2 / (2 * 1.6 * 1.6)));
+            }
+        }
+        return new Frame(side, side, pixels, Header.EMPTY);
+    }
+
     @Test
     void aFocuserAtItsEndHasLostItsZero() throws Exception {
         NightContext night = night();
