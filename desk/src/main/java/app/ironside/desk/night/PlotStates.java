@@ -76,9 +76,9 @@ public final class PlotStates {
                 })
                 .toList();
         return new Plot.State(
-                "Focus against temperature",
+                "Focus by temperature",
                 "tube, °C",
-                known ? "steps less filter offset" : "steps in " + last,
+                known ? "steps less offset" : "steps in " + last,
                 List.of(new Curve("", points, Ink.GOOD, Style.DOTS)),
                 List.of(),
                 false);

@@ -89,7 +89,7 @@ final class PolarReckoner {
                         : Words.format(
                                 // What is told apart must not look alike.
                                 total - limit < 0.01
-                                        ? "%.4f′ from the pole; your subs allow %.4f′."
+                                        ? "%.3f′ from the pole; your subs allow %.3f′."
                                         : "%.2f′ from the pole; your subs allow %.2f′.",
                                 total,
                                 limit),

@@ -14,12 +14,17 @@ final class SentenceCell<T> extends ListCell<T> {
     private SentenceCell(ListView<T> list, Function<T, String> sentence) {
         this.sentence = sentence;
         setWrapText(true);
-        setPrefWidth(0);
-        maxWidthProperty().bind(list.widthProperty().subtract(ASIDE));
+        prefWidthProperty().bind(list.widthProperty().subtract(ASIDE));
     }
 
     static <T> void of(ListView<T> list, Function<T, String> sentence) {
         list.setCellFactory(view -> new SentenceCell<>(view, sentence));
+    }
+
+    /** A list asks for the height without a width to wrap at; the row's own width is that. */
+    @Override
+    protected double computePrefHeight(double width) {
+        return super.computePrefHeight(width < 0 ? getPrefWidth() : width);
     }
 
     @Override
