@@ -346,7 +346,7 @@ class PlanStationTest extends DeskHarness {
             costs.save("html", folder.resolve("no such folder").resolve("pack.html"));
             return true;
         });
-        assertThat(text("#pack-saved")).startsWith("Not saved:").endsWith("Choose another place.");
+        assertThat(text("#pack-saved")).startsWith("Not saved:").endsWith("make it first.");
     }
 
     @Test

@@ -4,8 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.night.NightFile;
 import app.ironside.night.Stage;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.stream.Stream;
 import javafx.scene.control.TextField;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -86,11 +88,20 @@ class PolarAndPointTest extends DeskHarness {
         until("the model", d -> !text("#model-verdict").equals("No model yet."));
         // The simulated mount has a cone error, an index error and a polar error of tens of arcminutes.
         assertThat(text("#model-verdict")).matches("\\d+″ instead of [\\d]{3,}″\\.");
-        Path kept = folder.resolve("pointing-model-wren.json");
+        Path kept = kept("pointing-model-rehearsed-");
         assertThat(Files.readString(kept)).contains("HOUR_ANGLE_INDEX");
         robot.clickOn("#clear-model");
         assertThat(text("#model-verdict")).isEqualTo("No model yet.");
         assertThat(kept).doesNotExist();
         robot.clickOn("#point-frame");
+    }
+
+    /** The one file of the folder whose name begins so. */
+    private Path kept(String start) throws IOException {
+        try (Stream<Path> files = Files.list(folder)) {
+            return files.filter(f -> f.getFileName().toString().startsWith(start))
+                    .findFirst()
+                    .orElseThrow();
+        }
     }
 }

@@ -14,6 +14,8 @@ final class SentenceCell<T> extends ListCell<T> {
     private SentenceCell(ListView<T> list, Function<T, String> sentence) {
         this.sentence = sentence;
         setWrapText(true);
+        // The toolkit's own size, at which a cell measures its text; the theme's is one height for all.
+        setStyle("-fx-cell-size: 24;");
         prefWidthProperty().bind(list.widthProperty().subtract(ASIDE));
     }
 

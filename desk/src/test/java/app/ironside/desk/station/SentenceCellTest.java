@@ -25,7 +25,9 @@ class SentenceCellTest {
             ListView<String> list = new ListView<>();
             list.getItems().setAll("Stack begins.", "Eight subs are stacked, which is better than one. ".repeat(2));
             SentenceCell.of(list, text -> text);
-            new Scene(list, 400, 300);
+            new Scene(list, 400, 300)
+                    .getStylesheets()
+                    .add(new atlantafx.base.theme.PrimerDark().getUserAgentStylesheet());
             list.applyCss();
             list.layout();
             return list.lookupAll(".list-cell").stream()
