@@ -19,8 +19,8 @@ with gzip.GzipFile(target, "wb", 9, mtime=0) as out:
         plan = json.loads(document)
         title = f"{plan['date']}  {plan['site']['name']}, {plan['program']['targets'][0]['name']}"
         lines = [{"title": title, "folder": path, "document": document}]
-        for time, kind, text, facts in store.execute("select time, kind, text, facts from event where night = ? order by id", (night,)):
-            lines.append({"time": time, "kind": kind, "text": text, "facts": json.loads(facts)})
+        for time, kind, version, text, facts in store.execute("select time, kind, version, text, facts from event where night = ? order by id", (night,)):
+            lines.append({"time": time, "kind": kind, "version": version, "text": text, "facts": json.loads(facts)})
         for line in lines:
             out.write((json.dumps(line, ensure_ascii=False) + "\n").encode())
 PYTHON

@@ -6,11 +6,21 @@ import app.ironside.TextFiles;
 import app.ironside.Workers;
 import app.ironside.device.DeviceException;
 import app.ironside.image.Destination;
+import app.ironside.journal.BlockPlanned;
+import app.ironside.journal.FaultTold;
+import app.ironside.journal.Flipped;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.GateOverruled;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
+import app.ironside.journal.Stage;
+import app.ironside.journal.StageBegan;
+import app.ironside.journal.SubTaken;
+import app.ironside.journal.TargetCentred;
+import app.ironside.logbook.EventCodec;
 import app.ironside.logbook.FolderLock;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.NightWatcher;
 import app.ironside.sim.SteppedClock;
@@ -90,7 +100,13 @@ final class RehearseVerb extends Verb {
     }
 
     private Answer run(Wiring wiring, NightFile night, Path folder) throws InterruptedException {
-        Logbook logbook = Logbook.open(folder);
+        try (Logbook logbook = Logbook.open(folder)) {
+            logbook.rescued().ifPresent(commandLine().getErr()::println);
+            return run(wiring, night, logbook);
+        }
+    }
+
+    private Answer run(Wiring wiring, NightFile night, Logbook logbook) throws InterruptedException {
         NightEntry entry = left(logbook, night, wiring)
                 .orElseGet(() -> logbook.begin(
                         "Rehearsal of " + night.program().date(),
@@ -118,42 +134,50 @@ final class RehearseVerb extends Verb {
     }
 
     private static Map<String, Object> summary(NightRun run, ZoneId zone) {
-        List<NightEvent> events = run.journal().events();
-        List<Map<String, Object>> told = events.stream()
-                .map(e -> Answer.facts(
-                        "time", time(e.time(), zone),
-                        "kind", e.kind().name(),
-                        "text", e.text()))
+        NightState night = NightState.of(run.journal().events());
+        List<Map<String, Object>> told = night.events().stream()
+                .map(e -> Answer.facts("time", time(e.time(), zone), "kind", EventCodec.kindOf(e), "text", e.text()))
                 .toList();
-        double planned = events.stream()
-                .filter(e -> e.kind() == EventKind.PLAN)
-                .mapToDouble(e -> e.number("subs").orElse(0))
-                .sum();
         return Answer.facts(
-                "subsPlanned", (long) planned,
-                "subsTaken", count(events, EventKind.SUB),
+                "subsPlanned",
+                (long) night.all(BlockPlanned.class).stream()
+                        .mapToInt(BlockPlanned::subs)
+                        .sum(),
+                "subsTaken",
+                (long) night.subs().size(),
                 "subsKept",
-                        events.stream()
-                                .filter(e -> e.kind() == EventKind.SUB && e.isTrue("keep"))
-                                .count(),
-                "meridianFlips", count(events, EventKind.FLIP),
-                "focusRuns", count(events, EventKind.FOCUS),
-                "recentres", Math.max(0, recentres(events)),
-                "faults", count(events, EventKind.FAULT),
-                "events", told);
+                (long) night.kept(),
+                "meridianFlips",
+                (long) night.all(Flipped.class).size(),
+                "focusRuns",
+                (long) night.all(FocusSwept.class).size(),
+                "recentres",
+                (long) recentres(night),
+                "lightSeconds",
+                night.subs().stream()
+                        .filter(SubTaken::kept)
+                        .mapToDouble(SubTaken::seconds)
+                        .sum(),
+                "overruled",
+                night.all(GateOverruled.class).stream()
+                        .map(o -> Answer.facts("stage", o.stage().title(), "sentence", o.text()))
+                        .toList(),
+                "faults",
+                (long) night.all(FaultTold.class).size(),
+                "events",
+                told);
     }
 
     /** Centrings beyond the one at each start and flip. */
-    private static long recentres(List<NightEvent> events) {
-        long starts = events.stream()
-                .filter(e -> e.kind() == EventKind.STAGE
-                        && e.text("stage").orElse("").equals("POINT"))
+    private static int recentres(NightState night) {
+        int starts = (int) night.all(StageBegan.class).stream()
+                .filter(s -> s.stage() == Stage.POINT)
                 .count();
-        return count(events, EventKind.CENTRED) - starts - count(events, EventKind.FLIP);
-    }
-
-    private static long count(List<NightEvent> events, EventKind kind) {
-        return events.stream().filter(e -> e.kind() == kind).count();
+        return Math.max(
+                0,
+                night.all(TargetCentred.class).size()
+                        - starts
+                        - night.all(Flipped.class).size());
     }
 
     private static Path temporary() {

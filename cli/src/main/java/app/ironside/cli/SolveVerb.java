@@ -129,14 +129,14 @@ final class SolveVerb extends Verb {
                 "wrongHints", s.wrongHints(),
                 "distortionPx", rounded(s.wcs().largestDistortionPx(frame.width(), frame.height()), 2),
                 "elapsedMs", elapsed,
-                "wcs", s.wcs().toKeywords());
+                "wcs", s.wcs().toHeader().values());
         if (write) {
             Path out = besides(file);
             FitsFiles.write(
                     out,
                     frame.withHeader(frame.header()
                             .without(Wcs::isWcsKeyword)
-                            .withAll(s.wcs().toKeywords())),
+                            .withAll(s.wcs().toHeader().values())),
                     FitsFiles.Encoding.FLOAT_32);
             facts.put("written", out.toString());
         }

@@ -4,12 +4,11 @@ import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
-import app.ironside.star.Star;
 import app.ironside.star.StarField;
+import app.ironside.star.StarTable;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.OptionalDouble;
 import picocli.CommandLine.Command;
@@ -34,7 +33,7 @@ final class StarsVerb extends Verb {
         StarField field = finder().find(frame);
         double elapsed = (System.nanoTime() - began) / 1e6;
         if (csv != null) {
-            AtomicFile.write(csv, out -> out.write(table(field).getBytes(StandardCharsets.UTF_8)));
+            AtomicFile.write(csv, out -> out.write(StarTable.text(field).getBytes(StandardCharsets.UTF_8)));
         }
         Map<String, Object> facts = Answer.facts(
                 "count", field.stars().size(),
@@ -51,25 +50,5 @@ final class StarsVerb extends Verb {
 
     private static Object orNull(OptionalDouble value) {
         return value.isPresent() ? rounded(value.getAsDouble(), 4) : null;
-    }
-
-    private static String table(StarField field) {
-        StringBuilder text = new StringBuilder("x,y,flux,peak,hfr,fwhm,eccentricity,angleDeg,snr,saturated\n");
-        for (Star s : field.stars()) {
-            text.append(String.format(
-                    Locale.ROOT,
-                    "%.4f,%.4f,%.2f,%.2f,%.4f,%.4f,%.4f,%.2f,%.2f,%b%n",
-                    s.x(),
-                    s.y(),
-                    s.fluxAdu(),
-                    s.peakAdu(),
-                    s.halfFluxRadiusPx(),
-                    s.fwhmPx(),
-                    s.eccentricity(),
-                    s.angleDeg(),
-                    s.snr(),
-                    s.saturated()));
-        }
-        return text.toString().replace("\r\n", "\n");
     }
 }

@@ -65,6 +65,10 @@ public interface Camera {
             return new Exposure(length, other, binning, region);
         }
 
+        public Exposure lasting(Duration other) {
+            return new Exposure(other, kind, binning, region);
+        }
+
         public Exposure of(Region part) {
             return new Exposure(length, kind, binning, Optional.of(part));
         }
@@ -75,6 +79,9 @@ public interface Camera {
 
     /** Until the frame can be downloaded, read-out included; zero if it can. */
     Duration remaining();
+
+    /** Ends the exposure before its time; what was gathered can be downloaded, and its EXPTIME says how long that was. */
+    void stop();
 
     /** The frame of the last exposure, with DATE-OBS, EXPTIME, CCD-TEMP and the camera's own settings in its header. */
     Frame download();

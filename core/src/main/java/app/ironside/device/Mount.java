@@ -2,6 +2,8 @@ package app.ironside.device;
 
 import app.ironside.sky.Equatorial;
 import java.time.Duration;
+import java.util.Arrays;
+import java.util.Optional;
 
 /** An equatorial mount. */
 public interface Mount {
@@ -12,6 +14,13 @@ public interface Mount {
 
         public PierSide other() {
             return this == EAST ? WEST : EAST;
+        }
+
+        /** The side of a name as a header or journal has it; empty if it is none. */
+        public static Optional<PierSide> named(String name) {
+            return Arrays.stream(values())
+                    .filter(s -> s.name().equalsIgnoreCase(name.strip()))
+                    .findFirst();
         }
     }
 

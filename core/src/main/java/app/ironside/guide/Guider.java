@@ -16,6 +16,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.function.Consumer;
 import org.hipparchus.stat.regression.SimpleRegression;
 
 /**
@@ -54,6 +55,7 @@ public final class Guider {
     private final Kit kit;
     private final GuideSettings settings;
     private final List<GuideSample> samples = new ArrayList<>();
+    private Consumer<GuideSample> log = sample -> {};
     private Optional<GuideCalibration> calibration = Optional.empty();
     private boolean guiding;
     private double lockX;
@@ -71,6 +73,11 @@ public final class Guider {
         this.finder = finder;
         this.kit = kit;
         this.settings = settings;
+    }
+
+    /** Tells of each guide exposure that shows the star, as it happens. */
+    public void logTo(Consumer<GuideSample> listener) {
+        log = listener;
     }
 
     /**
@@ -282,8 +289,10 @@ public final class Guider {
         long dec = correction(
                 error[1], settings.decAggressiveness(), calibration.get().northArcsecPerSecond());
         Instant middle = began.plus(settings.exposure().dividedBy(2));
-        samples.add(new GuideSample(
-                middle, error[0], error[1], -ra, -dec, star.get().snr()));
+        GuideSample sample = new GuideSample(
+                middle, error[0], error[1], -ra, -dec, star.get().snr());
+        samples.add(sample);
+        log.accept(sample);
         send(ra, Mount.Direction.EAST, Mount.Direction.WEST);
         send(dec, Mount.Direction.SOUTH, Mount.Direction.NORTH);
         clock.await(Duration.ofMillis(Math.max(Math.abs(ra), Math.abs(dec))));

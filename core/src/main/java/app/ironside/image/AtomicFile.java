@@ -5,6 +5,7 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.nio.channels.Channels;
+import java.nio.channels.ClosedByInterruptException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -47,7 +48,7 @@ public final class AtomicFile {
     }
 
     /**
-     * @throws UncheckedIOException if the disk refuses; the message names the file and the unfinished neighbour is removed
+     * @throws UncheckedIOException if the disk refuses or the thread is interrupted; the message names the file and the unfinished neighbour is removed
      */
     public static void write(Path file, Content content) {
         Path part = file.resolveSibling(file.getFileName() + UNFINISHED);
@@ -64,6 +65,9 @@ public final class AtomicFile {
                 channel.force(true);
             }
             Files.move(part, file, StandardCopyOption.REPLACE_EXISTING, StandardCopyOption.ATOMIC_MOVE);
+        } catch (ClosedByInterruptException e) {
+            removeQuietly(part, e);
+            throw new UncheckedIOException(file + " was not written: the work was stopped", e);
         } catch (IOException e) {
             removeQuietly(part, e);
             throw new UncheckedIOException(

@@ -2,13 +2,26 @@ package app.ironside.logbook;
 
 import app.ironside.BadInputException;
 import app.ironside.Provenance;
+import app.ironside.guide.GuideSample;
+import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
-import app.ironside.night.EventKind;
-import app.ironside.night.Journal;
-import app.ironside.night.NightEvent;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.FrameSolved;
+import app.ironside.journal.Journal;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.TargetCentred;
+import app.ironside.point.FramingMatch;
+import app.ironside.sky.Equatorial;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.time.Instant;
+import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.FlywayException;
@@ -20,44 +33,79 @@ import org.sqlite.SQLiteDataSource;
  * All nights of one data folder. An event is on the disk when its call returns (write-ahead log, synchronous), so that a power
  * cut loses nothing that was told.
  */
-public final class Logbook {
+public final class Logbook implements AutoCloseable {
     private static final String FILE = "logbook.sqlite";
 
     private final Path folder;
     private final Jdbi jdbi;
+    private final LogbookWriter writer;
+    private Optional<String> rescued = Optional.empty();
 
     private Logbook(Path folder, Jdbi jdbi) {
         this.folder = folder;
         this.jdbi = jdbi;
+        this.writer = new LogbookWriter(jdbi.open());
     }
 
     /**
-     * Opens the logbook of a data folder, or begins one.
+     * Opens the logbook of a data folder, or begins one. Of a file that was cut off, what is left of it is read into a new one, and the
+     * old file is kept beside it.
      *
      * @throws BadInputException if the folder cannot hold one, naming it
      */
     public static Logbook open(Path folder) {
         Destination.folder(folder, "data folder");
+        Path file = folder.resolve(FILE);
+        Optional<LogbookRescue> damaged = LogbookRescue.ofCutOff(file);
+        SQLiteDataSource source = source(file);
+        try {
+            migrate(source);
+        } catch (FlywayException e) {
+            damaged = LogbookRescue.ofBroken(file);
+            if (damaged.isEmpty()) {
+                throw new BadInputException(
+                        file.toString(),
+                        "is not a logbook that this version can read",
+                        "a file made by Ironside; move it aside to begin a new one",
+                        e);
+            }
+            migrate(source);
+        }
+        Logbook logbook = new Logbook(folder, Jdbi.create(source));
+        logbook.rescued = damaged.map(d -> d.readInto(logbook.writer));
+        logbook.lookThroughOlderNights();
+        return logbook;
+    }
+
+    private static SQLiteDataSource source(Path file) {
         SQLiteConfig config = new SQLiteConfig();
         config.setJournalMode(SQLiteConfig.JournalMode.WAL);
         config.setSynchronous(SQLiteConfig.SynchronousMode.FULL);
         config.setBusyTimeout(10_000);
         SQLiteDataSource source = new SQLiteDataSource(config);
-        source.setUrl("jdbc:sqlite:" + folder.resolve(FILE));
-        try {
-            Flyway.configure()
-                    .dataSource(source)
-                    .locations("classpath:app/ironside/logbook/migration")
-                    .load()
-                    .migrate();
-        } catch (FlywayException e) {
-            throw new BadInputException(
-                    folder.resolve(FILE).toString(),
-                    "is not a logbook that this version can read",
-                    "a file made by Ironside; move it aside to begin a new one",
-                    e);
-        }
-        return new Logbook(folder, Jdbi.create(source));
+        source.setUrl("jdbc:sqlite:" + file);
+        return source;
+    }
+
+    private static void migrate(SQLiteDataSource source) {
+        Flyway.configure()
+                .dataSource(source)
+                .locations("classpath:app/ironside/logbook/migration")
+                .load()
+                .migrate();
+    }
+
+    /** Nights from before their rows said what they are. */
+    private void lookThroughOlderNights() {
+        List<Long> unknown = jdbi.withHandle(h -> h.createQuery("select id from night where state is null order by id")
+                .mapTo(Long.class)
+                .list());
+        unknown.forEach(writer::look);
+    }
+
+    /** What was done about a logbook that was cut off, in a sentence for the person; empty if it was whole. */
+    public Optional<String> rescued() {
+        return rescued;
     }
 
     public Path folder() {
@@ -66,8 +114,8 @@ public final class Logbook {
 
     /** Enters a new night; its folder is made by whoever writes frames to it. */
     public NightEntry begin(String title, String folderName, String document) {
-        long id = jdbi.withHandle(handle -> handle.createUpdate(
-                        "insert into night (title, folder, document) values (:title, :folder, :document)")
+        long id = writer.write(handle -> handle.createUpdate(
+                        "insert into night (title, folder, document, state) values (:title, :folder, :document, 'begun')")
                 .bind("title", title)
                 .bind("folder", folderName)
                 .bind("document", document)
@@ -79,29 +127,71 @@ public final class Logbook {
 
     /** All nights, oldest first. */
     public List<NightEntry> nights() {
-        return jdbi.withHandle(handle -> handle.createQuery("select id, title, folder, document from night order by id")
-                .map((rs, context) -> new NightEntry(
-                        rs.getLong("id"),
-                        folder.resolve(rs.getString("folder")),
-                        rs.getString("title"),
-                        rs.getString("document")))
-                .list());
+        return nights("");
+    }
+
+    private List<NightEntry> nights(String which) {
+        return jdbi.withHandle(
+                handle -> handle.createQuery("select id, title, folder, document from night " + which + " order by id")
+                        .map((rs, context) -> new NightEntry(
+                                rs.getLong("id"),
+                                folder.resolve(rs.getString("folder")),
+                                rs.getString("title"),
+                                rs.getString("document")))
+                        .list());
     }
 
     /** The last night if it was begun and not ended: the one to go on with. */
     public Optional<NightEntry> unfinished() {
-        List<NightEntry> nights = nights();
-        if (nights.isEmpty()) {
-            return Optional.empty();
-        }
-        NightEntry last = nights.get(nights.size() - 1);
-        boolean ended = journal(last).events().stream().anyMatch(e -> e.kind() == EventKind.NIGHT_ENDED);
-        return ended ? Optional.empty() : Optional.of(last);
+        return nights("where state = 'begun' and id = (select max(id) from night)").stream()
+                .findFirst();
     }
 
     /** The journal of a night. */
     public Journal journal(NightEntry night) {
-        return new SqliteJournal(jdbi, night.id());
+        return jdbi.withHandle(handle -> {
+            List<EventRow> rows = handle.createQuery(
+                            "select time, kind, version, text, facts from event where night = :night order by id")
+                    .bind("night", night.id())
+                    .map((rs, context) -> row(rs))
+                    .list();
+            List<GuideSample> samples = handle.createQuery(
+                            "select time, ra_arcsec, dec_arcsec, ra_pulse_ms, dec_pulse_ms, snr from guide_sample"
+                                    + " where night = :night order by rowid")
+                    .bind("night", night.id())
+                    .map((rs, context) -> sample(rs))
+                    .list();
+            return new SqliteJournal(writer, night.id(), rows, samples);
+        });
+    }
+
+    static EventRow row(ResultSet rs) throws SQLException {
+        return new EventRow(
+                Instant.parse(rs.getString("time")),
+                rs.getString("kind"),
+                rs.getInt("version"),
+                rs.getString("text"),
+                rs.getString("facts"));
+    }
+
+    private static GuideSample sample(ResultSet rs) throws SQLException {
+        return new GuideSample(
+                Instant.parse(rs.getString("time")),
+                rs.getDouble("ra_arcsec"),
+                rs.getDouble("dec_arcsec"),
+                number(rs, "ra_pulse_ms"),
+                number(rs, "dec_pulse_ms"),
+                number(rs, "snr"));
+    }
+
+    private static double number(ResultSet rs, String column) throws SQLException {
+        double value = rs.getDouble(column);
+        return rs.wasNull() ? Double.NaN : value;
+    }
+
+    /** How the origin of a night is written. */
+    static String origin(Provenance provenance) {
+        return provenance == Provenance.REAL ? "real" : "rehearsed";
     }
 
     /**
@@ -112,29 +202,103 @@ public final class Logbook {
      */
     public List<Double> focusPositions(String kit, NightEntry except, Provenance provenance) {
         List<Double> positions = new ArrayList<>();
-        for (NightEntry night : nights()) {
-            List<NightEvent> events =
-                    night.id() == except.id() ? List.of() : journal(night).events();
-            boolean sameKit = events.stream()
-                    .anyMatch(e -> e.kind() == EventKind.NIGHT_STARTED
-                            && e.text("kit").orElse("").equals(kit)
-                            // Nights from before this was told were rehearsals: there was no other way.
-                            && e.text("provenance")
-                                    .orElse(Provenance.REHEARSED.word())
-                                    .equals(provenance.word()));
-            if (sameKit) {
-                events.stream()
-                        .filter(e -> e.kind() == EventKind.FOCUS && e.isTrue("accepted"))
-                        .flatMap(e -> e.number("bestPosition").stream().boxed())
-                        .reduce((a, b) -> b)
-                        .ifPresent(positions::add);
-            }
+        List<Long> nights = jdbi.withHandle(handle -> handle.createQuery(
+                        "select id from night where kit = :kit and origin = :origin and id <> :except order by id")
+                .bind("kit", kit)
+                .bind("origin", origin(provenance))
+                .bind("except", except.id())
+                .mapTo(Long.class)
+                .list());
+        for (long night : nights) {
+            events(night, "FOCUS").stream()
+                    .filter(e -> e instanceof FocusSwept f && f.verdict().accepted())
+                    .map(FocusSwept.class::cast)
+                    .reduce((a, b) -> b)
+                    .ifPresent(f -> positions.add(f.verdict().bestPosition()));
         }
         return positions;
     }
 
+    /**
+     * How targets were framed on the nights before a date, by name: where the last frame of each was solved to be, and the camera's
+     * angle. The latest night counts: it is the one whose flats may still serve.
+     *
+     * @param own a night that is left out
+     */
+    public Map<String, FramingMatch.Wanted> framings(LocalDate before, Optional<NightEntry> own) {
+        List<Long> nights = jdbi.withHandle(
+                handle -> handle.createQuery("select id from night where date < :date and id <> :own order by date, id")
+                        .bind("date", before.toString())
+                        .bind("own", own.map(NightEntry::id).orElse(-1L))
+                        .mapTo(Long.class)
+                        .list());
+        Map<String, FramingMatch.Wanted> found = new HashMap<>();
+        for (long night : nights) {
+            Map<String, Equatorial> solved = new HashMap<>();
+            events(night, "SOLVE").forEach(e -> {
+                if (e instanceof FrameSolved s) {
+                    solved.put(s.target(), s.centre());
+                }
+            });
+            events(night, "CENTRED").forEach(e -> {
+                if (e instanceof TargetCentred c && solved.containsKey(c.target())) {
+                    found.put(
+                            c.target(),
+                            new FramingMatch.Wanted(solved.get(c.target()), c.rotationDeg(), FramingMatch.USUAL_CROP));
+                }
+            });
+        }
+        return found;
+    }
+
+    private List<NightEvent> events(long night, String kind) {
+        return jdbi.withHandle(handle -> handle.createQuery(
+                        "select time, kind, version, text, facts from event where night = :night and kind = :kind order by id")
+                .bind("night", night)
+                .bind("kind", kind)
+                .map((rs, context) -> EventCodec.read(row(rs)))
+                .list());
+    }
+
     /** Copies events into a night in one transaction, for nights that were recorded elsewhere. */
-    public void importEvents(NightEntry night, List<NightEvent> events) {
-        jdbi.useTransaction(handle -> events.forEach(e -> SqliteJournal.insert(handle, night.id(), e)));
+    public void importEvents(NightEntry night, List<EventRow> rows) {
+        writer.copy(night.id(), rows);
+    }
+
+    /**
+     * Takes a night out. Its frames are not touched, and its journal is written beside them first.
+     *
+     * @return the file with the journal: a JSON object a line, as the rows were
+     * @throws java.io.UncheckedIOException if that cannot be written; the night then stays
+     */
+    public Path remove(NightEntry night) {
+        List<EventRow> rows = jdbi.withHandle(handle -> handle.createQuery(
+                        "select time, kind, version, text, facts from event where night = :night order by id")
+                .bind("night", night.id())
+                .map((rs, context) -> row(rs))
+                .list());
+        Path file = night.folder().resolve("journal.jsonl");
+        Destination.folder(night.folder(), "folder of the night");
+        AtomicFile.write(file, out -> {
+            for (EventRow row : rows) {
+                out.write((EventCodec.line(row) + "\n").getBytes(StandardCharsets.UTF_8));
+            }
+        });
+        writer.write(handle -> {
+            handle.useTransaction(h -> {
+                for (String table : List.of("sub", "guide_sample", "event")) {
+                    h.execute("delete from " + table + " where night = ?", night.id());
+                }
+                h.execute("delete from night where id = ?", night.id());
+            });
+            return handle;
+        });
+        return file;
+    }
+
+    /** Lets go of the file. Journals of it can no longer be written to. */
+    @Override
+    public void close() {
+        writer.close();
     }
 }

@@ -1,55 +1,38 @@
 package app.ironside.logbook;
 
-import app.ironside.Printable;
-import app.ironside.night.EventKind;
-import app.ironside.night.Journal;
-import app.ironside.night.NightEvent;
-import com.fasterxml.jackson.core.JsonProcessingException;
-import com.fasterxml.jackson.core.type.TypeReference;
-import com.fasterxml.jackson.databind.ObjectMapper;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.time.Instant;
+import app.ironside.guide.GuideSample;
+import app.ironside.journal.Journal;
+import app.ironside.journal.NightEvent;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
-import org.jdbi.v3.core.Handle;
-import org.jdbi.v3.core.Jdbi;
-import org.jdbi.v3.core.JdbiException;
 
-/** A night's journal in the logbook's SQLite file. Keeps a copy in memory, so that reading it costs nothing. Thread-safe. */
+/**
+ * A night's journal in the logbook's SQLite file. Keeps a copy in memory, so that reading it costs nothing. Guide exposures come every
+ * other second: they are written with the next event, or a minute's worth together. Thread-safe.
+ */
 final class SqliteJournal implements Journal {
-    private static final ObjectMapper JSON = new ObjectMapper();
-    private static final TypeReference<Map<String, Object>> FACTS = new TypeReference<>() {};
+    private static final int TOGETHER = 30;
 
-    private final Jdbi jdbi;
+    private final LogbookWriter writer;
     private final long night;
-    private final List<NightEvent> events;
+    private final List<NightEvent> events = new ArrayList<>();
+    private final List<GuideSample> samples = new ArrayList<>();
+    private final List<GuideSample> waiting = new ArrayList<>();
 
-    SqliteJournal(Jdbi jdbi, long night) {
-        this.jdbi = jdbi;
+    SqliteJournal(LogbookWriter writer, long night, List<EventRow> rows, List<GuideSample> kept) {
+        this.writer = writer;
         this.night = night;
-        this.events = new ArrayList<>(jdbi.withHandle(handle -> handle.createQuery(
-                        "select time, kind, text, facts from event where night = :night order by id")
-                .bind("night", night)
-                .map((rs, context) -> new NightEvent(
-                        Instant.parse(rs.getString("time")),
-                        EventKind.valueOf(rs.getString("kind")),
-                        rs.getString("text"),
-                        parse(rs.getString("facts"))))
-                .list()));
+        for (EventRow row : rows) {
+            events.add(EventCodec.read(row));
+            samples.addAll(EventCodec.samplesWithin(row));
+        }
+        samples.addAll(kept);
     }
 
     @Override
     public synchronized void append(NightEvent event) {
-        try {
-            jdbi.useHandle(handle -> insert(handle, night, event));
-        } catch (JdbiException e) {
-            throw new UncheckedIOException(
-                    "the journal could not be written (" + Printable.line(root(e).getMessage())
-                            + "); is the disk full or write-protected? Make room: the night goes on from here",
-                    new IOException(e));
-        }
+        writer.append(night, event, waiting);
+        waiting.clear();
         events.add(event);
     }
 
@@ -58,34 +41,18 @@ final class SqliteJournal implements Journal {
         return List.copyOf(events);
     }
 
-    private static Throwable root(Throwable e) {
-        return e.getCause() == null || e.getCause() == e ? e : root(e.getCause());
-    }
-
-    static void insert(Handle handle, long night, NightEvent event) {
-        handle.createUpdate("insert into event (night, time, kind, text, facts)"
-                        + " values (:night, :time, :kind, :text, :facts)")
-                .bind("night", night)
-                .bind("time", event.time().toString())
-                .bind("kind", event.kind().name())
-                .bind("text", event.text())
-                .bind("facts", write(event.facts()))
-                .execute();
-    }
-
-    private static String write(Map<String, Object> facts) {
-        try {
-            return JSON.writeValueAsString(facts);
-        } catch (JsonProcessingException e) {
-            throw new IllegalArgumentException("facts " + facts.keySet() + " cannot be written as JSON", e);
+    @Override
+    public synchronized void guided(GuideSample sample) {
+        samples.add(sample);
+        waiting.add(sample);
+        if (waiting.size() >= TOGETHER) {
+            writer.guided(night, waiting);
+            waiting.clear();
         }
     }
 
-    private static Map<String, Object> parse(String json) {
-        try {
-            return JSON.readValue(json, FACTS);
-        } catch (JsonProcessingException e) {
-            throw new IllegalStateException("the journal holds a line that is not JSON: " + json, e);
-        }
+    @Override
+    public synchronized List<GuideSample> guiding() {
+        return List.copyOf(samples);
     }
 }

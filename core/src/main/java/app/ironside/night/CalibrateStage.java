@@ -1,7 +1,5 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
-
 import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.calibrate.FlatExposure;
@@ -12,6 +10,11 @@ import app.ironside.device.DeviceException;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
+import app.ironside.journal.CalibrationTaken;
+import app.ironside.journal.Gate;
+import app.ironside.journal.MasterMade;
+import app.ironside.journal.NightState;
+import app.ironside.journal.Stage;
 import app.ironside.plan.CalibrationPlan;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -24,10 +27,12 @@ import java.util.Optional;
 /** Takes the calibration frames that the night's lights need, at their settings, and makes the masters. */
 final class CalibrateStage {
     private final NightContext night;
-    private final NightSoFar before;
+    private final NightState before;
     private final Focusing focusing;
+    private final Conduct conduct;
 
-    CalibrateStage(NightContext night, NightSoFar before, Focusing focusing) {
+    CalibrateStage(NightContext night, NightState before, Focusing focusing, Conduct conduct) {
+        this.conduct = conduct;
         this.night = night;
         this.before = before;
         this.focusing = focusing;
@@ -61,15 +66,11 @@ final class CalibrateStage {
             }
         }
         return night.record()
-                .gate(new Gate(
-                        Stage.CALIBRATE,
-                        sets.size() - missing.size(),
-                        sets.size(),
-                        "masters",
-                        false,
+                .gate(
+                        Gate.atLeast(Stage.CALIBRATE, sets.size() - missing.size(), sets.size(), "masters"),
                         missing.isEmpty()
                                 ? "All " + sets.size() + " masters are made."
-                                : "Missing: " + String.join(", ", missing) + "."));
+                                : "Missing: " + String.join(", ", missing) + ".");
     }
 
     private static String words(CalibrationPlan.Set set) {
@@ -131,6 +132,8 @@ final class CalibrateStage {
             files.add(night.archive().resolve(done));
         }
         while (files.size() < wanted) {
+            conduct.announce("after this frame", exposure.length());
+            conduct.safePoint(Stage.CALIBRATE);
             String what = String.format(Locale.ROOT, "%s %d of %d", set.replace('_', ' '), files.size() + 1, wanted);
             night.record().doing(Stage.CALIBRATE, what, exposure.length());
             Frame frame = night.devices().camera().expose(night.clock(), exposure);
@@ -141,15 +144,15 @@ final class CalibrateStage {
             double level = Statistics.median(Statistics.sample(frame, 20_000));
             night.record().frame(Stage.CALIBRATE, what, frame, Optional.empty());
             night.record()
-                    .event(
-                            EventKind.CALIBRATION,
+                    .tell(new CalibrationTaken(
+                            night.record().now(),
                             String.format(Locale.ROOT, "%s, level %.0f ADU.", what, level),
-                            facts(
-                                    "set", set,
-                                    "file", file,
-                                    "levelAdu", level,
-                                    "seconds", exposure.length().toMillis() / 1000.0,
-                                    "sensorC", night.devices().camera().sensorTemperatureC()));
+                            set,
+                            exposure.kind() == Camera.FrameKind.DARK,
+                            file,
+                            level,
+                            exposure.length().toMillis() / 1000.0,
+                            night.devices().camera().sensorTemperatureC()));
             files.add(night.archive().resolve(file));
         }
         return files;
@@ -169,15 +172,15 @@ final class CalibrateStage {
         Statistics.Spread spread = Statistics.robust(Statistics.sample(master, 50_000));
         night.record().frame(Stage.CALIBRATE, "Master " + name, master, Optional.empty());
         night.record()
-                .event(
-                        EventKind.MASTER,
+                .tell(new MasterMade(
+                        night.record().now(),
                         String.format(Locale.ROOT, "Master %s from %d frames.", name, files.size()),
-                        facts(
-                                "kind", kind.word(),
-                                "file", night.archive().relative(out),
-                                "frames", files.size(),
-                                "level", spread.centre(),
-                                "spread", spread.sigma()));
+                        kind.word(),
+                        name.replace(".fits", "").replace('_', ' '),
+                        night.archive().relative(out),
+                        files.size(),
+                        spread.centre(),
+                        spread.sigma()));
         return Optional.of(master);
     }
 }

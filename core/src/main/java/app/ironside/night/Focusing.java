@@ -1,19 +1,20 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
-
 import app.ironside.device.DeviceException;
 import app.ironside.focus.FocusCurve;
 import app.ironside.focus.FocusRun;
-import app.ironside.focus.FocusSample;
+import app.ironside.focus.FocusVerdict;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.Gate;
+import app.ironside.journal.Stage;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Sampling;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.OptionalInt;
 
 /** Keeps the telescope in focus: runs, filter changes, and when the next run is due. */
 final class Focusing {
@@ -108,12 +109,16 @@ final class Focusing {
         double sigma = result.verdict().positionSigma();
         boolean sure = result.verdict().accepted() && sigma <= limit;
         night.record()
-                .gate(new Gate(
-                        Stage.FOCUS,
-                        result.verdict().accepted() ? sigma : result.verdict().rSquared(),
-                        result.verdict().accepted() ? limit : FocusCurve.LEAST_R_SQUARED,
-                        result.verdict().accepted() ? "steps" : "R²",
-                        result.verdict().accepted(),
+                .gate(
+                        new Gate(
+                                Stage.FOCUS,
+                                OptionalDouble.of(
+                                        result.verdict().accepted()
+                                                ? sigma
+                                                : result.verdict().rSquared()),
+                                result.verdict().accepted() ? limit : FocusCurve.LEAST_R_SQUARED,
+                                result.verdict().accepted() ? "steps" : "R²",
+                                result.verdict().accepted()),
                         sure
                                 ? String.format(
                                         Locale.ROOT,
@@ -128,7 +133,7 @@ final class Focusing {
                                                 "The best position is known to ± %.0f steps only; the critical zone is ± %.0f.",
                                                 sigma,
                                                 limit)
-                                        : result.verdict().reason()));
+                                        : result.verdict().reason());
         return sure;
     }
 
@@ -188,36 +193,27 @@ final class Focusing {
     }
 
     private void record(String what, FocusRun.Result result) {
-        List<Map<String, Object>> points = result.samples().stream()
-                .map(s -> facts("position", s.position(), "size", s.size()))
-                .toList();
-        List<FocusSample> samples = result.samples();
-        double[] abc = FocusCurve.fitHyperbola(samples);
+        FocusVerdict verdict = result.verdict();
+        double[] abc = FocusCurve.fitHyperbola(result.samples());
         night.record()
-                .event(
-                        EventKind.FOCUS,
+                .tell(new FocusSwept(
+                        night.record().now(),
                         String.format(
                                 Locale.ROOT,
                                 "%s: %.2f px at %.0f steps, R² %.3f.",
                                 what,
-                                result.verdict().bestSize(),
-                                result.verdict().bestPosition(),
-                                result.verdict().rSquared()),
-                        facts(
-                                "why", what,
-                                "points", points,
-                                "bestPosition", result.verdict().bestPosition(),
-                                "bestSize", result.verdict().bestSize(),
-                                "rSquared", result.verdict().rSquared(),
-                                "positionSigma", result.verdict().positionSigma(),
-                                "accepted", result.verdict().accepted(),
-                                "reason", result.verdict().reason(),
-                                "a", abc[0],
-                                "b", abc[1],
-                                "c", abc[2],
-                                "filter", filter().name(),
-                                "filterOffsetSteps", filter().focusOffsetSteps(),
-                                "temperatureC", night.devices().focuser().temperatureC(),
-                                "seconds", result.took().toSeconds()));
+                                verdict.bestSize(),
+                                verdict.bestPosition(),
+                                verdict.rSquared()),
+                        what,
+                        result.samples().stream()
+                                .map(s -> new FocusSwept.Point(s.position(), s.size(), OptionalDouble.of(s.sigma())))
+                                .toList(),
+                        verdict,
+                        new FocusSwept.Hyperbola(abc[0], abc[1], abc[2]),
+                        filter().name(),
+                        OptionalInt.of(filter().focusOffsetSteps()),
+                        night.devices().focuser().temperatureC(),
+                        result.took()));
     }
 }

@@ -1,25 +1,25 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
-
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.guide.GuideCalibration;
-import app.ironside.guide.GuideSample;
 import app.ironside.guide.GuideSettings;
-import app.ironside.guide.GuideStatistics;
 import app.ironside.guide.Guider;
 import app.ironside.image.Frame;
+import app.ironside.journal.Dithered;
+import app.ironside.journal.Gate;
+import app.ironside.journal.GuideFigures;
+import app.ironside.journal.GuiderCalibrated;
+import app.ironside.journal.GuidingProven;
+import app.ironside.journal.Stage;
 import app.ironside.plan.TargetPlan;
+import app.ironside.sky.Interval;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.Star;
 import app.ironside.star.StarFinder;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 
 /** Starts, settles, dithers and watches guiding, with the evidence written down. */
@@ -50,6 +50,7 @@ final class Guiding {
                 finder,
                 night.kit(),
                 GuideSettings.DEFAULT);
+        guider.logTo(night.record()::guided);
     }
 
     Guider guider() {
@@ -58,6 +59,11 @@ final class Guiding {
 
     void stop() {
         guider.stop();
+    }
+
+    /** The calibration is measured anew at the next start. */
+    void forgetCalibration() {
+        calibratedOn = Optional.empty();
     }
 
     /** Calibrates where that is due, picks a star, settles, and proves the figure over a minute. */
@@ -85,70 +91,57 @@ final class Guiding {
                             "Guiding did not settle in two minutes: look for wind, a dragging cable or cloud.");
         }
         guider.takeSamples();
+        guider.takeLost();
         Instant until = night.clock().now().plus(PROOF);
         while (night.clock().now().isBefore(until)) {
             guider.cycle();
         }
-        List<GuideSample> samples = guider.takeSamples();
-        GuideStatistics figures = GuideStatistics.of(samples);
+        Interval span = new Interval(until.minus(PROOF), night.clock().now());
+        GuideFigures figures = GuideFigures.of(guider.takeSamples(), guider.takeLost());
         double limit = INVISIBLE_PX * night.kit().arcsecPerPixel();
         night.record()
-                .event(
-                        EventKind.GUIDE_SETTLED,
-                        samples.isEmpty()
-                                ? "The guide star was not seen once in the minute of proof."
-                                : String.format(
+                .tell(new GuidingProven(
+                        night.record().now(),
+                        figures.about()
+                                .map(f -> String.format(
                                         Locale.ROOT,
                                         "Guiding %.2f″ RMS (right ascension %.2f″, declination %.2f″).",
-                                        figures.rmsTotalArcsec(),
-                                        figures.rmsRaArcsec(),
-                                        figures.rmsDecArcsec()),
-                        settled(target, star, samples, figures));
+                                        f.rmsTotalArcsec(),
+                                        f.rmsRaArcsec(),
+                                        f.rmsDecArcsec()))
+                                .orElse("The guide star was not seen once in the minute of proof."),
+                        target.name(),
+                        star.snr(),
+                        span,
+                        figures));
         return night.record()
-                .gate(new Gate(
-                        Stage.GUIDE,
-                        samples.isEmpty() ? Double.MAX_VALUE : figures.rmsTotalArcsec(),
-                        limit,
-                        "″",
-                        true,
-                        samples.isEmpty()
-                                ? "The guide star was not seen."
-                                : String.format(
+                .gate(
+                        new Gate(Stage.GUIDE, figures.rmsTotalArcsec(), limit, "″", true),
+                        figures.about()
+                                .map(f -> String.format(
                                         Locale.ROOT,
                                         "Guiding %.2f″ RMS; half a pixel is %.2f″.",
-                                        figures.rmsTotalArcsec(),
-                                        limit)));
-    }
-
-    private static Map<String, Object> settled(
-            TargetPlan target, Star star, List<GuideSample> samples, GuideStatistics figures) {
-        Map<String, Object> facts = facts("target", target.name(), "starSnr", star.snr(), "trace", trace(samples));
-        if (!samples.isEmpty()) {
-            facts.put("rmsRaArcsec", figures.rmsRaArcsec());
-            facts.put("rmsDecArcsec", figures.rmsDecArcsec());
-            facts.put("rmsTotalArcsec", figures.rmsTotalArcsec());
-            facts.put("p80Arcsec", figures.p80Arcsec());
-        }
-        return facts;
+                                        f.rmsTotalArcsec(),
+                                        limit))
+                                .orElse("The guide star was not seen."));
     }
 
     private void calibrate(double declination) throws InterruptedException {
         GuideCalibration found = guider.calibrate(declination);
         night.record()
-                .event(
-                        EventKind.GUIDE_CALIBRATED,
+                .tell(new GuiderCalibrated(
+                        night.record().now(),
                         String.format(
                                 Locale.ROOT,
                                 "Guider calibrated: %.2f″/s in right ascension, %.2f″/s in declination, axes %.0f° apart.",
                                 found.westArcsecPerSecond(),
                                 found.northArcsecPerSecond(),
                                 found.axesAngleDeg()),
-                        facts(
-                                "westX", found.westX(),
-                                "westY", found.westY(),
-                                "northX", found.northX(),
-                                "northY", found.northY(),
-                                "axesAngleDeg", found.axesAngleDeg()));
+                        found.westX(),
+                        found.westY(),
+                        found.northX(),
+                        found.northY(),
+                        found.axesAngleDeg()));
     }
 
     private void showGuideFrame(Frame frame, Star star) {
@@ -175,8 +168,8 @@ final class Guiding {
         boolean settled = guider.settle();
         guider.takeSamples();
         night.record()
-                .event(
-                        EventKind.DITHER,
+                .tell(new Dithered(
+                        night.record().now(),
                         String.format(
                                 Locale.ROOT,
                                 "Dither to %.0f″ %s, %.0f″ %s.",
@@ -184,13 +177,10 @@ final class Guiding {
                                 west < 0 ? "east" : "west",
                                 Math.abs(north),
                                 north < 0 ? "south" : "north"),
-                        facts(
-                                "westArcsec", west,
-                                "northArcsec", north,
-                                "settled", settled,
-                                "seconds",
-                                        Duration.between(began, night.clock().now())
-                                                .toSeconds()));
+                        west,
+                        north,
+                        settled,
+                        Duration.between(began, night.clock().now())));
     }
 
     /**
@@ -206,19 +196,5 @@ final class Guiding {
                     "the guide star has been gone for " + guider.lostInARow() + " exposures",
                     "Most often this is cloud; else look for dew or a cable.");
         }
-    }
-
-    /** Times (seconds from the first), displacements in both axes: compact enough for the journal. */
-    static List<Map<String, Object>> trace(List<GuideSample> samples) {
-        List<Map<String, Object>> trace = new ArrayList<>();
-        for (GuideSample s : samples) {
-            double t = Duration.between(samples.get(0).time(), s.time()).toMillis() / 1000.0;
-            trace.add(facts("t", round(t), "ra", round(s.raArcsec()), "dec", round(s.decArcsec())));
-        }
-        return trace;
-    }
-
-    private static double round(double value) {
-        return Math.round(value * 1000) / 1000.0;
     }
 }

@@ -22,11 +22,12 @@ import java.util.Optional;
  * @param earlierFocusSteps where the kit focused on other nights
  * @param pointingModel of the kit's mount, if one is kept
  * @param provenance whether devices and sky are real
+ * @param control by which the night is told what to do
  */
 public record NightContext(
         Site site,
         Kit kit,
-        Program program,
+        ProgramInForce inForce,
         Devices devices,
         NightClock clock,
         FrameArchive archive,
@@ -36,7 +37,13 @@ public record NightContext(
         ReadyList readyList,
         List<Double> earlierFocusSteps,
         Optional<PointingModel> pointingModel,
-        Provenance provenance) {
+        Provenance provenance,
+        NightControl control) {
+    /** What the night is to do, as it stands now. */
+    Program program() {
+        return inForce.program();
+    }
+
     StarFinder finder() {
         return new StarFinder(DetectSettings.DEFAULT, workers);
     }

@@ -1,30 +1,57 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
-
 import app.ironside.BadInputException;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.journal.BlockPlanned;
+import app.ironside.journal.CameraWarmed;
+import app.ironside.journal.Command;
+import app.ironside.journal.FaultTold;
+import app.ironside.journal.Gate;
+import app.ironside.journal.GateMeasured;
+import app.ironside.journal.GuideFigures;
+import app.ironside.journal.MountParked;
+import app.ironside.journal.NightEnded;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightResumed;
+import app.ironside.journal.NightStarted;
+import app.ironside.journal.ProgramRevised;
+import app.ironside.journal.Stage;
+import app.ironside.journal.StepProven;
+import app.ironside.journal.SubCircumstances;
+import app.ironside.journal.SubTaken;
+import app.ironside.journal.Verdict;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.Program;
+import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
+import app.ironside.sky.Interval;
 import app.ironside.star.StarField;
+import app.ironside.star.StarTable;
 import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.OptionalInt;
 import java.util.Set;
+import java.util.function.BiFunction;
+import java.util.stream.Collectors;
 
 /**
  * Runs a night from dusk to the stacked picture, or goes on with one that was stopped.
@@ -33,14 +60,19 @@ import java.util.Set;
  * the run; then park, calibration frames while the sensor is still cold, warm up, masters, stacks.
  */
 public final class NightEngine {
+    /** While nothing is done, commands are looked for this often. */
+    private static final Duration LOOK_ROUND = Duration.ofSeconds(10);
+
     private final NightContext night;
     private final NightRecord record;
+    private final Conduct conduct;
     private final Set<String> givenUp = new LinkedHashSet<>();
     private SubJudge judge = new SubJudge();
 
     public NightEngine(NightContext night) {
         this.night = night;
         this.record = night.record();
+        this.conduct = new Conduct(night.control(), record, night.clock(), night.inForce());
     }
 
     /**
@@ -53,21 +85,25 @@ public final class NightEngine {
     public void run() throws InterruptedException {
         try {
             runThrough();
+        } catch (NightLeft e) {
+            leaveSafely(e.getMessage(), MountParked::new, e);
         } catch (InterruptedException e) {
-            leaveSafely("The night is stopped.", EventKind.PARKED, e);
+            leaveSafely("The night is stopped.", MountParked::new, e);
             throw e;
         } catch (RuntimeException | Error e) {
             // Whatever it is: a mount that is left tracking would in the end run into its pier.
             String why = e instanceof OutOfMemoryError
                     ? "There was not enough memory; give more by setting IRONSIDE_MEMORY, and the night goes on from here."
                     : String.valueOf(e.getMessage());
-            leaveSafely(why, EventKind.FAULT, e);
+            leaveSafely(why, (time, text) -> new FaultTold(time, text, stage()), e);
             throw e;
+        } finally {
+            night.control().over();
         }
     }
 
     /** Parks the mount and lets the camera warm up, before anything else is thought of; then tells. */
-    private void leaveSafely(String why, EventKind kind, Throwable cause) {
+    private void leaveSafely(String why, BiFunction<Instant, String, NightEvent> event, Throwable cause) {
         // Somebody who stops the night interrupts its thread: the devices must still be reached.
         boolean interrupted = Thread.interrupted();
         String left = park(cause);
@@ -77,15 +113,22 @@ public final class NightEngine {
                 left += " The camera warms up: leave its power on for " + NightBudget.WARM_UP.toMinutes() + " minutes.";
             }
         } catch (RuntimeException unheated) {
-            cause.addSuppressed(unheated);
+            suppress(cause, unheated);
         }
         try {
-            record.event(kind, why + " " + left, facts("stage", stage().name()));
+            record.tell(event.apply(record.now(), why + " " + left));
         } catch (RuntimeException | Error unwritten) {
-            cause.addSuppressed(unwritten); // the disk or the memory may be what failed
+            suppress(cause, unwritten); // the disk or the memory may be what failed
         }
         if (interrupted) {
             Thread.currentThread().interrupt();
+        }
+    }
+
+    /** Keeps a second failure beside the first, which is the one to tell; they may be one and the same. */
+    private static void suppress(Throwable first, Throwable second) {
+        if (first != second) {
+            first.addSuppressed(second);
         }
     }
 
@@ -101,7 +144,7 @@ public final class NightEngine {
             Thread.currentThread().interrupt();
             return "The mount is on its way to where it parks.";
         } catch (RuntimeException | Error unparked) {
-            cause.addSuppressed(unparked);
+            suppress(cause, unparked);
             return stopped(mount, unparked);
         }
     }
@@ -118,24 +161,19 @@ public final class NightEngine {
 
     /** The stage that began last. */
     private Stage stage() {
-        return record.events().stream()
-                .filter(e -> e.kind() == EventKind.STAGE)
-                .reduce((a, b) -> b)
-                .flatMap(e -> e.text("stage"))
-                .map(Stage::valueOf)
-                .orElse(Stage.READY);
+        return record.state().stage().orElse(Stage.READY);
     }
 
     private void runThrough() throws InterruptedException {
-        NightSoFar before = NightSoFar.of(record.events());
-        if (before.ended()) {
+        if (record.state().ended()) {
             return;
         }
-        judge = SubJudge.of(record.events());
-        if (before.started()) {
-            before = reconcile(before);
+        judge = SubJudge.of(record.state());
+        boolean resumed = record.state().started();
+        if (resumed) {
+            reconcile();
         }
-        NightPlan plan = before.started() ? resumed(before) : started();
+        NightPlan plan = resumed ? resumed() : started();
         Centering centering = new Centering(
                 night.devices().mount(),
                 night.devices().camera(),
@@ -148,90 +186,114 @@ public final class NightEngine {
         Guiding guiding = new Guiding(night);
         Pointing pointing = new Pointing(night, centering);
         if (lightLeft(plan)) {
-            prepare(plan, before, centering, focusing);
-            RunStage run = new RunStage(night, pointing, focusing, guiding, judge);
-            for (PlannedBlock block : plan.blocks()) {
-                if (run.run(block)) {
-                    givenUp.add(block.target().name());
-                }
+            prepare(plan, centering, focusing);
+            run(plan, new RunStage(night, conduct, pointing, focusing, guiding, judge));
+        }
+        finish(focusing);
+    }
+
+    private void run(NightPlan plan, RunStage stage) throws InterruptedException {
+        Deque<PlannedBlock> blocks = new ArrayDeque<>(plan.blocks());
+        while (!blocks.isEmpty() && !conduct.isEnding()) {
+            PlannedBlock block = blocks.removeFirst();
+            if (stage.run(block)) {
+                givenUp.add(block.target().name());
+            }
+            Optional<Command.Replan> revision = conduct.takeRevision();
+            if (revision.isPresent()) {
+                blocks.clear();
+                blocks.addAll(revised(revision.get()).blocks());
             }
         }
-        finish(before, focusing);
+        stage.stand();
+    }
+
+    /** What is left of the night by a changed program. */
+    private NightPlan revised(Command.Replan replan) {
+        NightPlan plan = left();
+        record.tell(new ProgramRevised(
+                record.now(),
+                "The program was changed: " + plan.subs() + " subs still fit.",
+                replan.document(),
+                plan.subs()));
+        tellBlocks(plan);
+        return plan;
     }
 
     /** What is left: the time that the stop took is given back to what was not reached. */
-    private NightPlan resumed(NightSoFar before) {
+    private NightPlan resumed() {
+        NightPlan plan = left();
+        record.tell(new NightResumed(
+                record.now(),
+                plan.subs() > 0
+                        ? "The night goes on after a stop: " + plan.subs() + " subs still fit."
+                        : "The night goes on after a stop; no more subs fit.",
+                plan.subs()));
+        return plan;
+    }
+
+    /** What the program in force still has for the rest of the night. */
+    private NightPlan left() {
         Program program = night.program();
         NightPlanner.Outlook outlook =
                 NightPlanner.Outlook.of(night.site(), program.date(), program.minimumAltitudeDeg());
-        NightPlan first = NightPlanner.plan(night.site(), night.kit(), program, outlook);
-        NightPlan plan = NightPlanner.plan(
+        return NightPlanner.plan(
                 night.site(),
                 night.kit(),
                 program,
                 outlook,
-                new NightPlanner.Progress(night.clock().now(), before.done(program, first)));
-        record.event(
-                EventKind.NIGHT_RESUMED,
-                plan.subs() > 0
-                        ? "The night goes on after a stop: " + plan.subs() + " subs still fit."
-                        : "The night goes on after a stop; no more subs fit.",
-                facts("subs", plan.subs()));
-        return plan;
+                new NightPlanner.Progress(night.clock().now(), done(program)));
+    }
+
+    /**
+     * How many subs each of a program's targets has, in their order; a target may come twice, and then its blocks are told apart by the
+     * times that were planned for them.
+     */
+    private List<Integer> done(Program program) {
+        Map<String, Integer> left = record.state().subsByTarget();
+        Map<String, Deque<BlockPlanned>> planned = new HashMap<>();
+        record.state().all(BlockPlanned.class).forEach(b -> planned.computeIfAbsent(b.target(), t -> new ArrayDeque<>())
+                .addLast(b));
+        List<Integer> done = new ArrayList<>();
+        for (int i = 0; i < program.targets().size(); i++) {
+            TargetPlan target = program.targets().get(i);
+            int have = left.getOrDefault(target.name(), 0);
+            boolean last = program.targets().subList(i + 1, program.targets().size()).stream()
+                    .noneMatch(t -> t.name().equals(target.name()));
+            Optional<BlockPlanned> block = Optional.ofNullable(
+                    planned.getOrDefault(target.name(), new ArrayDeque<>()).pollFirst());
+            int own = last
+                    ? have
+                    : Math.min(have, target.mostSubs().orElseGet(() -> block.map(
+                                    b -> record.state().subsOf(target.name(), b.span()))
+                            .orElse(0)));
+            done.add(own);
+            left.put(target.name(), have - own);
+        }
+        return done;
     }
 
     private NightPlan started() {
         NightPlan plan = NightPlanner.plan(night.site(), night.kit(), night.program());
-        record.event(
-                EventKind.NIGHT_STARTED,
+        record.tell(new NightStarted(
+                record.now(),
                 "Night of " + night.program().date() + " at " + night.site().name() + " with "
                         + night.kit().name() + ".",
-                facts(
-                        "site",
-                        night.site().name(),
-                        "kit",
-                        night.kit().name(),
-                        "date",
-                        night.program().date().toString(),
-                        "provenance",
-                        night.provenance().word()));
+                night.site().name(),
+                night.kit().name(),
+                night.program().date(),
+                night.provenance()));
         record.stage(Stage.PLAN);
-        for (PlannedBlock block : plan.blocks()) {
-            record.event(
-                    EventKind.PLAN,
-                    String.format(
-                            Locale.ROOT,
-                            "%s: %d subs of %.0f s, highest %.0f°.",
-                            block.target().name(),
-                            block.subs(),
-                            block.target().subSeconds(),
-                            block.window().transitAltitudeDeg()),
-                    facts(
-                            "target", block.target().name(),
-                            "subs", block.subs(),
-                            "seconds", block.target().subSeconds(),
-                            "from", block.span().from().toString(),
-                            "until", block.span().until().toString(),
-                            "flip", block.flip().map(Instant::toString).orElse(""),
-                            "transit", block.window().transit().toString(),
-                            "transitAltitudeDeg", block.window().transitAltitudeDeg(),
-                            "usableHours", block.window().usableHours(),
-                            "effectiveHours", block.window().effectiveHours(),
-                            "moonSeparationDeg", block.window().moonSeparationDeg()));
-        }
-        record.gate(new Gate(
-                Stage.PLAN,
-                plan.subs(),
-                1,
-                "subs",
-                false,
+        tellBlocks(plan);
+        record.gate(
+                Gate.atLeast(Stage.PLAN, plan.subs(), 1, "subs"),
                 plan.subs() > 0
                         ? String.format(
                                 Locale.ROOT,
                                 "%.1f h of darkness, %d subs fit.",
                                 plan.times().darkHours(),
                                 plan.subs())
-                        : "No target is up in the dark tonight."));
+                        : "No target is up in the dark tonight.");
         if (plan.subs() == 0) {
             throw new BadInputException(
                     "program",
@@ -241,17 +303,40 @@ public final class NightEngine {
         return plan;
     }
 
+    private void tellBlocks(NightPlan plan) {
+        for (PlannedBlock block : plan.blocks()) {
+            record.tell(new BlockPlanned(
+                    record.now(),
+                    String.format(
+                            Locale.ROOT,
+                            "%s: %d subs of %.0f s, highest %.0f°.",
+                            block.target().name(),
+                            block.subs(),
+                            block.target().subSeconds(),
+                            block.window().transitAltitudeDeg()),
+                    block.target().name(),
+                    block.subs(),
+                    block.target().subSeconds(),
+                    block.span(),
+                    block.flip(),
+                    block.window().transit(),
+                    block.window().transitAltitudeDeg(),
+                    block.window().usableHours(),
+                    block.window().effectiveHours(),
+                    block.window().moonSeparationDeg()));
+        }
+    }
+
     private boolean lightLeft(NightPlan plan) {
         return plan.blocks().stream()
                 .anyMatch(b ->
                         b.subs() > 0 && night.clock().now().isBefore(b.span().until()));
     }
 
-    private void prepare(NightPlan plan, NightSoFar before, Centering centering, Focusing focusing)
-            throws InterruptedException {
-        boolean ready = new ReadyStage(night).run(plan.subs());
-        if (!ready) {
-            throw new DeviceException("ready", "not every device is proven", "See the list of steps in Ready.");
+    private void prepare(NightPlan plan, Centering centering, Focusing focusing) throws InterruptedException {
+        boolean ready = new ReadyStage(night, conduct).run(plan.subs());
+        if (!conduct.gate(Stage.READY, ready, measured(Stage.READY), night.clock()::await)) {
+            return;
         }
         // Stars to focus and solve by come out at nautical dusk.
         Instant stars = plan.times().nauticalDusk().orElse(night.clock().now());
@@ -262,36 +347,55 @@ public final class NightEngine {
                     Stage.POLAR,
                     "Waiting for nautical dusk",
                     Duration.between(night.clock().now(), stars));
-            night.clock().await(Duration.between(night.clock().now(), stars));
+            waitUntil(stars);
         }
-        PolarStage polar = new PolarStage(night, centering);
+        if (conduct.isEnding()) {
+            return;
+        }
+        PolarStage polar = new PolarStage(night, centering, conduct);
         record.stage(Stage.FOCUS);
         polar.goToStart();
         focusing.rough();
-        if (!before.gatesPassed().contains(Stage.POLAR)) {
-            polar.run();
+        conduct.safePoint(Stage.FOCUS);
+        if (!record.state().passed(Stage.POLAR)) {
+            boolean aligned = polar.run();
+            conduct.gate(Stage.POLAR, aligned, measured(Stage.POLAR), night.clock()::await);
         }
     }
 
-    private void finish(NightSoFar before, Focusing focusing) throws InterruptedException {
-        NightSoFar now = NightSoFar.of(record.events());
+    private void waitUntil(Instant time) throws InterruptedException {
+        while (night.clock().now().isBefore(time) && !conduct.isEnding()) {
+            conduct.announce("at once", Duration.ZERO);
+            conduct.safePoint(Stage.POLAR);
+            Duration left = Duration.between(night.clock().now(), time);
+            night.clock().await(left.compareTo(LOOK_ROUND) < 0 ? left : LOOK_ROUND);
+        }
+    }
+
+    private String measured(Stage stage) {
+        return record.state().gate(stage).map(GateMeasured::text).orElse("");
+    }
+
+    private void finish(Focusing focusing) throws InterruptedException {
         night.devices().mount().park();
         night.clock().await(night.devices().mount().remaining());
-        record.event(EventKind.PARKED, "The mount is parked.", Map.of());
-        new CalibrateStage(night, now, focusing).run();
+        record.tell(new MountParked(record.now(), "The mount is parked."));
+        boolean calibrated = new CalibrateStage(night, record.state(), focusing, conduct).run();
+        conduct.gate(Stage.CALIBRATE, calibrated, measured(Stage.CALIBRATE), night.clock()::await);
         warmUp();
-        new StackStage(night, before).run();
+        boolean stacked = new StackStage(night, conduct).run();
+        conduct.gate(Stage.STACK, stacked, measured(Stage.STACK), night.clock()::await);
         record.stage(Stage.LOGBOOK);
-        List<NightEvent> events = record.events();
-        long taken = events.stream().filter(e -> e.kind() == EventKind.SUB).count();
-        long kept = SubVerdicts.kept(events);
-        record.event(
-                EventKind.NIGHT_ENDED,
+        int taken = record.state().subs().size();
+        int kept = record.state().kept();
+        record.tell(new NightEnded(
+                record.now(),
                 (givenUp.isEmpty()
                                 ? "The night is done: "
                                 : "The night is over, with " + String.join(", ", givenUp) + " given up: ")
                         + kept + " of " + taken + " subs kept.",
-                facts("taken", taken, "kept", kept));
+                taken,
+                kept));
     }
 
     /** A camera that no longer answers is told of; the masters and stacks need it no more. */
@@ -303,35 +407,35 @@ public final class NightEngine {
             night.devices().camera().warmUp();
             record.doing(Stage.CALIBRATE, "The camera warms up", NightBudget.WARM_UP);
             night.clock().await(NightBudget.WARM_UP);
-            record.event(
-                    EventKind.PARKED,
-                    String.format(
-                            Locale.ROOT,
-                            "The camera has warmed up to %.1f °C.",
-                            night.devices().camera().sensorTemperatureC()),
-                    Map.of());
+            double sensorC = night.devices().camera().sensorTemperatureC();
+            record.tell(new CameraWarmed(
+                    record.now(),
+                    String.format(Locale.ROOT, "The camera has warmed up to %.1f °C.", sensorC),
+                    sensorC));
         } catch (DeviceException e) {
             record.fault(Stage.CALIBRATE, "The camera could not be warmed up: " + e.getMessage());
         }
     }
 
     /** After a stop: removes what is half-written, and takes in subs that were on the disk but not yet in the journal. */
-    private NightSoFar reconcile(NightSoFar before) {
+    private void reconcile() {
         List<String> removed = night.archive().removeUnfinished();
-        Set<String> known = new HashSet<>();
-        before.subs().values().forEach(known::addAll);
+        Set<String> known =
+                record.state().subs().stream().map(SubTaken::file).collect(Collectors.toCollection(HashSet::new));
         List<String> found = new ArrayList<>(night.archive().lights());
         found.removeAll(known);
         for (String file : found) {
             adopt(file);
         }
         if (!removed.isEmpty() || !found.isEmpty()) {
-            record.event(
-                    EventKind.DEVICE,
+            record.tell(new StepProven(
+                    record.now(),
                     found.size() + " finished subs were taken in, " + removed.size() + " unfinished files removed.",
-                    facts("device", "disk", "step", "after a stop", "measured", "", "proven", true));
+                    "disk",
+                    "after a stop",
+                    "",
+                    true));
         }
-        return NightSoFar.of(record.events());
     }
 
     /** A sub that was finished and not yet told: it keeps its own time and is measured and judged as the others were. */
@@ -341,34 +445,45 @@ public final class NightEngine {
         String target = header.text("OBJECT").orElse("unknown");
         String filter = header.text("FILTER").orElse("unknown");
         double seconds = header.exposureSeconds().orElse(0);
+        boolean full = frame.width() == night.kit().sensor().widthPx();
         StarField field = night.finder().find(frame);
+        StarTable.keep(night.archive().resolve(file), field);
         SubJudge.Measured measured = SubJudge.measured(
                 SubJudge.set(target, filter, seconds, frame.width()),
                 file,
                 field,
                 night.kit().sensor().offsetAdu());
-        SubJudge.Verdict verdict = judge.judge(measured);
-        Instant ended = header.start()
-                .map(s -> s.plusMillis(Math.round(1000 * seconds)))
-                .orElse(night.clock().now());
-        Map<String, Object> facts = facts("target", target, "filter", filter, "seconds", seconds);
-        facts.putAll(SubFacts.of(field, frame.width(), measured, verdict));
-        facts.put("full", frame.width() == night.kit().sensor().widthPx());
-        facts.put("foundAfterStop", true);
-        header.number("FOCUSPOS").ifPresent(steps -> facts.put("focusSteps", steps));
-        header.number("FOCTEMP").ifPresent(c -> facts.put("temperatureC", c));
-        header.text("PIERSIDE").ifPresent(side -> facts.put("pierSide", side));
-        record.eventAt(
-                ended,
-                EventKind.SUB,
-                String.format(
-                        Locale.ROOT,
-                        "A sub of %s %s %.0f s, finished before the stop, %s.",
-                        target,
-                        filter,
-                        seconds,
-                        verdict.keep() ? "kept" : "out: " + verdict.reason()),
-                facts);
+        Verdict verdict = judge.judge(measured);
+        Duration length = Duration.ofMillis(Math.round(1000 * seconds));
+        Instant opened = header.start().orElse(record.now().minus(length));
+        record.tell(new SubTaken(
+                opened.plus(length),
+                String.format(Locale.ROOT, "A sub of %s %s %.0f s, finished before the stop,", target, filter, seconds),
+                target,
+                filter,
+                seconds,
+                new Interval(opened, opened.plus(length)),
+                file,
+                full,
+                false,
+                false,
+                Set.of(),
+                true,
+                SubFacts.of(field, frame, measured, full),
+                new SubCircumstances(
+                        OptionalDouble.empty(),
+                        OptionalDouble.empty(),
+                        header.number("FOCTEMP"),
+                        whole(header.number("FOCUSPOS")),
+                        header.text("PIERSIDE").flatMap(Mount.PierSide::named)),
+                GuideFigures.UNKNOWN,
+                OptionalDouble.empty(),
+                Optional.empty(),
+                verdict));
         SubFacts.tellRegraded(record, judge, measured.set());
+    }
+
+    private static OptionalInt whole(OptionalDouble number) {
+        return number.isPresent() ? OptionalInt.of((int) Math.round(number.getAsDouble())) : OptionalInt.empty();
     }
 }

@@ -91,6 +91,12 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
         return tree(site, kit, program, lessons, observatory);
     }
 
+    /** Whether another file tells of a night that differs in its program only: the same date, site, kit, and sky. */
+    public boolean differsInProgramOnly(NightFile other) {
+        return JsonText.differences(tree(), other.tree()).stream()
+                .allMatch(d -> d.path().startsWith("program"));
+    }
+
     /** Whether another file tells of the very same night, however it is laid out as text. */
     public boolean sameNight(NightFile other) {
         return JsonText.differences(tree(), other.tree()).isEmpty();

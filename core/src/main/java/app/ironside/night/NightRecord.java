@@ -3,63 +3,52 @@ package app.ironside.night;
 import app.ironside.device.NightClock;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.Frame;
+import app.ironside.journal.FaultTold;
+import app.ironside.journal.Gate;
+import app.ironside.journal.GateMeasured;
+import app.ironside.journal.Journal;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
+import app.ironside.journal.Stage;
+import app.ironside.journal.StageBegan;
 import app.ironside.star.StarField;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.LinkedHashMap;
-import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 
-/** The one way into the journal: stamps the time, writes, tells the watcher. */
+/** The one way into the journal: writes, keeps the state that follows, tells the watcher. */
 public final class NightRecord {
     private final Journal journal;
     private final NightClock clock;
     private final NightWatcher watcher;
+    private NightState state;
 
     public NightRecord(Journal journal, NightClock clock, NightWatcher watcher) {
         this.journal = journal;
         this.clock = clock;
         this.watcher = watcher;
+        this.state = NightState.of(journal.events());
     }
 
-    /** Facts in the order given: name, value, name, value. */
-    public static Map<String, Object> facts(Object... namesAndValues) {
-        Map<String, Object> facts = new LinkedHashMap<>();
-        for (int i = 0; i < namesAndValues.length; i += 2) {
-            facts.put((String) namesAndValues[i], namesAndValues[i + 1]);
-        }
-        return facts;
+    /** The time with which an event is told now. */
+    Instant now() {
+        return clock.now();
     }
 
-    void event(EventKind kind, String text, Map<String, Object> facts) {
-        eventAt(clock.now(), kind, text, facts);
-    }
-
-    /** Something that happened earlier and is told only now. */
-    void eventAt(Instant time, EventKind kind, String text, Map<String, Object> facts) {
-        NightEvent event = new NightEvent(time, kind, text, facts);
+    void tell(NightEvent event) {
         journal.append(event);
+        state = state.with(event);
         watcher.event(event);
     }
 
     /** Writes a gate and returns whether it is passed. */
-    boolean gate(Gate gate) {
-        event(
-                EventKind.GATE,
-                gate.text(),
-                facts(
-                        "stage", gate.stage().name(),
-                        "measured", gate.measured(),
-                        "limit", gate.limit(),
-                        "unit", gate.unit(),
-                        "atMost", gate.atMost(),
-                        "passed", gate.passed()));
+    boolean gate(Gate gate, String text) {
+        tell(new GateMeasured(now(), text, gate));
         return gate.passed();
     }
 
     void stage(Stage stage) {
-        event(EventKind.STAGE, stage.title() + " begins.", facts("stage", stage.name()));
+        tell(new StageBegan(now(), stage.title() + " begins.", stage));
     }
 
     /** The watch has stopped the mount. */
@@ -68,7 +57,7 @@ public final class NightRecord {
     }
 
     void fault(Stage stage, String text) {
-        event(EventKind.FAULT, text, facts("stage", stage.name()));
+        tell(new FaultTold(now(), text, stage));
     }
 
     void doing(Stage stage, String what, Duration about) {
@@ -83,11 +72,13 @@ public final class NightRecord {
         watcher.frame(stage, caption, frame, stars);
     }
 
-    void guiding(List<GuideSample> recent) {
-        watcher.guiding(recent);
+    void guided(GuideSample sample) {
+        journal.guided(sample);
+        watcher.guided(sample);
     }
 
-    List<NightEvent> events() {
-        return journal.events();
+    /** How the night stands. */
+    NightState state() {
+        return state;
     }
 }

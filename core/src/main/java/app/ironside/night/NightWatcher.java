@@ -2,10 +2,11 @@ package app.ironside.night;
 
 import app.ironside.guide.GuideSample;
 import app.ironside.image.Frame;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.Stage;
 import app.ironside.star.StarField;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.List;
 import java.util.Optional;
 
 /** Someone who looks on while a night runs. Called on the night's thread: hand over quickly. */
@@ -25,6 +26,6 @@ public interface NightWatcher {
     /** Something is to be done or looked at by hand; returns when that may be taken as done. The one call that may wait. */
     default void confirm(String what) throws InterruptedException {}
 
-    /** Guiding since the last sub began. */
-    default void guiding(List<GuideSample> recent) {}
+    /** A guide exposure was looked at. */
+    default void guided(GuideSample sample) {}
 }

@@ -1,9 +1,11 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
-
 import app.ironside.device.Mount;
 import app.ironside.image.Frame;
+import app.ironside.journal.FrameSolved;
+import app.ironside.journal.Gate;
+import app.ironside.journal.Stage;
+import app.ironside.journal.TargetCentred;
 import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
 import app.ironside.point.CenteringResult;
@@ -42,8 +44,8 @@ final class Pointing {
                 });
         result.staleModel().ifPresent(why -> night.record().fault(Stage.POINT, why));
         night.record()
-                .event(
-                        EventKind.CENTRED,
+                .tell(new TargetCentred(
+                        night.record().now(),
                         String.format(
                                 Locale.ROOT,
                                 "%s is %.0f″ from the middle after %d rounds, camera angle %.1f°.",
@@ -51,25 +53,20 @@ final class Pointing {
                                 result.offsetArcsec(),
                                 result.offsetsArcsec().size(),
                                 result.last().rotationDeg()),
-                        facts(
-                                "target", target.name(),
-                                "offsetArcsec", result.offsetArcsec(),
-                                "rounds", result.offsetsArcsec().size(),
-                                "rotationDeg", result.last().rotationDeg(),
-                                "pierSide", side.name()));
-        return night.record()
-                .gate(new Gate(
-                        Stage.POINT,
+                        target.name(),
                         result.offsetArcsec(),
-                        limit,
-                        "″",
-                        true,
+                        result.offsetsArcsec().size(),
+                        result.last().rotationDeg(),
+                        side));
+        return night.record()
+                .gate(
+                        Gate.atMost(Stage.POINT, result.offsetArcsec(), limit, "″"),
                         String.format(
                                 Locale.ROOT,
                                 "%s %.0f″ from the middle of the frame; %.0f″ are allowed.",
                                 target.name(),
                                 result.offsetArcsec(),
-                                limit)));
+                                limit));
     }
 
     /** A frame with how far its middle is from the target. */
@@ -78,29 +75,26 @@ final class Pointing {
     private void solved(TargetPlan target, String caption, String file, SolveResult answer, Seen seen) {
         if (answer instanceof PlateSolution s) {
             night.record()
-                    .event(
-                            EventKind.SOLVE,
+                    .tell(new FrameSolved(
+                            night.record().now(),
                             caption + ".",
-                            facts(
-                                    "target", target.name(),
-                                    "file", file,
-                                    "raDeg", s.centre().raDeg(),
-                                    "decDeg", s.centre().decDeg(),
-                                    "rotationDeg", s.rotationDeg(),
-                                    "scaleArcsecPerPixel", s.scaleArcsecPerPixel(),
-                                    "matchedStars", s.matchedStars(),
-                                    "rmsArcsec", s.rmsArcsec(),
-                                    "offsetArcsec", seen.offsetArcsec(),
-                                    "byHand",
-                                            Nudge.to(
-                                                            target.position(),
-                                                            s,
-                                                            seen.frame().width(),
-                                                            seen.frame().height())
-                                                    .sentence(),
-                                    "wrongHints", s.wrongHints(),
-                                    "log10FalseOdds", s.log10FalseOdds(),
-                                    "wcs", s.wcs().toKeywords()));
+                            target.name(),
+                            file,
+                            s.centre(),
+                            s.rotationDeg(),
+                            s.scaleArcsecPerPixel(),
+                            s.matchedStars(),
+                            s.rmsArcsec(),
+                            seen.offsetArcsec(),
+                            Nudge.to(
+                                            target.position(),
+                                            s,
+                                            seen.frame().width(),
+                                            seen.frame().height())
+                                    .sentence(),
+                            s.wrongHints(),
+                            s.log10FalseOdds(),
+                            s.wcs()));
         } else {
             night.record().fault(Stage.POINT, caption + ". " + ((NoSolution) answer).reason());
         }

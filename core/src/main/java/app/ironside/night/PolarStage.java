@@ -1,10 +1,13 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
-
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.image.Frame;
+import app.ironside.journal.AxisMeasured;
+import app.ironside.journal.Gate;
+import app.ironside.journal.KnobsTurned;
+import app.ironside.journal.Stage;
+import app.ironside.journal.StepProven;
 import app.ironside.kit.MeridianRule;
 import app.ironside.kit.PolarTolerance;
 import app.ironside.point.Centering;
@@ -27,7 +30,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 
@@ -58,11 +60,13 @@ final class PolarStage {
 
     private final NightContext night;
     private final Centering centering;
+    private final Conduct conduct;
     private final AxisFinder finder;
 
-    PolarStage(NightContext night, Centering centering) {
+    PolarStage(NightContext night, Centering centering, Conduct conduct) {
         this.night = night;
         this.centering = centering;
+        this.conduct = conduct;
         this.finder = new AxisFinder(night.observer());
     }
 
@@ -86,22 +90,23 @@ final class PolarStage {
         double limit = PolarTolerance.limitArcmin(night.kit(), night.program().longestSubSeconds(), declination);
         Measured measured = measure(0, KnobGearing.UNKNOWN);
         int adjustment = 0;
-        while (adjustment < MOST_ADJUSTMENTS && measured.error().totalArcmin() > limit) {
+        while (adjustment < MOST_ADJUSTMENTS && measured.error().totalArcmin() > limit && !isOverruled()) {
             // The knobs are followed live from where the last exposure was taken; then the axis is measured afresh.
             Measured live = measured;
             for (int k = 0; k < LIVE_ADJUSTMENTS && live.error().totalArcmin() > limit; k++) {
+                conduct.announce("after this turn of the knobs", Duration.ofSeconds(60));
+                conduct.safePoint(Stage.POLAR);
+                if (isOverruled()) {
+                    break;
+                }
                 live = adjustLive(live, ++adjustment);
             }
             measured = measure(adjustment, live.gearing());
             LiveAxis.knock(live.error(), measured.error()).ifPresent(sentence -> record.fault(Stage.POLAR, sentence));
         }
         PolarError error = measured.error();
-        return record.gate(new Gate(
-                Stage.POLAR,
-                error.totalArcmin(),
-                limit,
-                "′",
-                true,
+        return record.gate(
+                Gate.atMost(Stage.POLAR, error.totalArcmin(), limit, "′"),
                 String.format(
                         Locale.ROOT,
                         "The axis is %.2f′ ± %.2f′ from the pole; %.0f s subs at %.0f mm allow %.2f′.",
@@ -109,7 +114,12 @@ final class PolarStage {
                         error.uncertaintyArcmin(),
                         night.program().longestSubSeconds(),
                         night.kit().optics().focalLengthMm(),
-                        limit)));
+                        limit));
+    }
+
+    /** Whether a person goes on with the axis as it stands, or ends the night. */
+    private boolean isOverruled() {
+        return conduct.isEnding() || conduct.overruled().contains(Stage.POLAR);
     }
 
     /**
@@ -129,11 +139,9 @@ final class PolarStage {
         night.record().doing(Stage.POLAR, advice.sentence(), Duration.ofSeconds(45));
         night.devices().hands().turn(advice.altitudeTurns(), advice.azimuthTurns());
         night.record()
-                .event(
-                        EventKind.KNOBS,
-                        advice.sentence(),
-                        facts("altitudeTurns", advice.altitudeTurns(), "azimuthTurns", advice.azimuthTurns()));
-        List<Map<String, Object>> frames = new ArrayList<>();
+                .tell(new KnobsTurned(
+                        night.record().now(), advice.sentence(), advice.altitudeTurns(), advice.azimuthTurns()));
+        List<AxisMeasured.Sight> frames = new ArrayList<>();
         PolarResult result = before.live()
                 .update(sight("After adjustment " + adjustment, frames).sight());
         if (result instanceof PolarRefusal refusal) {
@@ -148,13 +156,13 @@ final class PolarStage {
     /** A solved exposure. */
     private record Seen(AxisSight sight, PlateSolution solution) {}
 
-    private Seen sight(String caption, List<Map<String, Object>> frames) throws InterruptedException {
+    private Seen sight(String caption, List<AxisMeasured.Sight> frames) throws InterruptedException {
         night.record().doing(Stage.POLAR, caption, EXPOSURE);
         Taken taken = new Taken(caption, frames);
         return taken.seen(centering.look(night.devices().mount().pointing(), EXPOSURE, taken));
     }
 
-    private Optional<Seen> glance(String caption, List<Map<String, Object>> frames) throws InterruptedException {
+    private Optional<Seen> glance(String caption, List<AxisMeasured.Sight> frames) throws InterruptedException {
         night.record().doing(Stage.POLAR, caption, EXPOSURE);
         Taken taken = new Taken(caption, frames);
         return centering
@@ -165,11 +173,11 @@ final class PolarStage {
     /** Keeps each frame as it is solved, with when it was taken and how sharp it is. */
     private final class Taken implements Centering.Watcher {
         private final String caption;
-        private final List<Map<String, Object>> frames;
+        private final List<AxisMeasured.Sight> frames;
         private Instant middle = night.clock().now();
         private double halfFluxRadiusPx;
 
-        Taken(String caption, List<Map<String, Object>> frames) {
+        Taken(String caption, List<AxisMeasured.Sight> frames) {
             this.caption = caption;
             this.frames = frames;
         }
@@ -201,7 +209,7 @@ final class PolarStage {
      * Where the catalogue is too thin to recognise a field, one a little further on does as well: any turn about the axis will do. Steps
      * lead east, away from where something might touch; the next turn makes up for them.
      */
-    private Stepped sightOrNextToIt(String caption, List<Map<String, Object>> frames) throws InterruptedException {
+    private Stepped sightOrNextToIt(String caption, List<AxisMeasured.Sight> frames) throws InterruptedException {
         double aside = 0;
         for (int step = 0; step < MOST_STEPS_ASIDE; step++) {
             Optional<Seen> seen = glance(caption, frames);
@@ -223,7 +231,7 @@ final class PolarStage {
     private Measured measure(int adjustment, KnobGearing gearing) throws InterruptedException {
         goToStart();
         List<AxisSight> sights = new ArrayList<>();
-        List<Map<String, Object>> frames = new ArrayList<>();
+        List<AxisMeasured.Sight> frames = new ArrayList<>();
         double sigma = AxisFinder.USUAL_CENTRE_SIGMA_ARCSEC;
         double aside = 0;
         for (int k = 0; k < SIGHTS; k++) {
@@ -251,11 +259,11 @@ final class PolarStage {
         return measured;
     }
 
-    private void tell(Measured measured, int adjustment, boolean live, List<Map<String, Object>> frames) {
+    private void tell(Measured measured, int adjustment, boolean live, List<AxisMeasured.Sight> frames) {
         PolarError error = measured.error();
         night.record()
-                .event(
-                        EventKind.POLAR,
+                .tell(new AxisMeasured(
+                        night.record().now(),
                         String.format(
                                 Locale.ROOT,
                                 "Polar axis %.1f′ off: %.1f′ %s, %.1f′ %s.",
@@ -264,19 +272,18 @@ final class PolarStage {
                                 error.altitudeErrorArcmin() > 0 ? "too high" : "too low",
                                 Math.abs(error.azimuthErrorArcmin()),
                                 error.azimuthErrorArcmin() > 0 ? "too far east" : "too far west"),
-                        facts(
-                                "altitudeErrorArcmin", error.altitudeErrorArcmin(),
-                                "azimuthErrorArcmin", error.azimuthErrorArcmin(),
-                                "totalErrorArcmin", error.totalArcmin(),
-                                "uncertaintyArcmin", error.uncertaintyArcmin(),
-                                "turnDeg", error.turnDeg(),
-                                "adjustment", adjustment,
-                                "live", live,
-                                "tiltDeg", measured.gearing().tiltDeg(),
-                                "altitudeTurns", measured.advice().altitudeTurns(),
-                                "azimuthTurns", measured.advice().azimuthTurns(),
-                                "advice", measured.advice().sentence(),
-                                "frames", frames));
+                        error.altitudeErrorArcmin(),
+                        error.azimuthErrorArcmin(),
+                        error.totalArcmin(),
+                        error.uncertaintyArcmin(),
+                        error.turnDeg(),
+                        adjustment,
+                        live,
+                        OptionalDouble.of(measured.gearing().tiltDeg()),
+                        OptionalDouble.of(measured.advice().altitudeTurns()),
+                        OptionalDouble.of(measured.advice().azimuthTurns()),
+                        measured.advice().sentence(),
+                        frames));
     }
 
     /** A wrong hour or a wrong place shows as the mount's idea of the sky being degrees from the solved one. */
@@ -285,20 +292,15 @@ final class PolarStage {
         boolean proven = apart < CLOCK_AND_PLACE_DEG;
         String measured = String.format(Locale.ROOT, "the mount is %.1f° from the solved sky", apart);
         night.record()
-                .event(
-                        EventKind.DEVICE,
+                .tell(new StepProven(
+                        night.record().now(),
                         "clock and place: "
-                                + (proven ? "they agree with the sky, " : "they do not agree with the sky, ") + measured
-                                + ".",
-                        facts(
-                                "device",
-                                "clock and place",
-                                "step",
-                                "they agree with the solved sky",
-                                "measured",
-                                measured,
-                                "proven",
-                                proven));
+                                + (proven ? "they agree with the sky, " : "they do not agree with the sky, ")
+                                + measured + ".",
+                        "clock and place",
+                        "they agree with the solved sky",
+                        measured,
+                        proven));
         if (!proven) {
             night.record()
                     .fault(
@@ -310,18 +312,15 @@ final class PolarStage {
         }
     }
 
-    private Map<String, Object> saved(String caption, Frame frame, SolveResult result) {
+    private AxisMeasured.Sight saved(String caption, Frame frame, SolveResult result) {
         String file = night.archive().save("polar", "polar", frame);
         if (result instanceof PlateSolution s) {
-            return facts(
-                    "caption", caption,
-                    "file", file,
-                    "raDeg", s.centre().raDeg(),
-                    "decDeg", s.centre().decDeg(),
-                    "rotationDeg", s.rotationDeg(),
-                    "matchedStars", s.matchedStars(),
-                    "rmsArcsec", s.rmsArcsec());
+            return new AxisMeasured.Sight(
+                    caption,
+                    file,
+                    Optional.of(new AxisMeasured.Place(s.centre(), s.rotationDeg(), s.matchedStars(), s.rmsArcsec())),
+                    "");
         }
-        return facts("caption", caption, "file", file, "reason", ((NoSolution) result).reason());
+        return new AxisMeasured.Sight(caption, file, Optional.empty(), ((NoSolution) result).reason());
     }
 }

@@ -1,11 +1,12 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
-
 import app.ironside.device.Camera;
 import app.ironside.device.Devices;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
+import app.ironside.journal.Gate;
+import app.ironside.journal.Stage;
+import app.ironside.journal.StepProven;
 import app.ironside.plan.CalibrationPlan;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.TargetPlan;
@@ -34,11 +35,13 @@ final class ReadyStage {
 
     private final NightContext night;
     private final NightRecord record;
+    private final Conduct conduct;
     private int proven;
     private int steps;
 
-    ReadyStage(NightContext night) {
+    ReadyStage(NightContext night, Conduct conduct) {
         this.night = night;
+        this.conduct = conduct;
         this.record = night.record();
     }
 
@@ -53,6 +56,11 @@ final class ReadyStage {
         record.stage(Stage.READY);
         Devices devices = night.devices();
         for (ReadyStep step : night.readyList().steps()) {
+            conduct.announce("after this step", Duration.ofSeconds(20));
+            conduct.safePoint(Stage.READY);
+            if (conduct.isEnding()) {
+                break;
+            }
             if (step.measured()) {
                 prove(step, proof(step.subject(), plannedSubs));
             } else {
@@ -65,15 +73,11 @@ final class ReadyStage {
             }
         }
         tellOfFieldsWithoutStars();
-        return record.gate(new Gate(
-                Stage.READY,
-                proven,
-                steps,
-                "steps",
-                false,
+        return record.gate(
+                Gate.atLeast(Stage.READY, proven, steps, "steps"),
                 proven == steps
                         ? "All " + steps + " steps are proven."
-                        : (steps - proven) + " of " + steps + " steps are not proven: see the list."));
+                        : (steps - proven) + " of " + steps + " steps are not proven: see the list.");
     }
 
     /** Told at dusk, and not when the first frame of a target cannot be recognised at midnight. The other targets go on. */
@@ -131,10 +135,13 @@ final class ReadyStage {
             measured = Optional.empty();
         }
         proven += measured.isPresent() ? 1 : 0;
-        record.event(
-                EventKind.DEVICE,
+        record.tell(new StepProven(
+                record.now(),
                 device + ": " + what + measured.map(m -> ", " + m + ".").orElse(": not proven."),
-                facts("device", device, "step", what, "measured", measured.orElse(""), "proven", measured.isPresent()));
+                device,
+                what,
+                measured.orElse(""),
+                measured.isPresent()));
     }
 
     private Optional<String> supplyHolds() {

@@ -1,37 +1,31 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
-
-import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.focus.FocusRun;
-import app.ironside.guide.GuideSample;
-import app.ironside.image.Frame;
-import app.ironside.image.Header;
+import app.ironside.journal.Command;
+import app.ironside.journal.Flipped;
+import app.ironside.journal.Gate;
+import app.ironside.journal.Stage;
+import app.ironside.journal.SubTaken;
+import app.ironside.journal.Verdict;
 import app.ironside.kit.MeridianRule;
+import app.ironside.night.NightControl.Order;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.Observer;
-import app.ironside.solve.PlateSolution;
-import app.ironside.solve.SolveHints;
-import app.ironside.solve.SolveResult;
-import app.ironside.star.FieldMap;
-import app.ironside.star.StarField;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.Set;
 
 /** Takes the subs of one target: dither, refocus, recentre, flip, until dawn or until the target sinks. */
 final class RunStage {
-    private static final double SMALL_FRAME_SHARE = 0.25;
-
     /** So often in a row a device that fails is tried again; what the sky does is waited for as long as the block lasts. */
     private static final int MOST_RECOVERIES = 3;
 
@@ -46,54 +40,98 @@ final class RunStage {
     /** What complains when the sky is shut: each of these sees stars or nothing. */
     private static final Set<String> SEES_THE_SKY = Set.of("guider", "guide camera", FocusRun.NAME, Centering.NAME);
 
+    /** While nothing is done, commands are looked for this often. */
+    private static final Duration LOOK_ROUND = Duration.ofSeconds(10);
+
     private final NightContext night;
+    private final Conduct conduct;
     private final Pointing pointing;
     private final Focusing focusing;
     private final Guiding guiding;
     private final NightLoop loop;
-    private final SubJudge judge;
+    private final SubTaker subs;
     private final Observer observer;
     private int sinceLegBegan;
 
-    RunStage(NightContext night, Pointing pointing, Focusing focusing, Guiding guiding, SubJudge judge) {
+    /** A target that is being followed and guided while the program is changed. */
+    private Optional<String> standing = Optional.empty();
+
+    /** Whether a person wants guiding off. */
+    private boolean unguided;
+
+    RunStage(
+            NightContext night,
+            Conduct conduct,
+            Pointing pointing,
+            Focusing focusing,
+            Guiding guiding,
+            SubJudge judge) {
         this.night = night;
+        this.conduct = conduct;
         this.pointing = pointing;
         this.focusing = focusing;
         this.guiding = guiding;
-        this.loop = new NightLoop(night.clock(), guiding.guider());
-        this.judge = judge;
+        this.loop = new NightLoop(night.clock(), guiding.guider(), conduct);
+        this.subs = new SubTaker(night, conduct, loop, guiding, judge);
         this.observer = night.observer();
+    }
+
+    /** One target's part of the night as it stands, commands included. */
+    private static final class Leg {
+        private final PlannedBlock block;
+        private TargetPlan target;
+        private Instant until;
+        private Optional<Integer> most;
+        private int taken;
+        private boolean begun;
+        private boolean left;
+
+        Leg(PlannedBlock block) {
+            this.block = block;
+            this.target = block.target();
+            this.until = block.span().until();
+            this.most = block.target().mostSubs();
+            this.taken = block.done();
+        }
     }
 
     /** Runs a block from where it stands; returns whether it was given up. */
     boolean run(PlannedBlock block) throws InterruptedException {
-        rest("Waiting for " + block.target().name(), block.span().from());
-        int taken = block.done();
+        Leg leg = new Leg(block);
+        // After a change of program that keeps the target everything stands as it is.
+        leg.begun = standing.filter(block.target().name()::equals).isPresent();
+        standing = Optional.empty();
+        if (!leg.begun) {
+            rest("Waiting for " + block.target().name(), block.span().from(), leg);
+        }
         int recoveries = 0;
-        boolean begun = false;
         boolean givenUp = false;
-        while (!isOver(block, taken)) {
+        while (true) {
             try {
-                if (!begun) {
-                    begin(block.target());
-                    begun = true;
+                orders(leg);
+                if (isOver(leg)) {
+                    break;
                 }
-                if (flipDue(block.target(), focusing.due() ? REFOCUS_SECONDS : DITHER_SECONDS)) {
-                    flip(block.target());
+                if (!leg.begun) {
+                    leg.begun = begin(leg.target);
+                    continue; // what was asked meanwhile comes first
+                }
+                if (flipDue(leg.target, focusing.due() ? REFOCUS_SECONDS : DITHER_SECONDS)) {
+                    flip(leg);
                     continue; // the flip took minutes: whether the block is over is asked anew
                 }
-                beforeSub(block.target(), taken);
-                if (flipDue(block.target(), 0)) {
-                    flip(block.target());
+                beforeSub(leg.target, leg.taken);
+                if (flipDue(leg.target, 0)) {
+                    flip(leg);
                     continue;
                 }
-                boolean kept = sub(block.target(), taken);
-                taken++;
-                recoveries = kept ? 0 : recoveries;
+                Optional<Verdict> verdict = sub(leg.target, leg.taken);
+                leg.taken += verdict.isPresent() ? 1 : 0;
+                recoveries = verdict.filter(Verdict::keep).isPresent() ? 0 : recoveries;
                 guiding.check();
             } catch (DeviceException e) {
                 night.record().fault(Stage.RUN, e.getMessage());
-                begun = false;
+                leg.begun = false;
                 if (++recoveries > MOST_RECOVERIES && !SEES_THE_SKY.contains(e.device())) {
                     night.record()
                             .fault(
@@ -105,45 +143,184 @@ final class RunStage {
                 }
                 rest(
                         "A pause of five minutes, then " + block.target().name() + " again",
-                        night.clock().now().plus(PAUSE_BEFORE_RECOVERY));
+                        night.clock().now().plus(PAUSE_BEFORE_RECOVERY),
+                        leg);
             }
         }
-        guiding.stop();
-        night.devices().mount().stop();
+        if (leg.begun && conduct.hasRevision()) {
+            standing = Optional.of(leg.target.name());
+            return false;
+        }
+        stand();
         return givenUp;
     }
 
-    /** Waits with the mount standing still: nothing is followed that nobody looks at. */
-    private void rest(String why, Instant until) throws InterruptedException {
+    /** Stops guiding and the mount: nothing is followed that nobody looks at. */
+    void stand() {
+        standing = Optional.empty();
+        guiding.stop();
+        night.devices().mount().stop();
+    }
+
+    /** Waits with the mount standing still. */
+    private void rest(String why, Instant until, Leg leg) throws InterruptedException {
         guiding.stop();
         if (night.clock().now().isBefore(until)) {
             night.devices().mount().stop();
             night.record().doing(Stage.RUN, why, Duration.between(night.clock().now(), until));
-            loop.waitUntil(until);
+            while (night.clock().now().isBefore(until) && goesOn(leg)) {
+                conduct.announce("at once", Duration.ZERO);
+                Duration left = Duration.between(night.clock().now(), until);
+                night.clock().await(left.compareTo(LOOK_ROUND) < 0 ? left : LOOK_ROUND);
+                orders(leg);
+            }
         }
     }
 
-    private boolean isOver(PlannedBlock block, int taken) {
-        Instant end = night.clock().now().plusMillis(Math.round(block.target().subSeconds() * 1000));
-        if (end.isAfter(block.span().until())
-                || taken >= block.target().mostSubs().orElse(Integer.MAX_VALUE)) {
+    private boolean goesOn(Leg leg) {
+        return !leg.left && !conduct.isEnding() && !conduct.hasRevision();
+    }
+
+    /** A safe point: obeys what was asked since the last one. */
+    private void orders(Leg leg) throws InterruptedException {
+        for (Optional<Order> next = conduct.next(Stage.RUN); next.isPresent(); next = conduct.next(Stage.RUN)) {
+            Order order = next.get();
+            if (!conduct.obeyed(order, Stage.RUN, loop::aWhile)) {
+                obey(order, leg);
+            }
+        }
+    }
+
+    private void obey(Order order, Leg leg) throws InterruptedException {
+        Command command = order.command();
+        if (command instanceof Command.SkipTarget) {
+            leg.left = true;
+            conduct.obeyed(order, Stage.RUN, leg.target.name() + " is left with " + leg.taken + " subs");
+        } else if (command instanceof Command.SkipFilter) {
+            skipFilter(order, leg);
+        } else if (command instanceof Command.OneMore) {
+            leg.most = leg.most.map(most -> Math.max(most, leg.taken) + 1);
+            leg.until = leg.until.plusMillis(Math.round(1000 * leg.target.subSeconds()));
+            conduct.obeyed(order, Stage.RUN, "the block ends a sub later, at the latest " + clock(leg.until));
+        } else if (command instanceof Command.Extend extend) {
+            leg.until = leg.until.plus(extend.by());
+            leg.most = Optional.empty();
+            conduct.obeyed(
+                    order,
+                    Stage.RUN,
+                    leg.target.name() + " goes on until " + clock(leg.until) + ", or until it is too low");
+        } else if (!leg.begun) {
+            conduct.refuse(order, Stage.RUN, leg.target.name() + " is not begun");
+        } else {
+            try {
+                obeyAtTheTelescope(order, leg);
+            } catch (DeviceException e) {
+                conduct.refuse(order, Stage.RUN, e.getMessage());
+                throw e;
+            }
+        }
+    }
+
+    private void skipFilter(Order order, Leg leg) {
+        String filter = leg.target.filterAfter(leg.taken);
+        List<String> others =
+                leg.target.filters().stream().filter(f -> !f.equals(filter)).toList();
+        if (others.isEmpty()) {
+            leg.left = true;
+            conduct.obeyed(order, Stage.RUN, "there is no other filter, so " + leg.target.name() + " is left");
+        } else {
+            leg.target = leg.target.withFilters(others);
+            conduct.obeyed(order, Stage.RUN, "no more subs in " + filter + " of " + leg.target.name());
+        }
+    }
+
+    private void obeyAtTheTelescope(Order order, Leg leg) throws InterruptedException {
+        Command command = order.command();
+        boolean guided = guiding.guider().isGuiding();
+        if (command instanceof Command.Refocus) {
+            guiding.stop();
+            boolean sure = focusing.fine("asked for by " + order.by());
+            guideAgain(leg.target);
+            conduct.obeyed(order, Stage.FOCUS, sure ? "in focus" : "the run was not believed");
+        } else if (command instanceof Command.Recentre) {
+            guiding.stop();
+            boolean centred =
+                    pointing.centre(leg.target, night.devices().mount().pierSide());
+            guideAgain(leg.target);
+            conduct.obeyed(order, Stage.POINT, centred ? "centred" : "further off than is allowed");
+        } else if (command instanceof Command.CalibrateGuider) {
+            guiding.stop();
+            guiding.forgetCalibration();
+            unguided = false;
+            conduct.obeyed(
+                    order,
+                    Stage.GUIDE,
+                    guiding.start(leg.target)
+                            ? "calibrated, and guiding"
+                            : "calibrated; guiding is not as good as it should be");
+        } else if (command instanceof Command.StopGuiding) {
+            guiding.stop();
+            unguided = true;
+            conduct.obeyed(order, Stage.GUIDE, "subs are taken without guiding until it is started");
+        } else if (command instanceof Command.StartGuiding) {
+            unguided = false;
+            conduct.obeyed(
+                    order, Stage.GUIDE, guiding.start(leg.target) ? "guiding" : "guiding, not as good as it should be");
+        } else if (command instanceof Command.DitherNow && guided) {
+            guiding.dither();
+            conduct.obeyed(order, Stage.GUIDE, "shifted");
+        } else if (command instanceof Command.DitherNow) {
+            conduct.refuse(order, Stage.GUIDE, "a dither shifts the guide star, and nothing is guided");
+        } else {
+            conduct.refuse(order, Stage.RUN, "no sub is being taken");
+        }
+    }
+
+    private String clock(Instant time) {
+        return time.atZone(night.site().zone()).toLocalTime().withNano(0).toString();
+    }
+
+    /** Starts to guide, unless a person wants it off; returns whether the figure is inside its limit. */
+    private boolean guideAgain(TargetPlan target) throws InterruptedException {
+        return unguided || guiding.start(target);
+    }
+
+    private boolean isOver(Leg leg) {
+        Instant end = night.clock().now().plusMillis(Math.round(leg.target.subSeconds() * 1000));
+        if (!goesOn(leg) || end.isAfter(leg.until) || leg.taken >= leg.most.orElse(Integer.MAX_VALUE)) {
             return true;
         }
-        Horizontal seen = observer.observed(block.target().position(), end);
+        Horizontal seen = observer.observed(leg.target.position(), end);
         return seen.altitudeDeg() < night.program().minimumAltitudeDeg()
                 || !night.site().horizon().clears(seen, night.site().marginDeg());
     }
 
-    private void begin(TargetPlan target) throws InterruptedException {
+    /** Points, focuses, guides; returns whether subs can follow. */
+    private boolean begin(TargetPlan target) throws InterruptedException {
+        conduct.announce("when guiding has settled", Duration.ofSeconds((long) STARTING_SECONDS));
         night.record().stage(Stage.POINT);
         focusing.change(target.filters().get(0));
-        pointing.centre(target, sideFor(target));
+        boolean centred = pointing.centre(target, sideFor(target));
+        if (!conduct.gate(Stage.POINT, centred, measured(Stage.POINT), night.clock()::await)) {
+            return false;
+        }
         night.record().stage(Stage.FOCUS);
-        focusing.fine("start of " + target.name());
+        boolean sharp = focusing.fine("start of " + target.name());
+        if (!conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await)) {
+            return false;
+        }
         night.record().stage(Stage.GUIDE);
-        guiding.start(target);
+        boolean guided = guideAgain(target);
+        if (!conduct.gate(Stage.GUIDE, guided, measured(Stage.GUIDE), loop::aWhile)) {
+            return false;
+        }
         night.record().stage(Stage.RUN);
         sinceLegBegan = 0;
+        return true;
+    }
+
+    private String measured(Stage stage) {
+        return night.record().state().gate(stage).map(g -> g.text()).orElse("");
     }
 
     /** Whether a sub that begins so many seconds from now would still be under way where something touches. */
@@ -176,14 +353,25 @@ final class RunStage {
 
     /** The mount stands still meanwhile: followed on, the telescope would run into what the limit keeps it from. */
     private void waitUntilFree(TargetPlan target) throws InterruptedException {
+        guiding.stop();
         double left = rule(target).flipFromDeg() - hourAngleDeg(target);
-        rest(
-                "Waiting until " + target.name() + " can be followed from the other side",
-                night.clock().now().plusMillis(Math.round(1000 * Math.max(0, left) / MeridianRule.DEG_PER_SECOND)));
+        Duration wait = Duration.ofMillis(Math.round(1000 * Math.max(0, left) / MeridianRule.DEG_PER_SECOND));
+        if (!wait.isZero()) {
+            night.devices().mount().stop();
+            night.record()
+                    .doing(Stage.RUN, "Waiting until " + target.name() + " can be followed from the other side", wait);
+            Instant until = night.clock().now().plus(wait);
+            while (night.clock().now().isBefore(until)) {
+                conduct.leaveIfAsked(Stage.RUN);
+                Duration piece = Duration.between(night.clock().now(), until);
+                night.clock().await(piece.compareTo(LOOK_ROUND) < 0 ? piece : LOOK_ROUND);
+            }
+        }
     }
 
-    private void flip(TargetPlan target) throws InterruptedException {
-        guiding.stop();
+    private void flip(Leg leg) throws InterruptedException {
+        TargetPlan target = leg.target;
+        conduct.announce("after the flip", Duration.ofSeconds(150));
         waitUntilFree(target);
         Instant began = night.clock().now();
         night.record().doing(Stage.RUN, "Meridian flip", Duration.ofSeconds(150));
@@ -194,178 +382,77 @@ final class RunStage {
                     "it was told to change sides and did not",
                     "Look at its own meridian limits; something touches if it goes on as it is.");
         }
-        boolean guided = guiding.start(target);
+        boolean guided = guideAgain(target);
         sinceLegBegan = 0;
         night.record()
-                .event(
-                        EventKind.FLIP,
+                .tell(new Flipped(
+                        night.record().now(),
                         String.format(
                                 Locale.ROOT,
                                 "Meridian flip done in %d s, %s, %s.",
                                 Duration.between(began, night.clock().now()).toSeconds(),
                                 centred ? "centred" : "not centred",
-                                guided ? "guiding" : "guiding not as good as it should be"),
-                        facts("target", target.name(), "centred", centred, "guided", guided));
+                                unguided ? "not guided" : guided ? "guiding" : "guiding not as good as it should be"),
+                        target.name(),
+                        centred,
+                        guided && !unguided));
+        conduct.gate(Stage.POINT, centred, measured(Stage.POINT), loop::aWhile);
+        conduct.gate(Stage.GUIDE, guided, measured(Stage.GUIDE), loop::aWhile);
     }
 
     private void beforeSub(TargetPlan target, int taken) throws InterruptedException {
         String filter = target.filterAfter(taken);
         if (focusing.due()) {
             guiding.stop();
-            focusing.fine(focusing.dueBecause());
-            guiding.start(target);
+            conduct.announce("after the focus run", Duration.ofSeconds((long) REFOCUS_SECONDS));
+            boolean sharp = focusing.fine(focusing.dueBecause());
+            conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
+            guideAgain(target);
         }
         focusing.change(filter);
-        if (sinceLegBegan > 0 && sinceLegBegan % night.program().ditherEvery() == 0) {
+        if (!unguided && sinceLegBegan > 0 && sinceLegBegan % night.program().ditherEvery() == 0) {
             guiding.dither();
         }
     }
 
-    /** Takes a sub; returns whether it is kept. */
-    private boolean sub(TargetPlan target, int taken) throws InterruptedException {
-        String filter = target.filterAfter(taken);
+    /** Takes a sub; returns its verdict, or nothing if a person threw it away. */
+    private Optional<Verdict> sub(TargetPlan target, int taken) throws InterruptedException {
         boolean test = sinceLegBegan == 0;
         boolean small =
                 night.program().fullFramesPerLeg().map(k -> sinceLegBegan >= k).orElse(false);
-        Camera.Exposure exposure = Camera.Exposure.light(Duration.ofMillis(Math.round(target.subSeconds() * 1000)));
-        if (small) {
-            exposure = exposure.of(middle());
+        Optional<SubTaken> sub = subs.take(target, taken, test, small);
+        if (sub.isEmpty()) {
+            return Optional.empty();
         }
-        String name = String.format(Locale.ROOT, "Sub %d %s %.0f s", taken + 1, filter, target.subSeconds());
-        night.record().doing(Stage.RUN, name + " of " + target.name(), exposure.length());
-        guiding.guider().takeSamples();
-        guiding.guider().takeLost();
-        Frame raw = loop.expose(night.devices().camera(), exposure);
-        List<GuideSample> samples = guiding.guider().takeSamples();
-        night.record().guiding(samples);
-        StarField field = night.finder().find(raw);
-        Frame frame = raw.withHeader(header(raw.header(), target, filter));
-        String file = night.archive()
-                .save(
-                        String.join(
-                                "/", "lights", FrameArchive.plainName(target.name()), FrameArchive.plainName(filter)),
-                        FrameArchive.plainName(target.name()) + "_" + FrameArchive.plainName(filter) + "_"
-                                + FrameArchive.seconds(target.subSeconds()),
-                        frame);
-        SubJudge.Measured measured = SubJudge.measured(
-                SubJudge.set(target.name(), filter, target.subSeconds(), raw.width()),
-                file,
-                field,
-                night.kit().sensor().offsetAdu());
-        SubJudge.Verdict verdict = judge.judge(measured);
-        Optional<PlateSolution> place = small ? Optional.empty() : place(target, field);
-        night.record().frame(Stage.RUN, name, frame, Optional.of(field));
-        Map<String, Object> facts = facts("target", target.name(), "filter", filter, "seconds", target.subSeconds());
-        facts.putAll(SubFacts.of(field, raw.width(), measured, verdict));
-        facts.putAll(circumstances(target));
-        facts.putAll(SubFacts.guiding(samples, guiding.guider().takeLost()));
-        facts.put("test", test);
-        facts.put("full", !small);
-        facts.put("trace", Guiding.trace(samples));
-        if (!small) {
-            FieldMap map = FieldMap.of(field);
-            facts.put("trailing", map.trailing());
-            facts.put("trailingAngleDeg", map.trailingAngleDeg());
-            facts.put(
-                    "field",
-                    map.findings().stream().map(FieldMap.Finding::sentence).toList());
-        }
-        facts.put("hourAngleDeg", hourAngleDeg(target));
-        place.ifPresent(p -> {
-            facts.put("offsetArcsec", 3600 * p.centre().separationDeg(target.position()));
-            facts.put("wcs", p.wcs().toKeywords());
-        });
         sinceLegBegan++;
-        night.record()
-                .event(
-                        EventKind.SUB,
-                        String.format(
-                                Locale.ROOT,
-                                "%s of %s %s.",
-                                name,
-                                target.name(),
-                                verdict.keep() ? "kept" : "out: " + verdict.reason()),
-                        facts);
-        SubFacts.tellRegraded(night.record(), judge, measured.set());
         if (test) {
-            gate(target, verdict, field);
+            gate(sub.get());
+            conduct.gate(Stage.RUN, sub.get().kept(), measured(Stage.RUN), loop::aWhile);
         }
-        recentreIfCrept(target, place);
-        return verdict.keep();
+        recentreIfCrept(target, sub.get().offsetArcsec());
+        return Optional.of(sub.get().verdict());
     }
 
-    private void gate(TargetPlan target, SubJudge.Verdict verdict, StarField field) {
+    private void gate(SubTaken sub) {
         night.record()
-                .gate(new Gate(
-                        Stage.RUN,
-                        verdict.keep() ? 1 : 0,
-                        1,
-                        "test sub",
-                        false,
-                        verdict.keep()
+                .gate(
+                        Gate.atLeast(Stage.RUN, sub.kept() ? 1 : 0, 1, "test sub"),
+                        sub.kept()
                                 ? String.format(
                                         Locale.ROOT,
                                         "The test sub of %s is good, %d stars, %.2f px; it counts.",
-                                        target.name(),
-                                        field.stars().size(),
-                                        field.medianHalfFluxRadiusPx().orElse(0))
-                                : "The test sub of " + target.name() + " is not good: " + verdict.reason() + "."));
+                                        sub.target(),
+                                        sub.measures().stars(),
+                                        sub.measures().hfrPx().orElse(0))
+                                : "The test sub of " + sub.target() + " is not good: "
+                                        + sub.verdict().reason() + ".");
     }
 
-    private void recentreIfCrept(TargetPlan target, Optional<PlateSolution> place) throws InterruptedException {
-        if (place.isEmpty()) {
-            return;
-        }
-        double crept = 3600 * place.get().centre().separationDeg(target.position());
-        if (crept > night.program().recentreBeyondArcsec()) {
+    private void recentreIfCrept(TargetPlan target, OptionalDouble offsetArcsec) throws InterruptedException {
+        if (offsetArcsec.orElse(0) > night.program().recentreBeyondArcsec()) {
             guiding.stop();
             pointing.centre(target, night.devices().mount().pierSide());
-            guiding.start(target);
+            guideAgain(target);
         }
-    }
-
-    private Camera.Region middle() {
-        int width = (int) (night.kit().sensor().widthPx() * SMALL_FRAME_SHARE) / 2 * 2;
-        int height = (int) (night.kit().sensor().heightPx() * SMALL_FRAME_SHARE) / 2 * 2;
-        return new Camera.Region(
-                (night.kit().sensor().widthPx() - width) / 2,
-                (night.kit().sensor().heightPx() - height) / 2,
-                width,
-                height);
-    }
-
-    private Optional<PlateSolution> place(TargetPlan target, StarField field) {
-        SolveResult result = night.solver()
-                .solve(
-                        field,
-                        SolveHints.NONE
-                                .withNear(target.position(), 1)
-                                .withScale(night.kit().arcsecPerPixel(), 0.02));
-        return result instanceof PlateSolution s ? Optional.of(s) : Optional.empty();
-    }
-
-    private Map<String, Object> circumstances(TargetPlan target) {
-        Horizontal seen = observer.observed(target.position(), night.clock().now());
-        return facts(
-                "altitudeDeg", seen.altitudeDeg(),
-                "temperatureC", night.devices().focuser().temperatureC(),
-                "focusSteps", night.devices().focuser().positionSteps(),
-                "pierSide", night.devices().mount().pierSide().name());
-    }
-
-    private Header header(Header camera, TargetPlan target, String filter) {
-        return camera.with("OBJECT", target.name())
-                .with("FILTER", filter)
-                .with("RA", target.position().raDeg())
-                .with("DEC", target.position().decDeg())
-                .with("TELESCOP", night.kit().name())
-                .with("FOCALLEN", night.kit().optics().focalLengthMm())
-                .with("APTDIA", night.kit().optics().apertureMm())
-                .with("FOCUSPOS", night.devices().focuser().positionSteps())
-                .with("FOCTEMP", night.devices().focuser().temperatureC())
-                .with("PIERSIDE", night.devices().mount().pierSide().name())
-                .with("SITELAT", night.site().latDeg())
-                .with("SITELONG", night.site().lonDeg())
-                .with("SITEELEV", night.site().elevationM());
     }
 }

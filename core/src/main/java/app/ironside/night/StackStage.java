@@ -1,7 +1,5 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
-
 import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.calibrate.Calibrator;
@@ -10,6 +8,10 @@ import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Pictures;
 import app.ironside.image.Stretch;
+import app.ironside.journal.Gate;
+import app.ironside.journal.StackMade;
+import app.ironside.journal.Stage;
+import app.ironside.journal.SubTaken;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.SolveHints;
 import app.ironside.stack.StackResult;
@@ -31,14 +33,19 @@ final class StackStage {
     private static final int FEWEST_SUBS = 3;
 
     private final NightContext night;
-    private final NightSoFar before;
 
-    StackStage(NightContext night, NightSoFar before) {
+    private final Conduct conduct;
+
+    StackStage(NightContext night, Conduct conduct) {
         this.night = night;
-        this.before = before;
+        this.conduct = conduct;
     }
 
     private record SetKey(String target, String filter, double seconds) {
+        static SetKey of(SubTaken sub) {
+            return new SetKey(sub.target(), sub.filter(), sub.seconds());
+        }
+
         String name() {
             return FrameArchive.plainName(target) + "_" + FrameArchive.plainName(filter) + "_"
                     + FrameArchive.seconds(seconds);
@@ -46,7 +53,7 @@ final class StackStage {
     }
 
     /** Returns whether every set with enough subs was stacked. */
-    boolean run() {
+    boolean run() throws InterruptedException {
         night.record().stage(Stage.STACK);
         int wanted = 0;
         int done = 0;
@@ -55,8 +62,10 @@ final class StackStage {
                 continue;
             }
             wanted++;
+            conduct.announce("after this stack", Duration.ofSeconds(20));
+            conduct.safePoint(Stage.STACK);
             try {
-                if (!before.stacksDone().contains(set.getKey().name())) {
+                if (!isDone(set.getKey())) {
                     stack(set.getKey(), set.getValue());
                 }
                 done++;
@@ -65,37 +74,30 @@ final class StackStage {
             }
         }
         return night.record()
-                .gate(new Gate(
-                        Stage.STACK,
-                        done,
-                        wanted,
-                        "stacks",
-                        false,
-                        done == wanted
-                                ? done + " sets are stacked."
-                                : (wanted - done) + " sets could not be stacked."));
+                .gate(
+                        Gate.atLeast(Stage.STACK, done, wanted, "stacks"),
+                        done == wanted ? done + " sets are stacked." : (wanted - done) + " sets could not be stacked.");
+    }
+
+    /** Whether a set's stack is finished: of a night that was stopped, it is not made again. */
+    private boolean isDone(SetKey set) {
+        return night.record().state().all(StackMade.class).stream()
+                .anyMatch(s -> s.set().equals(set.name()));
     }
 
     /** Kept subs of a set that were read out in the middle only, as rehearsals do to save time; they cannot be stacked. */
-    private long partial(SetKey set) {
-        return SubVerdicts.applied(night.record().events()).stream()
-                .filter(e -> e.kind() == EventKind.SUB && e.isTrue("keep") && !e.isTrue("full"))
-                .filter(e -> e.text("target").orElse("").equals(set.target())
-                        && e.text("filter").orElse("").equals(set.filter())
-                        && e.number("seconds").orElse(0) == set.seconds())
+    private int partial(SetKey set) {
+        return (int) night.record().state().subs().stream()
+                .filter(s -> s.kept() && !s.full() && SetKey.of(s).equals(set))
                 .count();
     }
 
     private Map<SetKey, List<Path>> sets() {
         Map<SetKey, List<Path>> sets = new LinkedHashMap<>();
-        for (NightEvent event : SubVerdicts.applied(night.record().events())) {
-            if (event.kind() == EventKind.SUB && event.isTrue("keep") && event.isTrue("full")) {
-                SetKey key = new SetKey(
-                        event.text("target").orElseThrow(),
-                        event.text("filter").orElseThrow(),
-                        event.number("seconds").orElseThrow());
-                sets.computeIfAbsent(key, k -> new ArrayList<>())
-                        .add(night.archive().resolve(event.text("file").orElseThrow()));
+        for (SubTaken sub : night.record().state().subs()) {
+            if (sub.kept() && sub.full()) {
+                sets.computeIfAbsent(SetKey.of(sub), k -> new ArrayList<>())
+                        .add(night.archive().resolve(sub.file()));
             }
         }
         return sets;
@@ -121,28 +123,10 @@ final class StackStage {
         Pictures.writeTiff(night.archive().derived("stacks", set.name() + ".tif"), picture, stretch);
         Pictures.writePng(night.archive().derived("stacks", set.name() + ".png"), picture, stretch);
         night.record().frame(Stage.STACK, set.name(), picture, Optional.of(stars));
-        Map<String, Object> facts = facts(
-                "set", set.name(),
-                "target", set.target(),
-                "filter", set.filter(),
-                "file", night.archive().relative(fits),
-                "frames", result.kept().size() + result.rejected().size(),
-                "kept", result.kept().size(),
-                "partial", partial(set),
-                "seconds", set.seconds() * result.kept().size(),
-                "noiseAdu", result.noiseAdu(),
-                "subNoiseAdu", result.subNoiseAdu(),
-                "snrGain", result.gain().measured(),
-                "snrGainPossible", result.gain().possible(),
-                "snrGainError", result.gain().error(),
-                "hfrPx", stars.medianHalfFluxRadiusPx().orElse(0),
-                "subHfrPx", result.medianSubHfrPx(),
-                "rejectedPixelFraction", result.rejectedPixelFraction(),
-                "reference", night.archive().relative(result.reference()));
-        place.ifPresent(p -> facts.put("wcs", p.wcs().toKeywords()));
+        int partial = partial(set);
         night.record()
-                .event(
-                        EventKind.STACK,
+                .tell(new StackMade(
+                        night.record().now(),
                         String.format(
                                 Locale.ROOT,
                                 "%s: %d subs stacked, %.1f times better than one, of %.1f possible.%s",
@@ -150,11 +134,29 @@ final class StackStage {
                                 result.kept().size(),
                                 result.gain().measured(),
                                 result.gain().possible(),
-                                partial(set) > 0
-                                        ? " " + partial(set)
-                                                + " more were read out in the middle only and are left out."
+                                partial > 0
+                                        ? " " + partial + " more were read out in the middle only and are left out."
                                         : ""),
-                        facts);
+                        set.name(),
+                        set.target(),
+                        set.filter(),
+                        night.archive().relative(fits),
+                        result.kept().size() + result.rejected().size(),
+                        result.kept().size(),
+                        partial,
+                        Duration.ofMillis(
+                                Math.round(1000 * set.seconds() * result.kept().size())),
+                        result.noiseAdu(),
+                        result.subNoiseAdu(),
+                        Optional.of(new StackMade.Gain(
+                                result.gain().measured(),
+                                result.gain().possible(),
+                                result.gain().error())),
+                        stars.medianHalfFluxRadiusPx(),
+                        result.medianSubHfrPx(),
+                        result.rejectedPixelFraction(),
+                        night.archive().relative(result.reference()),
+                        place.map(PlateSolution::wcs)));
     }
 
     private Optional<Frame> master(String name) {

@@ -1,63 +1,54 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
-
-import app.ironside.guide.GuideSample;
-import app.ironside.guide.GuideStatistics;
+import app.ironside.image.Frame;
+import app.ironside.journal.SubMeasures;
+import app.ironside.journal.SubRegraded;
+import app.ironside.star.FieldMap;
 import app.ironside.star.StarField;
-import java.util.List;
-import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
 
 /** What the journal says of a sub, one way for subs that were just taken and for those that were found after a stop. */
 final class SubFacts {
     private SubFacts() {}
 
-    /** What its pixels tell. */
-    static Map<String, Object> of(StarField field, int widthPx, SubJudge.Measured sub, SubJudge.Verdict verdict) {
-        return facts(
-                "hfrPx", field.medianHalfFluxRadiusPx().orElse(0),
-                "fwhmPx", field.medianFwhmPx().orElse(0),
-                "eccentricity", field.medianEccentricity().orElse(0),
-                "stars", field.stars().size(),
-                "backgroundAdu", field.backgroundAdu(),
-                "noiseAdu", field.noiseAdu(),
-                "skyAdu", sub.skyAdu(),
-                "starFluxAdu", sub.starFluxAdu(),
-                "widthPx", widthPx,
-                "file", sub.file(),
-                "keep", verdict.keep(),
-                "reason", verdict.reason());
+    /**
+     * What its pixels tell.
+     *
+     * @param full whether the whole sensor was read out: only then star shapes speak for the field
+     */
+    static SubMeasures of(StarField field, Frame frame, SubJudge.Measured sub, boolean full) {
+        return new SubMeasures(
+                frame.width(),
+                field.stars().size(),
+                field.medianHalfFluxRadiusPx(),
+                field.medianFwhmPx(),
+                field.medianEccentricity(),
+                field.backgroundAdu(),
+                field.noiseAdu(),
+                OptionalDouble.of(sub.skyAdu()),
+                OptionalDouble.of(sub.starFluxAdu()),
+                full ? Optional.of(shape(field)) : Optional.empty());
     }
 
-    /**
-     * How it was guided. Without a sample there is no figure: a lost star is no perfect one.
-     *
-     * @param lost guide exposures in which the star was not found
-     */
-    static Map<String, Object> guiding(List<GuideSample> samples, int lost) {
-        Map<String, Object> facts = facts("guideSamples", samples.size(), "guideLost", lost);
-        if (!samples.isEmpty()) {
-            GuideStatistics guide = GuideStatistics.of(samples);
-            facts.put("guideRmsArcsec", guide.rmsTotalArcsec());
-            facts.put("guideRmsRaArcsec", guide.rmsRaArcsec());
-            facts.put("guideRmsDecArcsec", guide.rmsDecArcsec());
-            facts.put("guideP80Arcsec", guide.p80Arcsec());
-        }
-        return facts;
+    private static SubMeasures.FieldShape shape(StarField field) {
+        FieldMap map = FieldMap.of(field);
+        return new SubMeasures.FieldShape(
+                map.trailing(),
+                map.trailingAngleDeg(),
+                map.findings().stream().map(FieldMap.Finding::sentence).toList());
     }
 
     /** Tells of earlier subs of a series whose verdict is another now. */
     static void tellRegraded(NightRecord record, SubJudge judge, String set) {
         for (SubJudge.Regraded changed : judge.regraded(set)) {
             String name = changed.sub().file().replaceFirst(".*/", "");
-            record.event(
-                    EventKind.REGRADED,
+            record.tell(new SubRegraded(
+                    record.now(),
                     name + (changed.verdict().keep() ? " is kept after all: " : " is out after all: ")
                             + changed.verdict().reason() + ".",
-                    facts(
-                            "file", changed.sub().file(),
-                            "keep", changed.verdict().keep(),
-                            "reason", changed.verdict().reason()));
+                    changed.sub().file(),
+                    changed.verdict()));
         }
     }
 }

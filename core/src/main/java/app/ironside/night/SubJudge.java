@@ -1,6 +1,10 @@
 package app.ironside.night;
 
 import app.ironside.image.Statistics;
+import app.ironside.journal.NightState;
+import app.ironside.journal.SubMeasures;
+import app.ironside.journal.SubTaken;
+import app.ironside.journal.Verdict;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import app.ironside.star.SubLimits;
@@ -34,9 +38,6 @@ final class SubJudge {
 
     private static final double BETTER_SHARE = 0.8;
 
-    /** What was measured and what follows. */
-    record Verdict(boolean keep, String reason) {}
-
     /** A verdict that is another now. */
     record Regraded(Measured sub, Verdict verdict) {}
 
@@ -61,33 +62,24 @@ final class SubJudge {
     private final Map<String, Verdict> given = new HashMap<>();
 
     /** A judge who knows the subs of a night that was stopped. */
-    static SubJudge of(List<NightEvent> events) {
+    static SubJudge of(NightState state) {
         SubJudge judge = new SubJudge();
-        for (NightEvent event : SubVerdicts.applied(events)) {
-            if (event.kind() == EventKind.SUB && event.number("starFluxAdu").isPresent()) {
+        for (SubTaken taken : state.subs()) {
+            SubMeasures m = taken.measures();
+            if (m.starFluxAdu().isPresent()) {
                 Measured sub = new Measured(
-                        set(event),
-                        event.text("file").orElse(""),
-                        (int) event.number("stars").orElse(0),
-                        event.number("hfrPx").orElse(0),
-                        event.number("eccentricity").orElse(0),
-                        event.number("skyAdu").orElse(1),
-                        event.number("starFluxAdu").orElse(0));
+                        set(taken.target(), taken.filter(), taken.seconds(), m.widthPx()),
+                        taken.file(),
+                        m.stars(),
+                        m.hfrPx().orElse(0),
+                        m.eccentricity().orElse(0),
+                        m.skyAdu().orElse(1),
+                        m.starFluxAdu().getAsDouble());
                 judge.series.computeIfAbsent(sub.set(), s -> new ArrayList<>()).add(sub);
-                judge.given.put(
-                        sub.file(),
-                        new Verdict(event.isTrue("keep"), event.text("reason").orElse("")));
+                judge.given.put(sub.file(), taken.verdict());
             }
         }
         return judge;
-    }
-
-    private static String set(NightEvent sub) {
-        return set(
-                sub.text("target").orElse(""),
-                sub.text("filter").orElse(""),
-                sub.number("seconds").orElse(0),
-                (int) sub.number("widthPx").orElse(0));
     }
 
     /** The name of a series. */

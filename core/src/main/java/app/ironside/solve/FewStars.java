@@ -28,8 +28,11 @@ final class FewStars {
     /** A shorter base would turn centroids' errors into large ones across the frame. */
     private static final double SHORTEST_BASE = 0.25;
 
+    /** Across a frame of usual size; a small frame's stars crowd, and its pixels are turned away by less. */
     private static final double FIRST_REACH_PX = 5;
-    private static final double[] REACHES_PX = {FIRST_REACH_PX, 2, 0.8, 0.45};
+
+    private static final double FIRST_REACH_OF_DIAGONAL = 0.003;
+    private static final double[] NEXT_REACHES_PX = {2, 0.8, 0.45};
 
     /** Mounts that were told the truth once are nearer than this; a narrow search needs fewer stars to be sure. */
     private static final double NEAR_DEG = 1.5;
@@ -44,6 +47,7 @@ final class FewStars {
     private final SolveHints hints;
     private final Verifier verifier;
     private final List<Star> seen;
+    private final double[] reachesPx;
 
     private FewStars(StarField field, StarCatalogue catalogue, SolveHints hints, Verifier verifier, int frameStars) {
         this.field = field;
@@ -51,6 +55,11 @@ final class FewStars {
         this.hints = hints;
         this.verifier = verifier;
         this.seen = field.stars().subList(0, Math.min(frameStars, field.stars().size()));
+        this.reachesPx = new double[1 + NEXT_REACHES_PX.length];
+        reachesPx[0] = Math.max(
+                NEXT_REACHES_PX[0],
+                Math.min(FIRST_REACH_PX, FIRST_REACH_OF_DIAGONAL * Math.hypot(field.width(), field.height())));
+        System.arraycopy(NEXT_REACHES_PX, 0, reachesPx, 1, NEXT_REACHES_PX.length);
     }
 
     /**
@@ -83,6 +92,7 @@ final class FewStars {
         List<CataloguePair> pairs = new ArrayList<>();
         double tolerance = 1 + hints.scaleTolerance();
         for (int a = 0; a < sky.size(); a++) {
+            sky.get(a).around.add(sky.get(a));
             for (int b = a + 1; b < sky.size(); b++) {
                 double deg = sky.get(a).position.separationDeg(sky.get(b).position);
                 if (deg < diagonalPx * scale * tolerance) {
@@ -106,8 +116,8 @@ final class FewStars {
                 int from = first(pairs, base * scale * (1 - hints.scaleTolerance()));
                 for (int k = from; k < pairs.size() && pairs.get(k).deg <= base * scale * tolerance; k++) {
                     CataloguePair pair = pairs.get(k);
-                    Optional<PlateSolution> found = laid(one, two, sky.get(pair.a), sky.get(pair.b), sky, inside, tried)
-                            .or(() -> laid(one, two, sky.get(pair.b), sky.get(pair.a), sky, inside, tried));
+                    Optional<PlateSolution> found = laid(one, two, sky.get(pair.a), sky.get(pair.b), inside, tried)
+                            .or(() -> laid(one, two, sky.get(pair.b), sky.get(pair.a), inside, tried));
                     if (found.isPresent()) {
                         return found;
                     }
@@ -135,7 +145,7 @@ final class FewStars {
     /**
      * A catalogue star on the plane that touches the sky at the hint.
      *
-     * @param around the others that may be in one frame with it
+     * @param around it and the others that may be in one frame with it, brightest first
      */
     private record Place(Equatorial position, double xi, double eta, List<Place> around) {}
 
@@ -154,16 +164,15 @@ final class FewStars {
         return places;
     }
 
-    private Optional<PlateSolution> laid(
-            Star one, Star two, Place a, Place b, List<Place> sky, SolveHints inside, long[] tried) {
+    private Optional<PlateSolution> laid(Star one, Star two, Place a, Place b, SolveHints inside, long[] tried) {
         for (int parity = -1; parity <= 1; parity += 2) {
             Similarity first = through(one, two, a, b, parity);
             tried[0]++;
             // On the hint's plane, which is good enough to tell whether three more stars are there.
-            if (1 + hits(first, a.around) < FEWEST_MATCHES) {
+            if (hits(first, a.around) < FEWEST_MATCHES) {
                 continue;
             }
-            Optional<PlateSolution> found = verified(first, a.position, parity, sky, tried[0]);
+            Optional<PlateSolution> found = verified(first, a, parity, tried[0]);
             if (found.filter(s -> inside.allowsCentre(s.centre()) && inside.allowsScale(s.scaleArcsecPerPixel()))
                     .isPresent()) {
                 return found;
@@ -172,14 +181,14 @@ final class FewStars {
         return Optional.empty();
     }
 
-    private Optional<PlateSolution> verified(
-            Similarity first, Equatorial near, int parity, List<Place> sky, long tried) {
+    private Optional<PlateSolution> verified(Similarity first, Place a, int parity, long tried) {
+        Equatorial near = a.position;
         Wcs wcs = first.wcs(hints.near().orElseThrow());
         Optional<PlateSolution> best = Optional.empty();
         double bestOdds = 0;
         // Looked at more and more closely; of the last reaches, each counts as another try.
-        for (double reach : REACHES_PX) {
-            List<Equatorial> expected = expected(wcs, sky);
+        for (double reach : reachesPx) {
+            List<Equatorial> expected = expected(wcs, a.around);
             List<WcsFit.Match> matches = Verifier.match(wcs, expected, seen, reach);
             Optional<Wcs> next = matches.size() < FEWEST_MATCHES
                     ? Optional.empty()
@@ -189,7 +198,7 @@ final class FewStars {
             }
             double chance = seen.size() * Math.PI * reach * reach / ((double) field.width() * field.height());
             double odds =
-                    Verifier.log10Tail(expected.size() - 2, matches.size() - 2, chance) + Math.log10(REACHES_PX.length);
+                    Verifier.log10Tail(expected.size() - 2, matches.size() - 2, chance) + Math.log10(reachesPx.length);
             wcs = next.get();
             if (Verifier.stands(odds, tried) && odds < bestOdds) {
                 bestOdds = odds;
@@ -258,7 +267,7 @@ final class FewStars {
 
     private boolean meets(double x, double y) {
         for (Star star : seen) {
-            if (Math.abs(star.x() - x) < FIRST_REACH_PX && Math.abs(star.y() - y) < FIRST_REACH_PX) {
+            if (Math.abs(star.x() - x) < reachesPx[0] && Math.abs(star.y() - y) < reachesPx[0]) {
                 return true;
             }
         }

@@ -1,9 +1,7 @@
 package app.ironside.solve;
 
 import app.ironside.image.Header;
-import java.util.LinkedHashMap;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -64,25 +62,22 @@ record Sip(int order, double[][] a, double[][] b, double reachX, double reachY) 
     }
 
     /** The keywords, with inverse polynomials for readers that want them. */
-    Map<String, Object> toKeywords() {
-        Map<String, Object> cards = new LinkedHashMap<>();
-        put(cards, "A", a, 2);
-        put(cards, "B", b, 2);
+    Header toHeader() {
         double[][][] inverse = inverse();
-        put(cards, "AP", inverse[0], 0);
-        put(cards, "BP", inverse[1], 0);
-        return cards;
+        Header cards = with(with(Header.EMPTY, "A", a, 2), "B", b, 2);
+        return with(with(cards, "AP", inverse[0], 0), "BP", inverse[1], 0);
     }
 
-    private void put(Map<String, Object> cards, String name, double[][] c, int from) {
-        cards.put(name + "_ORDER", (long) order);
+    private Header with(Header before, String name, double[][] c, int from) {
+        Header cards = before.with(name + "_ORDER", (long) order);
         for (int p = 0; p <= order; p++) {
             for (int q = 0; p + q <= order; q++) {
                 if (p + q >= from) {
-                    cards.put(String.format(Locale.ROOT, "%s_%d_%d", name, p, q), c[p][q]);
+                    cards = cards.with(String.format(Locale.ROOT, "%s_%d_%d", name, p, q), c[p][q]);
                 }
             }
         }
+        return cards;
     }
 
     /** Polynomials that go back, fitted over the frame. */

@@ -5,8 +5,6 @@ import app.ironside.image.Header;
 import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.TangentPlane;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -73,25 +71,24 @@ public record Wcs(
     }
 
     /** The FITS keywords of this WCS. */
-    public Map<String, Object> toKeywords() {
-        Map<String, Object> cards = new LinkedHashMap<>();
-        cards.put("WCSAXES", 2L);
+    public Header toHeader() {
         String suffix = distortion.isPresent() ? "-SIP" : "";
-        cards.put("CTYPE1", "RA---TAN" + suffix);
-        cards.put("CTYPE2", "DEC--TAN" + suffix);
-        cards.put("CUNIT1", "deg");
-        cards.put("CUNIT2", "deg");
-        cards.put("CRVAL1", reference.raDeg());
-        cards.put("CRVAL2", reference.decDeg());
-        cards.put("CRPIX1", crpixX);
-        cards.put("CRPIX2", crpixY);
-        cards.put("CD1_1", cd11);
-        cards.put("CD1_2", cd12);
-        cards.put("CD2_1", cd21);
-        cards.put("CD2_2", cd22);
-        cards.put("RADESYS", "ICRS");
-        distortion.ifPresent(d -> cards.putAll(d.toKeywords()));
-        return cards;
+        Header cards = Header.EMPTY
+                .with("WCSAXES", 2L)
+                .with("CTYPE1", "RA---TAN" + suffix)
+                .with("CTYPE2", "DEC--TAN" + suffix)
+                .with("CUNIT1", "deg")
+                .with("CUNIT2", "deg")
+                .with("CRVAL1", reference.raDeg())
+                .with("CRVAL2", reference.decDeg())
+                .with("CRPIX1", crpixX)
+                .with("CRPIX2", crpixY)
+                .with("CD1_1", cd11)
+                .with("CD1_2", cd12)
+                .with("CD2_1", cd21)
+                .with("CD2_2", cd22)
+                .with("RADESYS", "ICRS");
+        return distortion.map(d -> cards.withAll(d.toHeader().values())).orElse(cards);
     }
 
     /** Largest shift by distortion at the corners of a frame of this size, pixels; 0 without distortion. */

@@ -18,9 +18,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 
@@ -298,7 +296,7 @@ public final class Stacker {
         if (gain.isPresent()) {
             header = header.with("EGAIN", gain.getAsDouble() * placed.size());
         }
-        header = header.withAll(span(each));
+        header = header.withAll(span(each).values());
         for (String step : reference.calibrator().steps()) {
             header = header.withHistory(step);
         }
@@ -321,21 +319,23 @@ public final class Stacker {
     }
 
     /** From the first start to the last end (FITS standard 4.0, section 9.5), where every sub tells both. */
-    private static Map<String, Object> span(List<Header> each) {
-        Map<String, Object> times = new LinkedHashMap<>();
+    private static Header span(List<Header> each) {
+        Header times = Header.EMPTY;
         if (each.stream()
                 .allMatch(h -> h.start().isPresent() && h.exposureSeconds().isPresent())) {
-            times.put(
-                    "DATE-OBS",
-                    stamp(each.stream().map(h -> h.start().orElseThrow()).min(Comparator.naturalOrder())));
-            times.put(
-                    "DATE-END",
-                    stamp(each.stream()
-                            .map(h -> h.start()
-                                    .orElseThrow()
-                                    .plusMillis(Math.round(
-                                            1000 * h.exposureSeconds().orElseThrow())))
-                            .max(Comparator.naturalOrder())));
+            times = times.with(
+                            "DATE-OBS",
+                            stamp(each.stream()
+                                    .map(h -> h.start().orElseThrow())
+                                    .min(Comparator.naturalOrder())))
+                    .with(
+                            "DATE-END",
+                            stamp(each.stream()
+                                    .map(h -> h.start()
+                                            .orElseThrow()
+                                            .plusMillis(Math.round(
+                                                    1000 * h.exposureSeconds().orElseThrow())))
+                                    .max(Comparator.naturalOrder())));
         }
         return times;
     }
@@ -346,6 +346,8 @@ public final class Stacker {
 
     /** A stack's header with the WCS of its solution. */
     public static Frame withWcs(Frame picture, Wcs wcs) {
-        return picture.withHeader(picture.header().without(Wcs::isWcsKeyword).withAll(wcs.toKeywords()));
+        return picture.withHeader(picture.header()
+                .without(Wcs::isWcsKeyword)
+                .withAll(wcs.toHeader().values()));
     }
 }

@@ -127,6 +127,11 @@ class GuiderLoopTest {
         }
 
         @Override
+        public void stop() {
+            exposure = exposure.lasting(Duration.ZERO);
+        }
+
+        @Override
         public Duration remaining() {
             return exposure.length();
         }

@@ -4,22 +4,33 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.ironside.BadInputException;
-import app.ironside.night.EventKind;
-import app.ironside.night.Gate;
-import app.ironside.night.Journal;
-import app.ironside.night.NightEvent;
+import app.ironside.Provenance;
+import app.ironside.focus.FocusMethod;
+import app.ironside.focus.FocusVerdict;
+import app.ironside.guide.GuideSample;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.Gate;
+import app.ironside.journal.Journal;
+import app.ironside.journal.NightEnded;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightStarted;
+import app.ironside.journal.Stage;
+import app.ironside.journal.Unknown;
 import app.ironside.night.NightFile;
-import app.ironside.night.NightRecord;
-import app.ironside.night.NightSoFar;
-import app.ironside.night.Stage;
 import app.ironside.sky.DeepSkyCatalogue;
-import app.ironside.sky.Interval;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
+import java.util.OptionalDouble;
+import java.util.OptionalInt;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -29,26 +40,41 @@ class LogbookTest {
     @TempDir
     Path folder;
 
-    private static NightEvent event(EventKind kind, Object... facts) {
-        return new NightEvent(DUSK, kind, "something: \"quoted\", ″ and °", NightRecord.facts(facts));
+    private static NightStarted started() {
+        return new NightStarted(
+                DUSK,
+                "something: \"quoted\", ″ and °",
+                "Colle Sorbo",
+                "Wren",
+                LocalDate.of(2026, 11, 14),
+                Provenance.REHEARSED);
+    }
+
+    private static FocusSwept focus(double best, boolean accepted) {
+        return new FocusSwept(
+                DUSK,
+                "Focus",
+                "start",
+                List.of(new FocusSwept.Point(1, 2.5, OptionalDouble.of(0.1))),
+                new FocusVerdict(best, 1.1, 0.99, 2, FocusMethod.HYPERBOLA, accepted, "because"),
+                new FocusSwept.Hyperbola(1, 2, 3),
+                "L",
+                OptionalInt.of(4),
+                3.5,
+                Duration.ofSeconds(92));
     }
 
     @Test
     void whatWasWrittenIsReadByTheNextProcess() {
-        Logbook first = Logbook.open(folder);
-        NightEntry night = first.begin("a night", "night-1", "{}");
-        NightEvent written = event(
-                EventKind.FOCUS,
-                "bestPosition",
-                2462.5,
-                "accepted",
-                true,
-                "points",
-                List.of(Map.of("position", 1, "size", 2.5)));
-        first.journal(night).append(written);
-        Logbook second = Logbook.open(folder);
-        assertThat(second.nights()).containsExactly(night);
-        assertThat(second.journal(night).events()).containsExactly(written);
+        NightEntry night;
+        try (Logbook first = Logbook.open(folder)) {
+            night = first.begin("a night", "night-1", "{}");
+            first.journal(night).append(focus(2462.5, true));
+        }
+        try (Logbook second = Logbook.open(folder)) {
+            assertThat(second.nights()).containsExactly(night);
+            assertThat(second.journal(night).events()).containsExactly(focus(2462.5, true));
+        }
     }
 
     @Test
@@ -57,8 +83,73 @@ class LogbookTest {
         assertThat(logbook.unfinished()).isEmpty();
         NightEntry night = logbook.begin("a night", "night-1", "{}");
         assertThat(logbook.unfinished()).contains(night);
-        logbook.journal(night).append(event(EventKind.NIGHT_ENDED));
+        logbook.journal(night).append(started());
+        assertThat(logbook.unfinished()).contains(night);
+        logbook.journal(night).append(new NightEnded(DUSK, "done", 3, 2));
         assertThat(logbook.unfinished()).isEmpty();
+        logbook.begin("another", "night-2", "{}");
+        assertThat(logbook.unfinished()).isPresent();
+    }
+
+    /** A simulated focuser stands elsewhere than the real one, and a refused run says nothing. */
+    @Test
+    void focusPositionsAreThoseOfTheKitAndOfLikeNights() {
+        Logbook logbook = Logbook.open(folder);
+        NightEntry rehearsed = logbook.begin("a night", "night-1", "{}");
+        Journal journal = logbook.journal(rehearsed);
+        journal.append(started());
+        journal.append(focus(2400, true));
+        journal.append(focus(2462, true));
+        journal.append(focus(900, false));
+        NightEntry now = logbook.begin("tonight", "night-2", "{}");
+        assertThat(logbook.focusPositions("Wren", now, Provenance.REHEARSED)).containsExactly(2462.0);
+        assertThat(logbook.focusPositions("Wren", now, Provenance.REAL)).isEmpty();
+        assertThat(logbook.focusPositions("Lark", now, Provenance.REHEARSED)).isEmpty();
+        assertThat(logbook.focusPositions("Wren", rehearsed, Provenance.REHEARSED))
+                .isEmpty();
+    }
+
+    @Test
+    void guideExposuresAreThereWithTheNextEvent() {
+        List<GuideSample> samples = new ArrayList<>();
+        try (Logbook logbook = Logbook.open(folder)) {
+            Journal journal = logbook.journal(logbook.begin("a night", "night-1", "{}"));
+            for (int i = 0; i < 100; i++) {
+                GuideSample sample = new GuideSample(DUSK.plusSeconds(2L * i), 0.1 * i, -0.2, 120, -35.5, 42);
+                samples.add(sample);
+                journal.guided(sample);
+            }
+            assertThat(journal.guiding()).isEqualTo(samples);
+            journal.append(new NightEnded(DUSK, "done", 0, 0));
+        }
+        try (Logbook again = Logbook.open(folder)) {
+            assertThat(again.journal(again.nights().get(0)).guiding()).isEqualTo(samples);
+        }
+    }
+
+    /** Out of the logbook, a night is out of every question, and nothing of it is lost. */
+    @Test
+    void aNightThatIsTakenOutLeavesItsJournalBehind() throws IOException {
+        Logbook logbook = Logbook.open(folder);
+        NightEntry night = logbook.begin("a night", "night-1", "{}");
+        Journal journal = logbook.journal(night);
+        journal.append(started());
+        journal.append(focus(2462, true));
+        journal.guided(new GuideSample(DUSK, 0.1, 0.2, 1, 2, 30));
+        journal.append(new NightEnded(DUSK, "done", 0, 0));
+        NightEntry other = logbook.begin("another", "night-2", "{}");
+        logbook.journal(other).append(started());
+        Path written = logbook.remove(night);
+        assertThat(logbook.nights()).containsExactly(other);
+        assertThat(logbook.focusPositions("Wren", other, Provenance.REHEARSED)).isEmpty();
+        assertThat(logbook.journal(night).events()).isEmpty();
+        assertThat(logbook.journal(night).guiding()).isEmpty();
+        assertThat(written).isEqualTo(folder.resolve("night-1").resolve("journal.jsonl"));
+        List<String> lines = Files.readAllLines(written);
+        assertThat(lines).hasSize(3);
+        JsonNode second = new ObjectMapper().readTree(lines.get(1));
+        assertThat(second.get("kind").asText()).isEqualTo("FOCUS");
+        assertThat(second.at("/facts/verdict/bestPosition").asDouble()).isEqualTo(2462);
     }
 
     @Test
@@ -70,33 +161,49 @@ class LogbookTest {
                 .hasMessageContaining("logbook.sqlite: is not a logbook that this version can read");
     }
 
+    /** Cut at any byte, the logbook opens; what stood before the cut is there, and the damaged file is kept. */
     @Test
-    void whatHasBeenDoneIsReadFromTheJournal() {
-        Journal journal = Logbook.open(folder).journal(Logbook.open(folder).begin("n", "n", "{}"));
-        journal.append(event(EventKind.NIGHT_STARTED));
-        journal.append(event(EventKind.GATE, "stage", "POLAR", "passed", true));
-        journal.append(event(EventKind.GATE, "stage", "GUIDE", "passed", true));
-        journal.append(event(EventKind.GATE, "stage", "GUIDE", "passed", false));
-        journal.append(event(EventKind.SUB, "target", "M 33", "file", "a.fits"));
-        journal.append(event(EventKind.SUB, "target", "M 33", "file", "b.fits"));
-        journal.append(event(EventKind.CALIBRATION, "set", "bias", "file", "c.fits"));
-        NightSoFar soFar = NightSoFar.of(journal.events());
-        assertThat(soFar.started()).isTrue();
-        assertThat(soFar.ended()).isFalse();
-        Interval always = new Interval(Instant.EPOCH, Instant.parse("2099-01-01T00:00:00Z"));
-        assertThat(soFar.subsOf("M 33", always)).isEqualTo(2);
-        assertThat(soFar.subsOf("M 33", new Interval(Instant.EPOCH, Instant.EPOCH.plusSeconds(1))))
-                .isZero();
-        assertThat(soFar.subsOf("NGC 2403", always)).isZero();
-        assertThat(soFar.gatesPassed()).containsExactly(Stage.POLAR);
-        assertThat(soFar.calibrationSet("bias")).containsExactly("c.fits");
+    void aLogbookThatWasCutOffOpens(@TempDir Path elsewhere) throws IOException {
+        int told = 400;
+        try (Logbook logbook = Logbook.open(folder)) {
+            Journal journal = logbook.journal(logbook.begin("a night", "night-1", "{}"));
+            journal.append(started());
+            for (int i = 1; i < told; i++) {
+                journal.append(focus(2000 + i, true));
+            }
+        }
+        byte[] whole = Files.readAllBytes(folder.resolve("logbook.sqlite"));
+        int most = 0;
+        for (int cut = 0; cut <= whole.length; cut += cut < 200 ? 33 : whole.length / 23) {
+            Path damaged = Files.createDirectory(elsewhere.resolve("cut" + cut));
+            Files.write(damaged.resolve("logbook.sqlite"), Arrays.copyOf(whole, cut));
+            try (Logbook logbook = Logbook.open(damaged)) {
+                List<NightEntry> nights = logbook.nights();
+                List<NightEvent> events = nights.isEmpty()
+                        ? List.of()
+                        : logbook.journal(nights.get(0)).events();
+                assertThat(events).as("cut at %d", cut).noneMatch(Unknown.class::isInstance);
+                assertThat(events.size()).as("cut at %d", cut).isGreaterThanOrEqualTo(most);
+                most = events.size();
+                assertThat(logbook.rescued().isPresent()).isEqualTo(cut > 0 && cut < whole.length);
+                assertThat(Files.exists(damaged.resolve("logbook-cut-1.sqlite")))
+                        .isEqualTo(logbook.rescued().isPresent());
+                // The rest of the night can be written.
+                NightEntry next = logbook.begin("the next", "night-2", "{}");
+                logbook.journal(next).append(started());
+            }
+        }
+        assertThat(most).as("of most cuts most is read").isGreaterThan(told / 2);
     }
 
     @Test
     void gatesCompareTheRightWayRound() {
-        assertThat(new Gate(Stage.POLAR, 0.4, 1.1, "′", true, "").passed()).isTrue();
-        assertThat(new Gate(Stage.POLAR, 1.2, 1.1, "′", true, "").passed()).isFalse();
-        assertThat(new Gate(Stage.FOCUS, 0.98, 0.9, "R²", false, "").passed()).isTrue();
+        assertThat(Gate.atMost(Stage.POLAR, 0.4, 1.1, "′").passed()).isTrue();
+        assertThat(Gate.atMost(Stage.POLAR, 1.2, 1.1, "′").passed()).isFalse();
+        assertThat(Gate.atLeast(Stage.FOCUS, 0.98, 0.9, "R²").passed()).isTrue();
+        assertThat(new Gate(Stage.GUIDE, OptionalDouble.empty(), 1.1, "″", true).passed())
+                .as("nothing measured passes nothing")
+                .isFalse();
     }
 
     @Test

@@ -23,9 +23,22 @@ import app.ironside.device.Focuser;
 import app.ironside.device.Hands;
 import app.ironside.device.Mount;
 import app.ironside.device.PowerBox;
+import app.ironside.guide.GuideSample;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.journal.Command;
+import app.ironside.journal.CommandTaken;
+import app.ironside.journal.FaultTold;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.GateOverruled;
+import app.ironside.journal.Journal;
+import app.ironside.journal.MasterMade;
+import app.ironside.journal.MountParked;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
+import app.ironside.journal.Stage;
+import app.ironside.journal.StepProven;
 import app.ironside.plan.Program;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
@@ -53,6 +66,8 @@ class NightPartsTest {
     Path folder;
 
     private final List<NightEvent> events = new ArrayList<>();
+    private final List<GuideSample> samples = new ArrayList<>();
+    private final NightControl control = new NightControl();
     private boolean full;
     private final Journal journal = new Journal() {
         @Override
@@ -66,6 +81,16 @@ class NightPartsTest {
         @Override
         public List<NightEvent> events() {
             return List.copyOf(events);
+        }
+
+        @Override
+        public void guided(GuideSample sample) {
+            samples.add(sample);
+        }
+
+        @Override
+        public List<GuideSample> guiding() {
+            return List.copyOf(samples);
         }
     };
 
@@ -131,7 +156,7 @@ class NightPartsTest {
         return new NightContext(
                 file.site(),
                 file.kit(),
-                file.program(),
+                new ProgramInForce(file.program()),
                 devices,
                 clock,
                 new FrameArchive(folder.resolve("night")),
@@ -141,7 +166,12 @@ class NightPartsTest {
                 ReadyList.of(file.site(), file.kit(), file.program(), List.of("the dew strap is on the right plug")),
                 List.of(),
                 Optional.empty(),
-                Provenance.REHEARSED);
+                Provenance.REHEARSED,
+                control);
+    }
+
+    private static Conduct conduct(NightContext night) {
+        return new Conduct(night.control(), night.record(), night.clock(), night.inForce());
     }
 
     private static Camera camera() throws InterruptedException {
@@ -156,9 +186,10 @@ class NightPartsTest {
 
     @Test
     void everyDeviceIsProvenOneAtATime() throws Exception {
-        assertThat(new ReadyStage(night()).run(20)).isTrue();
-        assertThat(events.stream().filter(e -> e.kind() == EventKind.DEVICE).map(e -> e.text("device")
-                        .orElseThrow()))
+        NightContext night = night();
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isTrue();
+        List<StepProven> told = NightState.of(events).all(StepProven.class);
+        assertThat(told.stream().map(StepProven::subject))
                 .containsExactly(
                         "tripod",
                         "base",
@@ -180,7 +211,7 @@ class NightPartsTest {
                         "caps",
                         "lesson");
         verify(devices.hands()).confirm("lesson: the dew strap is on the right plug");
-        assertThat(events).filteredOn(e -> e.kind() == EventKind.DEVICE).allMatch(e -> e.isTrue("proven"));
+        assertThat(told).allMatch(StepProven::proven);
         verify(devices.mount()).unpark();
         verify(devices.camera()).coolTo(-10);
     }
@@ -189,7 +220,7 @@ class NightPartsTest {
     void aMountThatDoesNotMoveFailsItsProofAndTheRestGoesOn() throws Exception {
         NightContext night = night();
         when(devices.mount().pointing()).thenReturn(new Equatorial(10, 40));
-        assertThat(new ReadyStage(night).run(20)).isFalse();
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isFalse();
         assertThat(events).anyMatch(e -> e.text().equals("mount: a commanded turn happens: not proven."));
         assertThat(events.get(events.size() - 1).text()).isEqualTo("1 of 19 steps are not proven: see the list.");
     }
@@ -203,10 +234,8 @@ class NightPartsTest {
         assertThatThrownBy(() -> new Focusing(night).rough())
                 .isInstanceOf(DeviceException.class)
                 .hasMessageContaining("frames showed stars");
-        assertThat(events)
-                .filteredOn(e -> e.kind() == EventKind.FAULT)
-                .hasSize(2)
-                .allMatch(e -> e.text().endsWith("expose longer than 4 s. The next try is in 10 minutes."));
+        assertThat(events).filteredOn(FaultTold.class::isInstance).hasSize(2).allMatch(e -> e.text()
+                .endsWith("expose longer than 4 s. The next try is in 10 minutes."));
         assertThat(Duration.between(began, night.clock().now())).isGreaterThanOrEqualTo(Duration.ofMinutes(20));
     }
 
@@ -217,12 +246,10 @@ class NightPartsTest {
         when(devices.focuser().remaining()).thenReturn(Duration.ZERO);
         when(devices.camera().expose(any(), any())).thenReturn(stars());
         new Focusing(night).rough();
-        assertThat(events)
-                .filteredOn(e -> e.kind() == EventKind.FOCUS)
-                .hasSize(3)
-                .noneMatch(e -> e.isTrue("accepted"));
+        assertThat(NightState.of(events).all(FocusSwept.class)).hasSize(3).noneMatch(e -> e.verdict()
+                .accepted());
         List<String> faults = events.stream()
-                .filter(e -> e.kind() == EventKind.FAULT)
+                .filter(FaultTold.class::isInstance)
                 .map(NightEvent::text)
                 .toList();
         assertThat(faults).hasSize(3).allMatch(t -> t.contains("The focuser stands at 2610 steps."));
@@ -251,7 +278,7 @@ class NightPartsTest {
     void aFocuserAtItsEndHasLostItsZero() throws Exception {
         NightContext night = night();
         when(devices.focuser().positionSteps()).thenReturn(0);
-        assertThat(new ReadyStage(night).run(20)).isFalse();
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isFalse();
         assertThat(events)
                 .anyMatch(e -> e.text().equals("focuser: it answers, moves, and stands where it should: not proven."));
     }
@@ -261,9 +288,9 @@ class NightPartsTest {
     void fieldsWithoutStarsToGoByAreTold() throws Exception {
         String document = Files.readString(Path.of("..", "examples", "colle-sorbo.json"));
         NightContext night = night(document.replace("\"focalLengthMm\": 432", "\"focalLengthMm\": 1600"));
-        assertThat(new ReadyStage(night).run(20)).isTrue();
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isTrue();
         assertThat(events)
-                .filteredOn(e -> e.kind() == EventKind.FAULT)
+                .filteredOn(FaultTold.class::isInstance)
                 .extracting(NightEvent::text)
                 .first()
                 .asString()
@@ -273,16 +300,17 @@ class NightPartsTest {
 
     @Test
     void fieldsWithStarsNeedNoWord() throws Exception {
-        new ReadyStage(night()).run(20);
+        NightContext night = night();
+        new ReadyStage(night, conduct(night)).run(20);
         assertThat(events).noneMatch(e -> e.text().contains("too few to recognise"));
     }
 
     /** Common practice: a focuser far from where it focused on other nights has lost its zero. */
-    private static NightContext with(NightContext night, Program program, List<Double> focusPositions) {
+    private NightContext with(NightContext night, Program program, List<Double> focusPositions) {
         return new NightContext(
                 night.site(),
                 night.kit(),
-                program,
+                new ProgramInForce(program),
                 night.devices(),
                 night.clock(),
                 night.archive(),
@@ -292,14 +320,15 @@ class NightPartsTest {
                 night.readyList(),
                 focusPositions,
                 Optional.empty(),
-                Provenance.REHEARSED);
+                Provenance.REHEARSED,
+                control);
     }
 
     @Test
     void aFocuserFarFromItsHistoryHasLostItsZero() throws Exception {
         NightContext night = night();
         NightContext known = with(night, night.program(), List.of(4100.0, 4120.0, 4135.0));
-        assertThat(new ReadyStage(known).run(20)).isFalse();
+        assertThat(new ReadyStage(known, conduct(known)).run(20)).isFalse();
         assertThat(events).anyMatch(e -> e.text()
                 .equals(
                         "The focuser says 2600, and other nights it focused near 4120: it may have lost its zero. Run it"
@@ -344,29 +373,107 @@ class NightPartsTest {
         doThrow(new DeviceException("filter wheel", "it does not answer", "Check its cable."))
                 .when(devices.wheel())
                 .select(anyInt());
-        assertThat(new ReadyStage(night).run(20)).isFalse();
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isFalse();
         assertThat(events)
-                .anyMatch(e -> e.kind() == EventKind.FAULT
+                .anyMatch(e -> e instanceof FaultTold
                         && e.text().equals("filter wheel: it does not answer. Check its cable."));
     }
 
-    /** A night that cannot go on does not leave the mount tracking toward its pier. */
+    /** A night whose gate is to be answered for, and nobody answers, does not leave the mount tracking toward its pier. */
     @Test
-    void aNightThatEndsEarlyParksTheMount() throws Exception {
+    void aNightThatNobodyAnswersForParksTheMount() throws Exception {
         NightContext night = night();
+        control.setPolicy(Stage.READY, NightControl.GatePolicy.ASK_THEN_PARK);
         doThrow(new DeviceException("filter wheel", "it does not answer", "Check its cable."))
                 .when(devices.wheel())
                 .select(anyInt());
-        assertThatThrownBy(() -> new NightEngine(night).run())
-                .isInstanceOf(DeviceException.class)
-                .hasMessageContaining("not every device is proven");
+        new NightEngine(night).run();
         verify(devices.mount()).park();
+        assertThat(NightState.of(events).ended()).as("it can go on").isFalse();
         NightEvent last = events.get(events.size() - 1);
-        assertThat(last.kind()).isEqualTo(EventKind.FAULT);
+        assertThat(last).isInstanceOf(MountParked.class);
         assertThat(last.text())
-                .contains("not every device is proven")
-                .contains("The mount is parked.")
-                .endsWith("The camera warms up: leave its power on for 12 minutes.");
+                .isEqualTo("Ready is not passed and nobody answered within 10 minutes. The mount is parked."
+                        + " The camera warms up: leave its power on for 12 minutes.");
+        assertThat(control.question()).isEmpty();
+        assertThat(control.safePoint()).isEmpty();
+    }
+
+    /** A person answers: the reason is in the journal, and the night goes on from Ready. */
+    @Test
+    void readyCanBeOverruled() throws Exception {
+        NightContext night = night();
+        control.setPolicy(Stage.READY, NightControl.GatePolicy.ASK_THEN_PARK);
+        Conduct conduct = conduct(night);
+        control.give(
+                new Command.Overrule(Stage.READY),
+                "Ada",
+                "the wheel is set by hand",
+                night.clock().now());
+        assertThat(conduct.gate(Stage.READY, false, "1 of 19 steps are not proven", night.clock()::await))
+                .isTrue();
+        CommandTaken taken = NightState.of(events).last(CommandTaken.class).orElseThrow();
+        assertThat(taken.text())
+                .isEqualTo(
+                        "Ada: go on although Ready is not passed (the wheel is set by hand). What follows is marked.");
+        assertThat(taken.obeyed()).isTrue();
+        assertThat(conduct.overruled()).containsExactly(Stage.READY);
+        // Passed later, the mark goes.
+        assertThat(conduct.gate(Stage.READY, true, "", night.clock()::await)).isTrue();
+        assertThat(conduct.overruled()).isEmpty();
+    }
+
+    /** Who has said beforehand that it is good enough is not asked again; the next gate of the stage is asked about as ever. */
+    @Test
+    void whatWasOverruledBeforehandIsNotAskedAgain() throws Exception {
+        NightContext night = night();
+        control.setPolicy(Stage.POLAR, NightControl.GatePolicy.ASK_THEN_GO_ON);
+        Conduct conduct = conduct(night);
+        Instant began = night.clock().now();
+        control.give(new Command.Overrule(Stage.POLAR), "Ada", "clouds come", began);
+        conduct.safePoint(Stage.POLAR);
+        assertThat(conduct.gate(Stage.POLAR, false, "1.4′ of 1.1′", night.clock()::await))
+                .isTrue();
+        assertThat(night.clock().now()).as("nobody was waited for").isEqualTo(began);
+        assertThat(conduct.overruled()).containsExactly(Stage.POLAR);
+        assertThat(conduct.gate(Stage.POLAR, false, "1.4′ of 1.1′", night.clock()::await))
+                .isTrue();
+        assertThat(Duration.between(began, night.clock().now())).isGreaterThanOrEqualTo(NightControl.ANSWER_WITHIN);
+    }
+
+    /** Without a rule for a gate the night goes on and says so. */
+    @Test
+    void aGateWithoutARuleIsGoneOnFromAndMarked() throws Exception {
+        NightContext night = night();
+        Conduct conduct = conduct(night);
+        assertThat(conduct.gate(Stage.GUIDE, false, "4.1″ RMS", night.clock()::await))
+                .isTrue();
+        assertThat(NightState.of(events).last(GateOverruled.class).orElseThrow().stage())
+                .isEqualTo(Stage.GUIDE);
+        assertThat(conduct.overruled()).containsExactly(Stage.GUIDE);
+    }
+
+    /** A rest lasts until somebody says go on; what was asked before waits its turn, what makes no sense now is refused with a reason. */
+    @Test
+    void aHeldNightRestsUntilItIsToldToGoOn() throws Exception {
+        NightContext night = night();
+        Conduct conduct = conduct(night);
+        Instant began = night.clock().now();
+        control.give(new Command.Hold(), "Ada", "", began);
+        control.give(new Command.Refocus(), "Ada", "", began);
+        int[] slices = {0};
+        conduct.safePoint(Stage.READY, time -> {
+            assertThat(control.isHeld()).isTrue();
+            if (++slices[0] == 30) {
+                control.give(new Command.GoOn(), "Ada", "", night.clock().now());
+            }
+            night.clock().await(time);
+        });
+        assertThat(control.isHeld()).isFalse();
+        assertThat(Duration.between(began, night.clock().now())).isEqualTo(Duration.ofSeconds(60));
+        assertThat(NightState.of(events).all(CommandTaken.class))
+                .extracting(c -> c.command().words() + " " + c.obeyed())
+                .containsExactly("hold true", "go on true", "focus anew false");
     }
 
     @Test
@@ -424,9 +531,9 @@ class NightPartsTest {
         assertThatThrownBy(() -> new NightEngine(night).run()).isInstanceOf(InterruptedException.class);
         verify(devices.mount()).park();
         NightEvent last = events.get(events.size() - 1);
-        assertThat(last.kind()).isEqualTo(EventKind.PARKED);
+        assertThat(last).isInstanceOf(MountParked.class);
         assertThat(last.text()).startsWith("The night is stopped. The mount is parked.");
-        assertThat(NightSoFar.of(events).ended()).as("it can go on").isFalse();
+        assertThat(NightState.of(events).ended()).as("it can go on").isFalse();
     }
 
     @Test
@@ -448,15 +555,12 @@ class NightPartsTest {
         float[] dark = new float[100];
         java.util.Arrays.fill(dark, 500);
         when(devices.camera().expose(any(), any())).thenReturn(new Frame(10, 10, dark, Header.EMPTY));
-        assertThat(new CalibrateStage(night, NightSoFar.of(events), new Focusing(night)).run())
+        assertThat(new CalibrateStage(night, NightState.of(events), new Focusing(night), conduct(night)).run())
                 .isFalse();
-        assertThat(events)
-                .filteredOn(e -> e.kind() == EventKind.FAULT)
-                .hasSize(5)
-                .allMatch(e -> e.text().matches("Flats in (L|R|G|B|Ha) are left out: flat panel: .*by day.*"));
-        assertThat(events)
-                .filteredOn(e -> e.kind() == EventKind.MASTER)
-                .extracting(e -> e.text("file").orElse(""))
+        assertThat(events).filteredOn(FaultTold.class::isInstance).hasSize(5).allMatch(e -> e.text()
+                .matches("Flats in (L|R|G|B|Ha) are left out: flat panel: .*by day.*"));
+        assertThat(NightState.of(events).all(MasterMade.class))
+                .extracting(MasterMade::file)
                 .containsExactly("masters/bias.fits", "masters/dark_180s.fits", "masters/dark_300s.fits");
         assertThat(events.get(events.size() - 1).text())
                 .isEqualTo("Missing: flats in B, flats in G, flats in Ha, flats in L, flats in R.");
@@ -474,7 +578,7 @@ class NightPartsTest {
     void aCoolerThatStaysWarmIsNamed() throws Exception {
         NightContext night = night();
         when(devices.camera().sensorTemperatureC()).thenReturn(3.0);
-        assertThat(new ReadyStage(night).run(20)).isFalse();
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isFalse();
         assertThat(events).anyMatch(e -> e.text()
                 .equals("The cooler stands at 3.0 °C and should be at -10: choose a warmer set point."));
     }
@@ -487,20 +591,8 @@ class NightPartsTest {
                 "x",
                 DeepSkyCatalogue.load());
         NightContext whole = with(night(), everyFrame.program(), List.of());
-        assertThat(new ReadyStage(whole).run(2_000_000)).isFalse();
+        assertThat(new ReadyStage(whole, conduct(whole)).run(2_000_000)).isFalse();
         assertThat(events)
-                .anyMatch(e -> e.kind() == EventKind.FAULT && e.text().contains("free some space before the night"));
-    }
-
-    @Test
-    void factsOfAnEventCannotBeChanged() {
-        NightEvent event =
-                new NightEvent(Instant.EPOCH, EventKind.SUB, "", NightRecord.facts("a", 1, "b", "two", "c", true));
-        assertThat(event.number("a")).hasValue(1);
-        assertThat(event.number("b")).isEmpty();
-        assertThat(event.text("b")).contains("two");
-        assertThat(event.isTrue("c")).isTrue();
-        assertThat(event.isTrue("missing")).isFalse();
-        assertThatThrownBy(() -> event.facts().put("d", 4)).isInstanceOf(RuntimeException.class);
+                .anyMatch(e -> e instanceof FaultTold && e.text().contains("free some space before the night"));
     }
 }

@@ -15,6 +15,7 @@ import app.ironside.device.Devices;
 import app.ironside.device.Mount;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.journal.Gate;
 import app.ironside.kit.Kit;
 import app.ironside.plan.Program;
 import app.ironside.point.Centering;
@@ -104,15 +105,15 @@ class PolarStageTest {
             return Optional.of(solution);
         });
 
-        new PolarStage(night, centering).run();
+        new PolarStage(night, centering, new Conduct(new NightControl(), record, clock, night.inForce())).run();
 
         assertThat(turns).containsExactly(30.0, -5.0, -5.0, 40.0, -5.0, -5.0);
         assertThat(furthestHourAngle).isLessThan(KIT.contactHourAngleDeg(62) - 5);
         ArgumentCaptor<Gate> gate = ArgumentCaptor.forClass(Gate.class);
-        verify(record).gate(gate.capture());
+        verify(record).gate(gate.capture(), any());
         double years = Duration.between(Instant.parse("2000-01-01T12:00:00Z"), clock.now())
                         .toDays()
                 / 365.25;
-        assertThat(gate.getValue().measured()).isCloseTo(20.04 / 60 * years, within(1.0));
+        assertThat(gate.getValue().measured().orElseThrow()).isCloseTo(20.04 / 60 * years, within(1.0));
     }
 }

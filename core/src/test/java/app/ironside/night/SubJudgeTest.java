@@ -1,16 +1,26 @@
 package app.ironside.night;
 
-import static app.ironside.night.NightRecord.facts;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.image.Frame;
+import app.ironside.image.Header;
+import app.ironside.journal.GuideFigures;
+import app.ironside.journal.NightState;
+import app.ironside.journal.SubCircumstances;
+import app.ironside.journal.SubRegraded;
+import app.ironside.journal.SubTaken;
+import app.ironside.journal.Verdict;
+import app.ironside.sky.Interval;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.OptionalInt;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 /** Verdicts by the series: the figures of the subs are made up, what follows from them is by hand. */
@@ -25,11 +35,11 @@ class SubJudgeTest {
         return new StarField(100, 100, Collections.nCopies(count, star), sky, 20);
     }
 
-    private SubJudge.Verdict judged(String set, StarField field) {
+    private Verdict judged(String set, StarField field) {
         return judge.judge(SubJudge.measured(set, "sub" + number++, field, 500));
     }
 
-    private SubJudge.Verdict judged(int count, double hfr, double eccentricity, double sky) {
+    private Verdict judged(int count, double hfr, double eccentricity, double sky) {
         return judged(L, field(count, hfr, eccentricity, sky, 9000));
     }
 
@@ -98,47 +108,69 @@ class SubJudgeTest {
         assertThat(judged(900, 1.2, 0.3, 500 + 4 * 900).keep()).isTrue();
     }
 
-    private NightEvent sub(String file, double flux, boolean keep) {
-        Map<String, Object> facts = facts("target", "M 33", "filter", "L", "seconds", 180.0);
-        facts.putAll(SubFacts.of(
-                field(900, 1.2, 0.3, 1400, flux),
-                2800,
-                SubJudge.measured(L, file, field(900, 1.2, 0.3, 1400, flux), 500),
-                new SubJudge.Verdict(keep, keep ? "good" : "stars dimmed")));
-        return new NightEvent(
-                Instant.EPOCH, EventKind.SUB, "Sub 1 L 180 s of M 33 " + (keep ? "kept." : "out: x."), facts);
+    private SubTaken sub(String file, double flux, boolean keep) {
+        StarField field = field(900, 1.2, 0.3, 1400, flux);
+        return new SubTaken(
+                Instant.EPOCH,
+                "Sub 1 L 180 s of M 33",
+                "M 33",
+                "L",
+                180,
+                new Interval(Instant.EPOCH, Instant.EPOCH.plusSeconds(180)),
+                file,
+                false,
+                false,
+                false,
+                Set.of(),
+                false,
+                SubFacts.of(
+                        field,
+                        new Frame(2800, 1, new float[2800], Header.EMPTY),
+                        SubJudge.measured(L, file, field, 500),
+                        false),
+                new SubCircumstances(
+                        OptionalDouble.empty(),
+                        OptionalDouble.empty(),
+                        OptionalDouble.empty(),
+                        OptionalInt.empty(),
+                        Optional.empty()),
+                GuideFigures.UNKNOWN,
+                OptionalDouble.empty(),
+                Optional.empty(),
+                new Verdict(keep, keep ? "good" : "stars dimmed"));
     }
 
     /** The yardstick survives a stop: it is in the journal. */
     @Test
     void aStoppedNightKeepsItsYardstick() {
-        SubJudge again = SubJudge.of(List.of(sub("a", 9000, true), sub("b", 9100, true)));
-        SubJudge.Verdict cloudy = again.judge(SubJudge.measured(L, "c", field(900, 1.2, 0.3, 1400, 2700), 500));
+        SubJudge again = SubJudge.of(NightState.of(List.of(sub("a", 9000, true), sub("b", 9100, true))));
+        Verdict cloudy = again.judge(SubJudge.measured(L, "c", field(900, 1.2, 0.3, 1400, 2700), 500));
         assertThat(cloudy.reason()).isEqualTo("stars dimmed to 30 %: cloud or dew");
         assertThat(again.regraded(L)).isEmpty();
     }
 
     @Test
     void theLastVerdictStands() {
-        NightEvent sub = sub("a", 3000, true);
-        NightEvent verdict = new NightEvent(
-                Instant.EPOCH,
-                EventKind.REGRADED,
-                "a is out after all.",
-                facts("file", "a", "keep", false, "reason", "stars dimmed to 33 %: cloud or dew"));
-        assertThat(SubVerdicts.applied(List.of(sub))).containsExactly(sub);
-        List<NightEvent> stands = SubVerdicts.applied(List.of(sub, verdict));
-        assertThat(stands.get(0).isTrue("keep")).isFalse();
-        assertThat(stands.get(0).text()).isEqualTo("Sub 1 L 180 s of M 33 out: stars dimmed to 33 %: cloud or dew.");
-        assertThat(stands.get(0).number("starFluxAdu")).as("all else stays").hasValue(3000);
-        assertThat(SubVerdicts.kept(List.of(sub, verdict))).isZero();
+        SubTaken sub = sub("a", 3000, true);
+        SubRegraded verdict = new SubRegraded(
+                Instant.EPOCH, "a is out after all.", "a", new Verdict(false, "stars dimmed to 33 %: cloud or dew"));
+        assertThat(NightState.of(List.of(sub)).subs()).containsExactly(sub);
+        NightState stands = NightState.of(List.of(sub, verdict));
+        assertThat(stands.subs().get(0).kept()).isFalse();
+        assertThat(stands.events().get(0).text())
+                .isEqualTo("Sub 1 L 180 s of M 33 out: stars dimmed to 33 %: cloud or dew.");
+        assertThat(stands.subs().get(0).measures().starFluxAdu())
+                .as("all else stays")
+                .hasValue(3000);
+        assertThat(stands.kept()).isZero();
     }
 
     /** A star that was not seen has no figure of guiding; one that was lost at times has one, and says so. */
     @Test
     void aLostStarIsNoPerfectGuiding() {
-        assertThat(SubFacts.guiding(List.of(), 60))
-                .containsEntry("guideLost", 60)
-                .doesNotContainKeys("guideRmsArcsec", "guideRmsRaArcsec");
+        GuideFigures lost = GuideFigures.of(List.of(), 60);
+        assertThat(lost.lost()).isEqualTo(60);
+        assertThat(lost.about()).isEmpty();
+        assertThat(lost.rmsTotalArcsec()).isEmpty();
     }
 }

@@ -66,7 +66,7 @@ class SipTest {
     @Test
     void keywordsSurviveTheHeader() {
         Wcs wcs = Wcs.from(header).orElseThrow();
-        Map<String, Object> cards = wcs.toKeywords();
+        Map<String, Object> cards = wcs.toHeader().values();
         assertThat(cards)
                 .containsEntry("CTYPE1", "RA---TAN-SIP")
                 .containsEntry("A_ORDER", 3L)

@@ -42,8 +42,8 @@ class SolveHintsTest {
     @Test
     void aWcsCountsMore() {
         Wcs wcs = InventedFrames.wcs(new Equatorial(35.6, 42.3), 3, 17, false);
-        SolveHints hints =
-                SolveHints.of(PLAIN.withAll(wcs.toKeywords()).with("RA", 200.0).with("DEC", -30.0), 2800, 2100);
+        SolveHints hints = SolveHints.of(
+                PLAIN.withAll(wcs.toHeader().values()).with("RA", 200.0).with("DEC", -30.0), 2800, 2100);
         assertThat(hints.near().orElseThrow().separationDeg(new Equatorial(35.6, 42.3)))
                 .isLessThan(0.01);
         assertThat(hints.scaleArcsecPerPixel().orElseThrow()).isCloseTo(3, within(1e-6));

@@ -1,13 +1,11 @@
 package app.ironside.desk;
 
 import app.ironside.kit.KitFile;
+import app.ironside.logbook.EventRow;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
 import app.ironside.sky.SiteFile;
-import com.fasterxml.jackson.core.type.TypeReference;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.BufferedReader;
@@ -19,14 +17,12 @@ import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.zip.GZIPInputStream;
 
 /** The invented night of the demo, and the three before it, which were rehearsed beforehand and whose journals ship. */
 final class DemoNights {
     private static final ObjectMapper JSON = new ObjectMapper();
-    private static final TypeReference<Map<String, Object>> FACTS = new TypeReference<>() {};
 
     /** What the demo's imager has pictures of already. */
     private static final Set<String> ALREADY_TAKEN = Set.of(
@@ -94,7 +90,7 @@ final class DemoNights {
                 BufferedReader reader =
                         new BufferedReader(new InputStreamReader(new GZIPInputStream(in), StandardCharsets.UTF_8))) {
             NightEntry night = null;
-            List<NightEvent> events = new ArrayList<>();
+            List<EventRow> events = new ArrayList<>();
             for (String line = reader.readLine(); line != null; line = reader.readLine()) {
                 JsonNode node = JSON.readTree(line);
                 if (node.has("title")) {
@@ -105,11 +101,12 @@ final class DemoNights {
                             node.get("document").asText());
                     events.clear();
                 } else {
-                    events.add(new NightEvent(
+                    events.add(new EventRow(
                             Instant.parse(node.get("time").asText()),
-                            EventKind.valueOf(node.get("kind").asText()),
+                            node.get("kind").asText(),
+                            node.path("version").asInt(1),
                             node.get("text").asText(),
-                            JSON.convertValue(node.get("facts"), FACTS)));
+                            node.get("facts").toString()));
                 }
             }
             store(logbook, night, events);
@@ -118,7 +115,7 @@ final class DemoNights {
         }
     }
 
-    private static void store(Logbook logbook, NightEntry night, List<NightEvent> events) {
+    private static void store(Logbook logbook, NightEntry night, List<EventRow> events) {
         if (night != null) {
             logbook.importEvents(night, events);
         }

@@ -5,6 +5,7 @@ import app.ironside.desk.inspect.FolderWatch;
 import app.ironside.desk.inspect.InspectPane;
 import app.ironside.desk.inspect.StarsPane;
 import app.ironside.desk.night.Bench;
+import app.ironside.desk.night.CommandState;
 import app.ironside.desk.night.Look;
 import app.ironside.desk.night.Moment;
 import app.ironside.desk.night.NightModel;
@@ -24,34 +25,42 @@ import app.ironside.desk.reckon.Cautions;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningView;
 import app.ironside.desk.station.Benches;
+import app.ironside.desk.station.CommandBar;
 import app.ironside.desk.station.LogbookPane;
 import app.ironside.desk.station.ModelPane;
 import app.ironside.desk.station.PolarBench;
 import app.ironside.desk.station.ReadyBench;
+import app.ironside.journal.Journal;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
+import app.ironside.journal.ProgramRevised;
+import app.ironside.journal.Stage;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
+import app.ironside.night.NightControl;
+import app.ironside.night.NightControl.GatePolicy;
 import app.ironside.night.NightFile;
-import app.ironside.night.Stage;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
-import app.ironside.point.FramingMatch;
-import app.ironside.sky.Equatorial;
 import app.ironside.wiring.Wiring;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
+import java.util.function.Consumer;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
 import javafx.application.Platform;
+import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
@@ -68,11 +77,13 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
+import javafx.scene.shape.Rectangle;
 import javafx.util.Duration;
 
 /** The desk: ribbon above, rail left, bench in the middle, reckoning right. Interface thread only, unless said otherwise. */
@@ -94,12 +105,19 @@ final class DeskView extends StackPane implements AutoCloseable {
     private final Label clock = new Label();
     private final Label title = new Label();
     private final Label status = new Label();
-    private final Button hold = new Button();
+    private static final PseudoClass COMPACT = PseudoClass.getPseudoClass("compact");
+
+    /** Below it the rail's stations move closer together. */
+    private static final double ROOMY_HEIGHT = 850;
+
+    private final Button freeze = new Button();
     private final Button now = new Button("Back to now");
     private final ToggleGroup rates = new ToggleGroup();
+    private final CommandBar commands = new CommandBar(this::command, this::setPolicy);
+    private final Map<Stage, GatePolicy> gates = new EnumMap<>(Stage.class);
     private final Button palette = new Button();
     private final VBox keys = keyList();
-    private final LogbookPane logbookPane = new LogbookPane(this::openNight, this::pick);
+    private final LogbookPane logbookPane = new LogbookPane(this::openNight, this::askToRemove, this::pick);
     private final PlanDesk planDesk;
     private final PlanBench planBench;
     private final PlanReckoner planReckoner;
@@ -117,6 +135,15 @@ final class DeskView extends StackPane implements AutoCloseable {
     private RibbonState ribbonState;
     private Reckoner reckoner;
     private Optional<Rehearsal> rehearsal = Optional.empty();
+
+    private Optional<Runnable> atTheEnd = Optional.empty();
+
+    /** The station whose question was brought before the person. */
+    private Optional<Stage> asked = Optional.empty();
+
+    /** The changed program that is shown. */
+    private Optional<ProgramRevised> adopted = Optional.empty();
+
     private Optional<NightEvent> chosen = Optional.empty();
     private Optional<Instant> moment = Optional.empty();
     private boolean planStale = true;
@@ -128,6 +155,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     private Palette look;
     private double rate;
     private boolean closed;
+    private Consumer<Path> opener = folder -> {};
 
     /** What was last said in the status line; empty after the next thing that is done. */
     private String said = "";
@@ -138,6 +166,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         this.station = settings.station();
         this.look = settings.palette();
         this.rate = settings.rate();
+        this.gates.putAll(settings.gates());
         Profiles profiles = new Profiles(logbook.folder());
         this.planDesk = new PlanDesk(wiring, profiles, logbook.folder(), this::planChanged, this::rehearsePlan);
         this.planBench = new PlanBench(planDesk);
@@ -154,10 +183,23 @@ final class DeskView extends StackPane implements AutoCloseable {
         getStyleClass().add("root");
         BorderPane desk = new BorderPane();
         desk.setTop(new VBox(header(), ribbon));
-        desk.setLeft(rail);
-        BorderPane.setMargin(middle, new Insets(6, 8, 8, 4));
+        Region between = new Region();
+        VBox.setVgrow(between, Priority.ALWAYS);
+        desk.setLeft(new VBox(rail, between, doors()));
         BorderPane.setMargin(reckoning, new Insets(6, 14, 8, 0));
-        desk.setCenter(middle);
+        VBox.setVgrow(middle, Priority.ALWAYS);
+        // A bench that needs more room than there is loses its lower edge and nothing else.
+        middle.setMinHeight(0);
+        middle.setAlignment(Pos.TOP_LEFT);
+        Rectangle seen = new Rectangle();
+        seen.widthProperty().bind(middle.widthProperty());
+        seen.heightProperty().bind(middle.heightProperty());
+        middle.setClip(seen);
+        setAlignment(desk, Pos.TOP_LEFT);
+        heightProperty().addListener((o, was, is) -> pseudoClassStateChanged(COMPACT, is.doubleValue() < ROOMY_HEIGHT));
+        VBox work = new VBox(8, middle, commands);
+        BorderPane.setMargin(work, new Insets(6, 8, 8, 4));
+        desk.setCenter(work);
         desk.setRight(reckoning);
         status.getStyleClass().add("status");
         status.setId("status");
@@ -179,23 +221,66 @@ final class DeskView extends StackPane implements AutoCloseable {
         ticking.setCycleCount(Animation.INDEFINITE);
     }
 
+    /** What lies over the desk or outside it, for hands that know no keys yet. */
+    private FlowPane doors() {
+        FlowPane doors = new FlowPane(2, 2);
+        doors.setPadding(new Insets(0, 2, 6, 8));
+        doors.setPrefWrapLength(190);
+        doors.getStyleClass().add("doors");
+        doors.getChildren()
+                .addAll(
+                        door(
+                                "open-file",
+                                "File",
+                                "Look closely at a FITS file, whoever took it (O)",
+                                this::chooseFrame),
+                        door("open-stars", "Sky", "The stars to go by: how many, and adding more (G)", this::showStars),
+                        door("open-folder", "Folder", "The frames of this night on the disk", this::openFolder),
+                        door("open-keys", "Keys", "What the keys do (?)", () -> keys.setVisible(!keys.isVisible())));
+        return doors;
+    }
+
+    private static Button door(String id, String label, String tip, Runnable action) {
+        Button button = new Button(label);
+        button.setId(id);
+        button.getStyleClass().add("quiet");
+        button.setTooltip(new Tooltip(tip));
+        button.setOnAction(e -> action.run());
+        return button;
+    }
+
+    /** Says how folders are opened on this system. */
+    void setOpener(Consumer<Path> opener) {
+        this.opener = opener;
+    }
+
+    private void openFolder() {
+        Path folder = entry.map(NightEntry::folder).filter(Files::isDirectory).orElse(logbook.folder());
+        opener.accept(folder);
+        said = "Opened: " + folder;
+        refresh();
+    }
+
     private HBox header() {
         Label brand = new Label("Ironside");
         brand.getStyleClass().add("brand");
         title.getStyleClass().add("dim");
         clock.getStyleClass().add("clock");
         clock.setId("clock");
-        hold.setId("hold");
-        hold.setTooltip(new Tooltip("Holds the rehearsal where it is (Space)"));
-        hold.setMinWidth(92);
-        hold.setOnAction(e -> toggleHold());
+        freeze.setId("freeze");
+        freeze.setTooltip(new Tooltip("Stops the rehearsal's clock, or lets it run (Space). To rest a night: H"));
+        freeze.setMinWidth(88);
+        freeze.setOnAction(e -> toggleFreeze());
         now.setId("now");
         now.setOnAction(e -> backToNow());
         palette.setId("palette");
         palette.setMinWidth(76);
         palette.setTooltip(new Tooltip("Dusk, Red for dark-adapted eyes, Paper for the day (P)"));
         palette.setOnAction(e -> setPalette(look.next()));
+        // The clock of a rehearsal is no part of a night: it looks like what it is, a machine's.
         HBox speeds = new HBox(3);
+        speeds.getStyleClass().add("speeds");
+        speeds.setAlignment(Pos.CENTER_LEFT);
         for (double r : RATES) {
             ToggleButton button = new ToggleButton(r == 0 ? "fastest" : Words.format("%.0f×", r));
             button.setId("rate-" + (int) r);
@@ -205,11 +290,12 @@ final class DeskView extends StackPane implements AutoCloseable {
             button.setOnAction(e -> setRate(r));
             speeds.getChildren().add(button);
         }
+        speeds.getChildren().add(freeze);
         Region left = new Region();
         Region right = new Region();
         HBox.setHgrow(left, Priority.ALWAYS);
         HBox.setHgrow(right, Priority.ALWAYS);
-        HBox header = new HBox(brand, title, left, clock, now, right, speeds, hold, palette);
+        HBox header = new HBox(brand, title, left, clock, now, right, speeds, palette);
         header.getStyleClass().add("header");
         return header;
     }
@@ -311,7 +397,10 @@ final class DeskView extends StackPane implements AutoCloseable {
         box.getChildren().add(heading);
         for (String line : List.of(
                 "1 to 9, 0   the stations, from Plan to Logbook",
-                "Space   hold the rehearsal's clock, or let it go on",
+                "Space   stop the rehearsal's clock, or let it run",
+                "H   rest the night at its next safe point, or let it go on",
+                "W, Q   end the night; park now",
+                "letters   what the buttons of a station say under the pointer",
                 "Enter   press what has the focus",
                 "← →   the event before, the event after",
                 "N   back to now, and to the night that runs",
@@ -342,8 +431,48 @@ final class DeskView extends StackPane implements AutoCloseable {
         } else {
             // A model of its own: what the running night goes on telling is not this night's.
             model = new NightModel(this::changed);
-            model.load(logbook.journal(night).events());
-            moment = model.events().stream().map(NightEvent::time).reduce((x, y) -> y);
+            Journal journal = logbook.journal(night);
+            model.load(journal.events(), journal.guiding());
+            moment = lastTime(model.night());
+        }
+        refresh();
+    }
+
+    /** A night leaves the logbook only when that was asked twice; its frames and its journal stay on the disk. */
+    private void askToRemove(NightEntry night) {
+        if (rehearsal
+                .filter(r -> !r.isDone() && r.run().entry().id() == night.id())
+                .isPresent()) {
+            ask(
+                    "This night is running.",
+                    "A night that runs cannot leave the logbook.",
+                    List.of(new StartPane.Choice("no-removal", "Good", this::dismissQuestion)));
+            return;
+        }
+        ask(
+                "Take " + night.title() + " out of the logbook?",
+                "Its frames stay where they are, in " + night.folder()
+                        + ", and its journal is written beside them. Trends and other nights"
+                        + " know nothing of it any more.",
+                List.of(
+                        new StartPane.Choice("no-removal", "Leave it", this::dismissQuestion),
+                        new StartPane.Choice("yes-removal", "Take it out", () -> {
+                            dismissQuestion();
+                            remove(night);
+                        })));
+    }
+
+    private void remove(NightEntry night) {
+        try {
+            Path journal = logbook.remove(night);
+            said = night.title() + " is out of the logbook; its journal is " + journal + ".";
+        } catch (java.io.UncheckedIOException e) {
+            said = e.getMessage();
+        }
+        List<NightEntry> left = logbook.nights();
+        logbookPane.setNights(left, entry.filter(left::contains));
+        if (!left.isEmpty() && entry.filter(left::contains).isEmpty()) {
+            openNight(left.get(left.size() - 1));
         }
         refresh();
     }
@@ -364,7 +493,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         running = new NightModel(this::changed);
         running.setOwnHands(readyBench.isOwnHands());
         model = running;
-        Rehearsal next = new Rehearsal(wiring, night, logbook, where, running, rate);
+        Rehearsal next = new Rehearsal(wiring, night, logbook, where, running, rate, gates);
         rehearsal = Optional.of(next);
         next.start();
         ticking.play();
@@ -376,8 +505,9 @@ final class DeskView extends StackPane implements AutoCloseable {
         entry = where;
         plan = NightPlanner.plan(night.site(), night.kit(), night.program());
         ribbonState = RibbonState.of(night.site(), plan);
-        reckoner = new Reckoner(night, plan, earlierFramings(night, where));
+        reckoner = new Reckoner(night, plan, logbook.framings(night.program().date(), where));
         chosen = Optional.empty();
+        adopted = Optional.empty();
         loader.clear();
         readyBench.setFile(night);
         polarBench.setFile(night);
@@ -387,41 +517,11 @@ final class DeskView extends StackPane implements AutoCloseable {
         logbookPane.setNights(logbook.nights(), where);
     }
 
-    /** How the night's targets were framed on the nights before: where the last frame of each was solved to be. */
-    private Map<String, FramingMatch.Wanted> earlierFramings(NightFile night, Optional<NightEntry> own) {
-        Map<String, FramingMatch.Wanted> found = new java.util.HashMap<>();
-        for (NightEntry other : logbook.nights()) {
-            boolean self = own.filter(o -> o.id() == other.id()).isPresent();
-            if (self || other.title().compareTo(night.program().date().toString()) >= 0) {
-                continue;
-            }
-            Map<String, Equatorial> solved = new java.util.HashMap<>();
-            for (NightEvent e : logbook.journal(other).events()) {
-                String target = e.text("target").orElse("");
-                if (e.kind() == EventKind.SOLVE
-                        && e.number("raDeg").isPresent()
-                        && e.number("decDeg").isPresent()) {
-                    solved.put(
-                            target,
-                            new Equatorial(
-                                    e.number("raDeg").getAsDouble(),
-                                    e.number("decDeg").getAsDouble()));
-                }
-                boolean framed = e.kind() == EventKind.CENTRED
-                        && e.number("rotationDeg").isPresent()
-                        && solved.containsKey(target);
-                if (framed
-                        && night.program().targets().stream()
-                                .anyMatch(t -> t.name().equals(target))) {
-                    // The latest night counts: it is the one whose flats may still serve.
-                    found.put(
-                            target,
-                            new FramingMatch.Wanted(
-                                    solved.get(target), e.number("rotationDeg").orElse(0), FramingMatch.USUAL_CROP));
-                }
-            }
-        }
-        return found;
+    private static Optional<Instant> lastTime(NightState night) {
+        List<NightEvent> events = night.events();
+        return events.isEmpty()
+                ? Optional.empty()
+                : Optional.of(events.get(events.size() - 1).time());
     }
 
     /** Called from any thread; many calls become one refresh. */
@@ -444,11 +544,12 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     private Moment moment() {
-        Instant live = rehearsal.filter(this::isShown).map(s -> s.clock().now()).orElseGet(() -> model.events().stream()
-                .map(NightEvent::time)
-                .reduce((a, b) -> b)
-                .orElse(plan.times().night().from()));
-        return Moment.at(moment.orElse(live), moment.isEmpty(), model.events());
+        Instant live = rehearsal
+                .filter(this::isShown)
+                .map(s -> s.clock().now())
+                .or(() -> lastTime(model.night()))
+                .orElse(plan.times().night().from());
+        return model.at(moment.orElse(live), moment.isEmpty());
     }
 
     /** Copies the night's state to the views. */
@@ -456,16 +557,26 @@ final class DeskView extends StackPane implements AutoCloseable {
         if (file == null || closed) {
             return;
         }
+        if (atTheEnd.isPresent() && !isNightRunning()) {
+            Runnable end = atTheEnd.get();
+            atTheEnd = Optional.empty();
+            if (getScene() != null && !getScene().getWindow().isShowing()) {
+                end.run();
+                return;
+            }
+        }
+        rehearsal.filter(r -> !r.isDone()).ifPresent(this::attend);
         Moment at = moment();
+        adoptRevision(at);
         follow(at);
-        RailState stations = RailState.of(at, logbook.nights().size());
-        boolean onlyPlanned = at.events().isEmpty() && planDesk.isOpen();
+        RailState stations = RailState.of(at.night(), logbookPane.count());
+        boolean onlyPlanned = at.night().events().isEmpty() && planDesk.isOpen();
         rail.show(onlyPlanned ? stations.planning(planDesk.draft().plan().subs()) : stations, station);
         if (station == Stage.PLAN) {
             refreshPlan();
             ribbon.show(planRibbon, at, List.of(), Optional.empty());
         } else {
-            ribbon.show(ribbonState, at, model.events(), chosen);
+            ribbon.show(ribbonState, at, model.night().events(), chosen);
         }
         reckoning.show(station == Stage.PLAN ? planReckoning : reckoner.of(station, at, chosen), Cautions.of(station));
         clock.setText(Words.clock(at.time(), file.site().zone()));
@@ -474,9 +585,10 @@ final class DeskView extends StackPane implements AutoCloseable {
         title.setText(told.site().name() + "   " + told.kit().name()
                 + Words.format("   %.0f mm", told.kit().optics().focalLengthMm()) + "   "
                 + told.program().date());
-        boolean held = rehearsal.map(s -> s.clock().isHeld()).orElse(false);
-        hold.setText(held ? "Go on" : "Hold");
-        hold.setDisable(rehearsal.isEmpty() || rehearsal.get().isDone());
+        boolean frozen = rehearsal.map(s -> s.clock().isHeld()).orElse(false);
+        freeze.setText(frozen ? "Run" : "Freeze");
+        freeze.setDisable(rehearsal.isEmpty() || rehearsal.get().isDone());
+        commands.show(commandState(at));
         now.setText(isElsewhere() ? "To the running night" : "Back to now");
         now.setVisible(moment.isPresent() && rehearsal.isPresent() || isElsewhere());
         status.setText(statusText(at));
@@ -486,6 +598,32 @@ final class DeskView extends StackPane implements AutoCloseable {
         }
         wantPicture(at);
         bench.show(new Look(at, chosen, ribbonState, loader.picture()));
+    }
+
+    /** What the night wants to know is brought before the person once, at its station. */
+    private void attend(Rehearsal night) {
+        night.keepPace();
+        Optional<Stage> asks = night.run().control().question().map(NightControl.Question::stage);
+        if (!asks.equals(asked)) {
+            asked = asks;
+            asks.filter(s -> isShown(night)).ifPresent(s -> {
+                moment = Optional.empty();
+                setStation(s);
+            });
+        }
+    }
+
+    /** A program that was put in force while the night runs takes the place of the one before, on the ribbon and in the words. */
+    private void adoptRevision(Moment at) {
+        Optional<ProgramRevised> revised = at.night().last(ProgramRevised.class);
+        if (revised.isEmpty() || revised.equals(adopted)) {
+            return;
+        }
+        adopted = revised;
+        file = NightFile.parse(revised.get().document(), "the changed program", wiring.objects());
+        plan = NightPlanner.plan(file.site(), file.kit(), file.program());
+        ribbonState = RibbonState.of(file.site(), plan);
+        reckoner = new Reckoner(file, plan, logbook.framings(file.program().date(), entry));
     }
 
     private void planChanged() {
@@ -563,7 +701,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         if (!following || !at.live()) {
             return;
         }
-        Optional<Stage> stage = at.stage();
+        Optional<Stage> stage = at.night().stage();
         if (stage.isPresent() && !stage.equals(followed)) {
             followed = stage;
             setStation(stage.get());
@@ -597,11 +735,14 @@ final class DeskView extends StackPane implements AutoCloseable {
                     + chosen.map(e -> "   " + e.text()).orElse("");
         }
         return model.doing()
-                .filter(d -> at.last(EventKind.NIGHT_ENDED).isEmpty())
+                .filter(d -> !at.night().ended())
                 .map(d -> d.what() + doingProgress(d, at.time()))
-                .orElseGet(() -> at.events().isEmpty()
+                .orElseGet(() -> at.night().events().isEmpty()
                         ? ""
-                        : at.events().get(at.events().size() - 1).text());
+                        : at.night()
+                                .events()
+                                .get(at.night().events().size() - 1)
+                                .text());
     }
 
     private static String doingProgress(NightModel.Doing doing, Instant now) {
@@ -615,40 +756,28 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Finds out which picture belongs on the bench and has it made, if it is not there yet. */
     private void wantPicture(Moment at) {
-        Optional<NightEvent> fromFile = chosen.filter(e -> e.text("file").isPresent());
+        Optional<NightEvent> fromFile = chosen.filter(e -> NightState.fileOf(e).isPresent());
         if (fromFile.isEmpty() && moment.isPresent()) {
-            fromFile = at.events().stream()
-                    .filter(e -> Moment.stationOf(e) == station && fileOf(e).isPresent())
-                    .reduce((a, b) -> b);
+            fromFile = lastWithFile(at);
         }
         if (fromFile.isPresent()) {
             NightEvent event = fromFile.get();
-            load(fileOf(event).orElseThrow(), event.text());
+            load(NightState.fileOf(event).orElseThrow(), event.text());
             return;
         }
         Optional<Shown> live = model.latest(station);
         if (live.isPresent()) {
             loader.show(live.get());
         } else {
-            at.events().stream()
-                    .filter(e -> Moment.stationOf(e) == station && fileOf(e).isPresent())
-                    .reduce((a, b) -> b)
-                    .ifPresentOrElse(e -> load(fileOf(e).orElseThrow(), e.text()), loader::clear);
+            lastWithFile(at).ifPresentOrElse(e -> load(NightState.fileOf(e).orElseThrow(), e.text()), loader::clear);
         }
     }
 
-    /** The file that an event tells of: its own, or the last of its frames. */
-    private static Optional<String> fileOf(NightEvent event) {
-        if (event.text("file").isPresent()) {
-            return event.text("file");
-        }
-        if (event.facts().get("frames") instanceof List<?> frames
-                && !frames.isEmpty()
-                && frames.get(frames.size() - 1) instanceof Map<?, ?> last
-                && last.get("file") != null) {
-            return Optional.of(last.get("file").toString());
-        }
-        return Optional.empty();
+    /** The last event of the station that has a file to show. */
+    private Optional<NightEvent> lastWithFile(Moment at) {
+        return at.night().events().stream()
+                .filter(e -> e.station() == station && NightState.fileOf(e).isPresent())
+                .reduce((a, b) -> b);
     }
 
     private void load(String relative, String caption) {
@@ -663,7 +792,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         following = false;
         said = "";
         setStation(next);
-        if (chosen.isPresent() && Moment.stationOf(chosen.get()) != next) {
+        if (chosen.isPresent() && chosen.get().station() != next) {
             chosen = Optional.empty();
         }
         refresh();
@@ -675,7 +804,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         chosen = Optional.of(event);
         moment = Optional.of(event.time());
         following = false;
-        setStation(Moment.stationOf(event));
+        setStation(event.station());
         refresh();
     }
 
@@ -695,14 +824,12 @@ final class DeskView extends StackPane implements AutoCloseable {
             refresh();
             return;
         }
-        moment = rehearsal.filter(this::isShown).isPresent()
-                ? Optional.empty()
-                : model.events().stream().map(NightEvent::time).reduce((a, b) -> b);
+        moment = rehearsal.filter(this::isShown).isPresent() ? Optional.empty() : lastTime(model.night());
         refresh();
     }
 
     private void step(int direction) {
-        List<NightEvent> events = model.events();
+        List<NightEvent> events = model.night().events();
         if (events.isEmpty()) {
             return;
         }
@@ -711,14 +838,77 @@ final class DeskView extends StackPane implements AutoCloseable {
         pick(events.get(next));
     }
 
-    private void toggleHold() {
+    private void toggleFreeze() {
         rehearsal.ifPresent(s -> s.clock().hold(!s.clock().isHeld()));
         refresh();
     }
 
+    /** What can be asked of the night that runs; of one that is only looked at, nothing. */
+    private CommandState commandState(Moment at) {
+        GatePolicy policy = gates.getOrDefault(station, GatePolicy.GO_ON);
+        return rehearsal
+                .filter(r -> !r.isDone() && isShown(r))
+                .map(r -> CommandState.of(
+                        station, r.run().control(), running.night(), r.clock().now(), policy, this::changedPlan))
+                .orElse(CommandState.idle(station, policy));
+    }
+
+    /** The plan on the desk, if it differs from the one that runs in nothing but its program. */
+    private Optional<String> changedPlan() {
+        if (!planDesk.isOpen()) {
+            return Optional.empty();
+        }
+        NightFile planned = planDesk.file();
+        return file.differsInProgramOnly(planned) && !file.sameNight(planned)
+                ? Optional.of(planned.text())
+                : Optional.empty();
+    }
+
+    private void command(CommandState.Offer offer, String why) {
+        if (!offer.sure()) {
+            give(offer, why);
+            return;
+        }
+        ask(
+                Words.capital(offer.command().words()) + "?",
+                "No more lights are taken. The mount is parked; calibration frames, warm-up and stacks follow.",
+                List.of(
+                        new StartPane.Choice("no-command", "No, go on", this::dismissQuestion),
+                        new StartPane.Choice(
+                                "yes-command", Words.capital(offer.command().words()), () -> {
+                                    dismissQuestion();
+                                    give(offer, why);
+                                })));
+    }
+
+    private void give(CommandState.Offer offer, String why) {
+        rehearsal.filter(r -> !r.isDone()).ifPresent(r -> {
+            r.run()
+                    .control()
+                    .give(offer.command(), "At the desk", why, r.clock().now());
+            refresh();
+        });
+    }
+
+    private void setPolicy(GatePolicy policy) {
+        gates.put(station, policy);
+        rehearsal.ifPresent(r -> r.run().control().setPolicy(station, policy));
+        refresh();
+    }
+
+    /** Has something done when the night that runs is over and its window is still away. */
+    void endWithTheNight(Runnable end) {
+        atTheEnd = Optional.of(end);
+    }
+
+    /** Whether a night is under way. */
+    boolean isNightRunning() {
+        return rehearsal.filter(r -> !r.isDone()).isPresent();
+    }
+
     private void setRate(double next) {
         rate = next;
-        rehearsal.ifPresent(s -> s.clock().setRate(Rehearsal.pace(next)));
+        rehearsal.ifPresent(s -> s.setRate(next));
         rates.getToggles().forEach(t -> t.setSelected(((Double) t.getUserData()) == next));
     }
 
@@ -742,7 +932,7 @@ final class DeskView extends StackPane implements AutoCloseable {
                 || isWithin(target, ComboBoxBase.class)
                 || isWithin(target, ListView.class);
         switch (e.getCode()) {
-            case SPACE -> toggleHold();
+            case SPACE -> toggleFreeze();
             case LEFT -> {
                 if (ownArrows) {
                     return;
@@ -806,6 +996,10 @@ final class DeskView extends StackPane implements AutoCloseable {
             }
             return;
         }
+        if (!inspect.isVisible() && !starsPane.isVisible() && !e.isShortcutDown() && commands.key(e.getCode())) {
+            e.consume();
+            return;
+        }
         Optional<FrameView> view = visiblePicture(inspect.isVisible() ? inspect : middle);
         switch (e.getCode()) {
             case N -> backToNow();
@@ -854,7 +1048,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     // --------------------------------------------------------------------------------
 
     DeskSettings settings(double width, double height) {
-        return new DeskSettings(width, height, look, station, rate);
+        return new DeskSettings(width, height, look, station, rate, gates);
     }
 
     NightModel model() {

@@ -17,7 +17,7 @@ public final class Main {
 
     private Main() {}
 
-    public static void main(String[] arguments) {
+    public static void main(String[] arguments) throws InterruptedException {
         SLF4JBridgeHandler.removeHandlersForRootLogger();
         SLF4JBridgeHandler.install();
         List<String> words = List.of(arguments);
@@ -33,6 +33,10 @@ public final class Main {
         }
         Path folder = Opening.dataFolder(demo);
         lock = FolderLock.take(folder);
+        if (lock.isEmpty() && new Summons(folder).ask()) {
+            System.err.println("ironside: it runs already; its window is shown");
+            return;
+        }
         if (lock.isEmpty()) {
             System.err.println(
                     "ironside: " + folder + " is in use by another Ironside; go on in its window, or close it first");

@@ -127,7 +127,7 @@ final class Opening {
     }
 
     private void ask(String heading, String explanation, List<StartPane.Choice> choices) {
-        desk.ask(heading, explanation, choices);
+        desk.ask(heading, logbook.rescued().map(told -> told + " ").orElse("") + explanation, choices);
     }
 
     private void dismiss() {

@@ -2,13 +2,20 @@ package app.ironside.desk;
 
 import app.ironside.Workers;
 import app.ironside.desk.plan.PlanDesk;
+import app.ironside.device.Mount;
+import app.ironside.journal.AxisMeasured;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.FrameSolved;
+import app.ironside.journal.MasterMade;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
+import app.ironside.journal.StackMade;
+import app.ironside.journal.Stage;
+import app.ironside.journal.SubTaken;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
-import app.ironside.night.Stage;
 import app.ironside.wiring.Wiring;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
@@ -95,9 +102,9 @@ final class Pictures {
             while (!ask(() -> desk.rehearsal().orElseThrow().isDone())) {
                 Thread.sleep(500);
             }
-            List<NightEvent> events = ask(() -> desk.model().events());
+            NightState state = ask(() -> desk.model().night());
             for (Stage stage : Stage.values()) {
-                write(stage.title().toLowerCase(Locale.ROOT), stage, evidence(stage, events));
+                write(stage.title().toLowerCase(Locale.ROOT), stage, evidence(stage, state));
             }
             for (PlanDesk.Tab tab : List.of(
                     PlanDesk.Tab.FRAMING,
@@ -109,10 +116,10 @@ final class Pictures {
                 settle(() -> desk.planDesk().isBusy());
                 write("plan-" + tab.title().toLowerCase(Locale.ROOT).replace(' ', '-'), Stage.PLAN, Optional.empty());
             }
-            writeInspection(entry, events);
+            writeInspection(entry, state);
             writeModel();
             onToolkit(() -> desk.setPalette(Palette.RED));
-            write("run-red", Stage.RUN, evidence(Stage.RUN, events));
+            write("run-red", Stage.RUN, evidence(Stage.RUN, state));
             onToolkit(() -> desk.setPalette(Palette.PAPER));
             onToolkit(() -> {
                 desk.choose(Stage.STACK);
@@ -124,12 +131,11 @@ final class Pictures {
         }
 
         /** A sub looked at closely, with what a hand would do next. */
-        private void writeInspection(NightEntry entry, List<NightEvent> events) throws InterruptedException {
-            Optional<NightEvent> sub = evidence(Stage.RUN, events);
+        private void writeInspection(NightEntry entry, NightState night) throws InterruptedException {
+            Optional<SubTaken> sub = sub(night);
             if (sub.isPresent()) {
                 onToolkit(() -> {
-                    desk.inspect(List.of(
-                            entry.folder().resolve(sub.get().text("file").orElseThrow())));
+                    desk.inspect(List.of(entry.folder().resolve(sub.get().file())));
                     ((TextField) desk.inspection().lookup("#nudge-target")).setText("NGC 7331");
                 });
                 settle(() -> desk.inspection().shown().isEmpty());
@@ -152,28 +158,35 @@ final class Pictures {
         }
 
         /** The event whose evidence shows a station best. */
-        private static Optional<NightEvent> evidence(Stage stage, List<NightEvent> events) {
+        private static Optional<NightEvent> evidence(Stage stage, NightState night) {
             return switch (stage) {
-                case POLAR -> nth(events, EventKind.POLAR, 2);
-                case POINT -> nth(events, EventKind.SOLVE, 1);
-                case FOCUS -> nth(events, EventKind.FOCUS, 4);
-                case GUIDE, RUN -> events.stream()
-                        .filter(e -> e.kind() == EventKind.SUB
-                                && e.isTrue("full")
-                                && e.text("pierSide").orElse("").equals("EAST"))
-                        .skip(1)
+                case POLAR -> nth(night, AxisMeasured.class, 2);
+                case POINT -> nth(night, FrameSolved.class, 1);
+                case FOCUS -> nth(night, FocusSwept.class, 4);
+                case GUIDE, RUN -> sub(night).map(NightEvent.class::cast);
+                case CALIBRATE -> night.all(MasterMade.class).stream()
+                        .filter(m -> m.file().contains("flat_L"))
+                        .map(NightEvent.class::cast)
                         .findFirst();
-                case CALIBRATE -> events.stream()
-                        .filter(e -> e.kind() == EventKind.MASTER
-                                && e.text("file").orElse("").contains("flat_L"))
-                        .findFirst();
-                case STACK -> nth(events, EventKind.STACK, 0);
+                case STACK -> nth(night, StackMade.class, 0);
                 case PLAN, READY, LOGBOOK -> Optional.empty();
             };
         }
 
-        private static Optional<NightEvent> nth(List<NightEvent> events, EventKind kind, int n) {
-            List<NightEvent> all = events.stream().filter(e -> e.kind() == kind).toList();
+        /** The second whole one after a flip. */
+        private static Optional<SubTaken> sub(NightState night) {
+            return night.subs().stream()
+                    .filter(s -> s.full()
+                            && s.circumstances()
+                                    .pierSide()
+                                    .filter(p -> p == Mount.PierSide.EAST)
+                                    .isPresent())
+                    .skip(1)
+                    .findFirst();
+        }
+
+        private static Optional<NightEvent> nth(NightState night, Class<? extends NightEvent> kind, int n) {
+            List<? extends NightEvent> all = night.all(kind);
             return all.isEmpty() ? Optional.empty() : Optional.of(all.get(Math.min(n, all.size() - 1)));
         }
 

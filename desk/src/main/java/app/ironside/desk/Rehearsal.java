@@ -3,13 +3,18 @@ package app.ironside.desk;
 import app.ironside.BadInputException;
 import app.ironside.desk.night.NightModel;
 import app.ironside.device.DeviceException;
+import app.ironside.journal.Journal;
+import app.ironside.journal.Stage;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
+import app.ironside.night.NightControl;
+import app.ironside.night.NightControl.GatePolicy;
 import app.ironside.night.NightFile;
 import app.ironside.wiring.NightRun;
 import app.ironside.wiring.PacedClock;
 import app.ironside.wiring.Wiring;
 import java.io.UncheckedIOException;
+import java.util.Map;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -21,6 +26,7 @@ final class Rehearsal implements AutoCloseable {
     private final NightRun run;
     private final PacedClock clock;
     private final Thread thread;
+    private double wanted;
     private volatile String failure = "";
     private volatile boolean done;
 
@@ -29,10 +35,21 @@ final class Rehearsal implements AutoCloseable {
      *
      * @param rate virtual seconds in a real one; 0 or less as fast as it goes
      */
-    Rehearsal(Wiring wiring, NightFile file, Logbook logbook, NightEntry entry, NightModel model, double rate) {
-        model.load(logbook.journal(entry).events());
-        this.run = wiring.rehearsal(file, logbook, entry, start -> new PacedClock(start, pace(rate)), model);
+    Rehearsal(
+            Wiring wiring,
+            NightFile file,
+            Logbook logbook,
+            NightEntry entry,
+            NightModel model,
+            double rate,
+            Map<Stage, GatePolicy> gates) {
+        NightControl control = new NightControl();
+        gates.forEach(control::setPolicy);
+        Journal before = logbook.journal(entry);
+        model.load(before.events(), before.guiding());
+        this.run = wiring.rehearsal(file, logbook, entry, start -> new PacedClock(start, pace(rate)), model, control);
         this.clock = (PacedClock) run.clock();
+        this.wanted = rate;
         this.thread = new Thread(this::go, "night");
         this.thread.setDaemon(true);
     }
@@ -71,6 +88,25 @@ final class Rehearsal implements AutoCloseable {
 
     PacedClock clock() {
         return clock;
+    }
+
+    /**
+     * How fast the rehearsal's time runs.
+     *
+     * @param rate virtual seconds in a real one; 0 or less as fast as it goes
+     */
+    void setRate(double rate) {
+        wanted = rate;
+        keepPace();
+    }
+
+    /** While the night rests or asks, time runs as it does for the person it waits for. */
+    void keepPace() {
+        boolean waits = run.control().isHeld() || run.control().question().isPresent();
+        double due = waits ? Math.min(1, pace(wanted)) : pace(wanted);
+        if (clock.rate() != due) {
+            clock.setRate(due);
+        }
     }
 
     /** Why the night ended early, in words; empty if it did not. */

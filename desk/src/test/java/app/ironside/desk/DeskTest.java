@@ -3,18 +3,23 @@ package app.ironside.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.desk.picture.FrameView;
+import app.ironside.journal.CommandTaken;
+import app.ironside.journal.NightEnded;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.StackMade;
+import app.ironside.journal.Stage;
+import app.ironside.journal.SubTaken;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
+import app.ironside.night.NightControl;
 import app.ironside.night.NightFile;
-import app.ironside.night.Stage;
 import java.awt.image.BufferedImage;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.BeforeAll;
@@ -39,9 +44,8 @@ class DeskTest extends DeskHarness {
         open(new DeskSettings(1280, 800, Palette.DUSK, Stage.PLAN, 0));
     }
 
-    private long count(EventKind kind) {
-        return on(() ->
-                desk.model().events().stream().filter(e -> e.kind() == kind).count());
+    private int count(Class<? extends NightEvent> kind) {
+        return on(() -> desk.model().night().all(kind).size());
     }
 
     /** A night of a few short subs from dusk to the stack. */
@@ -67,10 +71,10 @@ class DeskTest extends DeskHarness {
             desk.rehearse(night, entry);
             return true;
         });
-        until("the first sub", d -> d.model().events().stream().anyMatch(e -> e.kind() == EventKind.SUB));
-        robot.clickOn("#hold");
+        until("the first sub", d -> !d.model().night().subs().isEmpty());
+        robot.clickOn("#freeze");
         until("the hold", d -> d.rehearsal().orElseThrow().clock().isHeld());
-        assertThat(on(() -> ((Button) desk.lookup("#hold")).getText())).isEqualTo("Go on");
+        assertThat(on(() -> ((Button) desk.lookup("#freeze")).getText())).isEqualTo("Run");
         // Space means the same wherever the focus is: on the button just clicked, on a station, in the right column.
         press(KeyCode.SPACE);
         until("time to run", d -> !d.rehearsal().orElseThrow().clock().isHeld());
@@ -82,33 +86,68 @@ class DeskTest extends DeskHarness {
         robot.clickOn("#rate-0");
         press(KeyCode.SPACE);
         until("time to run again", d -> !d.rehearsal().orElseThrow().clock().isHeld());
-        robot.clickOn("#hold");
+        robot.clickOn("#freeze");
+        aNightIsCommanded();
         anotherNightIsLookedAtMeanwhile();
         aRunningNightIsNotEndedUnasked();
         press(KeyCode.SPACE);
         until("the end of the night", d -> d.rehearsal().orElseThrow().isDone());
-        assertThat(count(EventKind.NIGHT_ENDED)).isEqualTo(1);
-        assertThat(count(EventKind.SUB)).isEqualTo(5);
-        assertThat(count(EventKind.STACK)).isEqualTo(1);
+        assertThat(count(NightEnded.class)).isEqualTo(1);
+        assertThat(count(SubTaken.class)).isEqualTo(6);
+        assertThat(count(StackMade.class)).isEqualTo(1);
+    }
+
+    /** Buttons and keys of the stations reach the night; when it will obey is said beforehand, and what it did is in the journal. */
+    private void aNightIsCommanded() throws Exception {
+        NightControl control = on(() -> desk.rehearsal().orElseThrow().run().control());
+        robot.clickOn("#station-run");
+        until("the safe point", d -> text("#safe-point").matches("What you ask is done after this sub(, in .*)?\\."));
+        robot.clickOn("#command-one-more");
+        press(KeyCode.DIGIT6);
+        press(KeyCode.D);
+        press(KeyCode.H);
+        press(KeyCode.SPACE);
+        until("the rest", d -> control.isHeld());
+        until("the rest on the desk", d -> text("#safe-point").equals("The night rests."));
+        List<CommandTaken> taken = on(() -> List.copyOf(desk.model().night().all(CommandTaken.class)));
+        assertThat(taken).extracting(c -> c.command().words()).containsExactly("one more sub", "dither now", "hold");
+        assertThat(taken).allMatch(c -> c.by().equals("At the desk"));
+        robot.clickOn("#command-go-on-night");
+        until("the night to go on", d -> !control.isHeld());
+        press(KeyCode.SPACE);
+        // The end of a night is asked for twice.
+        press(KeyCode.W);
+        until("the question", d -> d.lookup("#start") != null);
+        robot.clickOn("#no-command");
+        assertThat(control.waitingCount()).isZero();
+        // What a gate that is not passed leads to is chosen at its station, once.
+        String rule = rule();
+        robot.clickOn("#gate-policy");
+        assertThat(rule()).isNotEqualTo(rule).startsWith("If not passed: ");
+        robot.clickOn("#gate-policy");
+        robot.clickOn("#gate-policy");
+        assertThat(rule()).isEqualTo(rule);
+    }
+
+    private String rule() {
+        return on(() -> ((Button) desk.lookup("#gate-policy")).getText());
     }
 
     /** An older night is opened: it shows its own events only, and one key leads back to the night that runs. */
     private void anotherNightIsLookedAtMeanwhile() throws Exception {
         NightEntry older = logbook.begin("2026-10-01  another night", "another", DemoNights.tonight());
-        logbook.journal(older)
-                .append(new NightEvent(
-                        Instant.parse("2026-10-01T18:00:00Z"), EventKind.NIGHT_STARTED, "Another night.", Map.of()));
-        int running = on(() -> desk.model().events().size());
+        logbook.journal(older).append(Told.started(Instant.parse("2026-10-01T18:00:00Z"), "Another night."));
+        int running = on(() -> desk.model().night().events().size());
         on(() -> {
             desk.openNight(older);
             return true;
         });
-        assertThat(on(() -> desk.model().events())).hasSize(1);
+        assertThat(on(() -> desk.model().night().events())).hasSize(1);
         assertThat(text("#status")).isEqualTo("Another night is running. N goes to it.");
         assertThat(on(() -> ((Button) desk.lookup("#now")).isVisible())).isTrue();
         assertThat(on(() -> ((Button) desk.lookup("#now")).getText())).isEqualTo("To the running night");
         press(KeyCode.N);
-        until("the running night", d -> d.model().events().size() >= running);
+        until("the running night", d -> d.model().night().events().size() >= running);
         assertThat(text("#status")).doesNotContain("Another night");
     }
 
@@ -155,10 +194,7 @@ class DeskTest extends DeskHarness {
     @Test
     @Order(3)
     void clickingAnEventOnTheRibbonOpensItsEvidence() throws Exception {
-        List<NightEvent> subs = on(() -> desk.model().events().stream()
-                .filter(e -> e.kind() == EventKind.SUB)
-                .toList());
-        NightEvent second = subs.get(1);
+        NightEvent second = on(() -> desk.model().night().subs().get(1));
         robot.clickOn("#station-run");
         javafx.geometry.Point2D place = on(() -> desk.ribbon()
                 .localToScreen(
@@ -221,6 +257,38 @@ class DeskTest extends DeskHarness {
         assertThat(on(view::zoom)).isLessThan(1);
     }
 
+    /** A night leaves the logbook only when asked twice; the one on screen stays. */
+    @Test
+    @Order(6)
+    void aNightCanBeTakenOut() throws Exception {
+        int nights = logbook.nights().size();
+        press(KeyCode.DIGIT0);
+        NightEntry older = logbook.nights().stream()
+                .filter(n -> n.title().contains("another night"))
+                .findFirst()
+                .orElseThrow();
+        on(() -> {
+            desk.openNight(older);
+            desk.choose(Stage.LOGBOOK);
+            return true;
+        });
+        robot.clickOn("#remove-night");
+        until("the question", d -> d.lookup("#start") != null);
+        robot.clickOn("#no-removal");
+        assertThat(logbook.nights()).hasSize(nights);
+        robot.clickOn("#remove-night");
+        until("the question again", d -> d.lookup("#start") != null);
+        robot.clickOn("#yes-removal");
+        assertThat(logbook.nights()).hasSize(nights - 1).doesNotContain(older);
+        assertThat(text("#status")).contains("journal.jsonl");
+        assertThat(older.folder().resolve("journal.jsonl")).exists();
+        NightEntry whole = logbook.nights().get(0);
+        on(() -> {
+            desk.openNight(whole);
+            return true;
+        });
+    }
+
     @Test
     @Order(6)
     void theKeysAreListed() {
@@ -228,6 +296,20 @@ class DeskTest extends DeskHarness {
         assertThat(on(() -> desk.lookup(".keys").isVisible())).isTrue();
         press(KeyCode.ESCAPE);
         assertThat(on(() -> desk.lookup(".keys").isVisible())).isFalse();
+        // For hands that know no keys yet there are doors on the screen.
+        robot.clickOn("#open-keys");
+        assertThat(on(() -> desk.lookup(".keys").isVisible())).isTrue();
+        robot.clickOn("#open-keys");
+        robot.clickOn("#open-stars");
+        assertThat(on(() -> desk.starsPane().isVisible())).isTrue();
+        press(KeyCode.ESCAPE);
+        AtomicReference<Path> opened = new AtomicReference<>();
+        on(() -> {
+            desk.setOpener(opened::set);
+            return true;
+        });
+        robot.clickOn("#open-folder");
+        assertThat(opened.get()).isDirectory();
     }
 
     @Test
@@ -241,7 +323,20 @@ class DeskTest extends DeskHarness {
             return true;
         });
         DeskSettings kept = DeskSettings.read(folder);
-        assertThat(kept).isEqualTo(new DeskSettings(1280, 800, Palette.PAPER, Stage.GUIDE, 0));
+        assertThat(kept)
+                .isEqualTo(new DeskSettings(
+                        1280,
+                        800,
+                        Palette.PAPER,
+                        Stage.GUIDE,
+                        0,
+                        Map.of(
+                                Stage.READY,
+                                NightControl.GatePolicy.ASK_THEN_PARK,
+                                Stage.POLAR,
+                                NightControl.GatePolicy.ASK_THEN_GO_ON,
+                                Stage.GUIDE,
+                                NightControl.GatePolicy.GO_ON)));
         open(kept);
         on(() -> {
             desk.openNight(logbook.nights().get(0));
@@ -249,7 +344,7 @@ class DeskTest extends DeskHarness {
         });
         until("the old night", DeskView::isPictureReady);
         assertThat(text("#verdict")).contains("RMS");
-        assertThat(on(() -> desk.model().events())).hasSizeGreaterThan(50);
+        assertThat(on(() -> desk.model().night().events())).hasSizeGreaterThan(50);
     }
 
     @Test

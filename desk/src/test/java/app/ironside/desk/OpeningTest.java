@@ -2,14 +2,11 @@ package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.journal.Stage;
 import app.ironside.logbook.NightEntry;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
-import app.ironside.night.Stage;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
-import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -75,12 +72,7 @@ class OpeningTest extends DeskHarness {
     void aNightThatWasLeftIsOfferedFirst() {
         String document = DemoNights.tonight();
         entry = logbook.begin("2026-11-14  Colle Sorbo, M 33", "night-2026-11-14-1", document);
-        logbook.journal(entry)
-                .append(new NightEvent(
-                        Instant.parse("2026-11-14T17:00:00Z"),
-                        EventKind.NIGHT_STARTED,
-                        "Night of 2026-11-14.",
-                        Map.of()));
+        logbook.journal(entry).append(Told.started(Instant.parse("2026-11-14T17:00:00Z"), "Night of 2026-11-14."));
         ownData();
         assertThat(heading()).isEqualTo("A night was left under way.");
         assertThat(choices().get(0)).isEqualTo("go-on");
@@ -90,9 +82,7 @@ class OpeningTest extends DeskHarness {
     @Test
     @Order(3)
     void anEndedNightCanBeLookedAt() {
-        logbook.journal(entry)
-                .append(new NightEvent(
-                        Instant.parse("2026-11-15T06:00:00Z"), EventKind.NIGHT_ENDED, "The night is done.", Map.of()));
+        logbook.journal(entry).append(Told.ended(Instant.parse("2026-11-15T06:00:00Z")));
         ownData();
         assertThat(heading()).isEqualTo("Good evening.");
         assertThat(choices()).contains("look-back").doesNotContain("go-on");

@@ -2,8 +2,8 @@ package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.journal.Stage;
 import app.ironside.night.NightFile;
-import app.ironside.night.Stage;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

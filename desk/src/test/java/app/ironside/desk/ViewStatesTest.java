@@ -12,18 +12,31 @@ import app.ironside.desk.night.RibbonState;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState;
-import app.ironside.night.EventKind;
+import app.ironside.focus.FocusMethod;
+import app.ironside.focus.FocusVerdict;
+import app.ironside.guide.GuideSample;
+import app.ironside.journal.Command;
+import app.ironside.journal.CommandTaken;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.Gate;
+import app.ironside.journal.GateMeasured;
+import app.ironside.journal.GuideFigures;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
+import app.ironside.journal.StackMade;
+import app.ironside.journal.Stage;
+import app.ironside.journal.StageBegan;
+import app.ironside.journal.SubTaken;
+import app.ironside.journal.Unknown;
 import app.ironside.night.NightDraft;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
-import app.ironside.night.NightRecord;
-import app.ironside.night.Stage;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.point.FramingMatch;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -31,6 +44,8 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.OptionalInt;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
@@ -52,41 +67,12 @@ class ViewStatesTest {
         reckoner = new Reckoner(file, plan, Map.of());
     }
 
-    private static NightEvent event(int minute, EventKind kind, String text, Object... facts) {
-        return new NightEvent(NINE.plusSeconds(60L * minute), kind, text, NightRecord.facts(facts));
-    }
-
-    private static NightEvent sub(int minute, boolean keep) {
-        return event(
-                minute,
-                EventKind.SUB,
-                "Sub",
-                "target",
-                "M 33",
-                "filter",
-                "L",
-                "seconds",
-                180.0,
-                "keep",
-                keep,
-                "full",
-                true,
-                "reason",
-                keep ? "good" : "stars down to 300 from 900: cloud",
-                "hfrPx",
-                1.2,
-                "stars",
-                900,
-                "backgroundAdu",
-                1400.0,
-                "guideRmsArcsec",
-                0.6,
-                "altitudeDeg",
-                70.0);
+    private static NightState night(NightEvent... events) {
+        return NightState.of(List.of(events));
     }
 
     private static Moment moment(NightEvent... events) {
-        return Moment.at(NINE.plusSeconds(6000), true, List.of(events));
+        return new Moment(NINE.plusSeconds(6000), true, NightState.of(List.of(events)), List.of());
     }
 
     @Test
@@ -97,24 +83,9 @@ class ViewStatesTest {
             assertThat(state.verdict()).isNotBlank();
             assertThat(state.sentence()).isNotBlank();
         }
-        assertThat(RailState.of(none, 3).stations())
+        assertThat(RailState.of(none.night(), 3).stations())
                 .hasSize(10)
                 .allMatch(s -> s.standing() == RailState.Standing.WAITING);
-    }
-
-    private static NightEvent step(int minute, String device, String what, String measured, boolean proven) {
-        return event(
-                minute,
-                EventKind.DEVICE,
-                device,
-                "device",
-                device,
-                "step",
-                what,
-                "measured",
-                measured,
-                "proven",
-                proven);
     }
 
     /** Ready counts what is open: two steps told are not a night that is ready, and the words are what was measured. */
@@ -125,14 +96,14 @@ class ViewStatesTest {
                 .steps();
         NightEvent[] some = list.stream()
                 .limit(2)
-                .map(s -> step(0, s.subject(), s.what(), "confirmed", true))
+                .map(s -> Told.step(0, s.subject(), s.what(), "confirmed", true))
                 .toArray(NightEvent[]::new);
         ReckoningState early = reckoner.of(Stage.READY, moment(some), Optional.empty());
         assertThat(early.verdict()).isEqualTo((list.size() - 2) + " still open.");
         assertThat(early.rows().get(0).value()).isEqualTo("2 of " + list.size());
         assertThat(early.sentence()).doesNotContain("cold", "motion");
         NightEvent[] all = list.stream()
-                .map(s -> step(
+                .map(s -> Told.step(
                         1,
                         s.subject(),
                         s.what(),
@@ -142,11 +113,18 @@ class ViewStatesTest {
         ReckoningState failed = reckoner.of(Stage.READY, moment(all), Optional.empty());
         assertThat(failed.verdict()).isEqualTo("1 not proven.");
         assertThat(failed.alert()).isTrue();
+        // Gone on from by a person, it says so, with their reason.
+        List<NightEvent> overruled = new java.util.ArrayList<>(List.of(all));
+        overruled.add(new CommandTaken(
+                Told.at(2), "", new Command.Overrule(Stage.READY), "Ada", "by hand", Told.at(2), true, Stage.READY));
+        assertThat(reckoner.of(Stage.READY, moment(overruled.toArray(new NightEvent[0])), Optional.empty())
+                        .sentence())
+                .isEqualTo("Gone on from all the same: by hand.");
         // Told again after it was mended, the step counts once.
         List<NightEvent> mended = new java.util.ArrayList<>(List.of(all));
         list.stream()
                 .filter(s -> s.subject().equals("focuser"))
-                .forEach(s -> mended.add(step(2, s.subject(), s.what(), "at 2600", true)));
+                .forEach(s -> mended.add(Told.step(2, s.subject(), s.what(), "at 2600", true)));
         ReckoningState whole = reckoner.of(Stage.READY, moment(mended.toArray(new NightEvent[0])), Optional.empty());
         assertThat(whole.verdict()).isEqualTo("Every step is proven.");
         assertThat(whole.sentence()).contains("cooler -10.0 °C");
@@ -155,13 +133,13 @@ class ViewStatesTest {
     /** Run is a tick when light was kept. */
     @Test
     void theRunTickMeansKeptSubs() {
-        NightEvent over = event(90, EventKind.NIGHT_ENDED, "The night is done.");
-        assertThat(RailState.of(moment(sub(1, false), sub(5, false), over), 1)
+        NightEvent over = Told.ended(Told.at(90));
+        assertThat(RailState.of(night(Told.sub(1, false), Told.sub(5, false), over), 1)
                         .stations()
                         .get(Stage.RUN.ordinal())
                         .standing())
                 .isEqualTo(RailState.Standing.FAILED);
-        assertThat(RailState.of(moment(sub(1, false), sub(5, true), over), 1)
+        assertThat(RailState.of(night(Told.sub(1, false), Told.sub(5, true), over), 1)
                         .stations()
                         .get(Stage.RUN.ordinal())
                         .standing())
@@ -171,20 +149,7 @@ class ViewStatesTest {
     /** A lost star is no 0.00″: without a sample no figure is shown. */
     @Test
     void aLostGuideStarHasNoFigure() {
-        NightEvent lost = event(
-                1,
-                EventKind.SUB,
-                "Sub",
-                "target",
-                "M 33",
-                "keep",
-                false,
-                "reason",
-                "cloud",
-                "guideLost",
-                62,
-                "seconds",
-                180.0);
+        NightEvent lost = Told.sub(1, false, new GuideFigures(OptionalInt.of(0), 62, Optional.empty()));
         assertThat(reckoner.of(Stage.GUIDE, moment(lost), Optional.empty()).verdict())
                 .isEqualTo("The guide star was not seen.");
         assertThat(reckoner.of(Stage.RUN, moment(lost), Optional.empty()).rows())
@@ -194,60 +159,12 @@ class ViewStatesTest {
     /** The stack's headline is what was gained against what was possible, not what resampling made smooth. */
     @Test
     void theStackSaysWhatWasPossible() {
-        NightEvent stack = event(
-                95,
-                EventKind.STACK,
-                "x",
-                "target",
-                "M 33",
-                "filter",
-                "L",
-                "kept",
-                8,
-                "partial",
-                34,
-                "seconds",
-                1440.0,
-                "snrGain",
-                2.79,
-                "snrGainPossible",
-                2.83,
-                "snrGainError",
-                0.05,
-                "noiseAdu",
-                4.0,
-                "subNoiseAdu",
-                12.2);
+        NightEvent stack = Told.stack(Optional.of(new StackMade.Gain(2.79, 2.83, 0.05)));
         ReckoningState state = reckoner.of(Stage.STACK, moment(stack), Optional.empty());
         assertThat(state.verdict()).isEqualTo("2.8 times better than one sub.");
         assertThat(state.sentence())
                 .isEqualTo("8 subs of M 33 in L; 2.83 was possible with them. The measure is good to ± 0.05.");
         assertThat(state.rows()).contains(new ReckoningState.Row("not stacked", "34, read out in the middle only"));
-    }
-
-    private static NightEvent solve(double offsetArcsec, double rotationDeg) {
-        return event(
-                3,
-                EventKind.SOLVE,
-                "M 33.",
-                "target",
-                "M 33",
-                "raDeg",
-                23.4621,
-                "decDeg",
-                30.6599,
-                "rotationDeg",
-                rotationDeg,
-                "scaleArcsecPerPixel",
-                6.016,
-                "matchedStars",
-                40,
-                "rmsArcsec",
-                1.2,
-                "offsetArcsec",
-                offsetArcsec,
-                "log10FalseOdds",
-                -60.0);
     }
 
     private Reckoner planned(double angleDeg, Map<String, FramingMatch.Wanted> earlier) {
@@ -267,7 +184,7 @@ class ViewStatesTest {
     /** The camera stands at 17° and the plan has 40°: it says how far to turn, and what goes with it. */
     @Test
     void theCameraAngleIsHeldAgainstThePlan() {
-        ReckoningState off = planned(40, Map.of()).of(Stage.POINT, moment(solve(8, 17)), Optional.empty());
+        ReckoningState off = planned(40, Map.of()).of(Stage.POINT, moment(Told.solved(8, 17)), Optional.empty());
         assertThat(off.verdict()).isEqualTo("M 33 is centred.");
         assertThat(off.sentence())
                 .startsWith("Turn the camera by 23.0° from north toward east")
@@ -276,7 +193,7 @@ class ViewStatesTest {
         assertThat(row(off, "camera angle")).isEqualTo("17.0°, the plan has 40°");
         assertThat(row(off, "as on an earlier night")).isEqualTo("first night");
         // Upside down after the flip it frames the same.
-        ReckoningState flipped = planned(17, Map.of()).of(Stage.POINT, moment(solve(8, -163)), Optional.empty());
+        ReckoningState flipped = planned(17, Map.of()).of(Stage.POINT, moment(Told.solved(8, -163)), Optional.empty());
         assertThat(flipped.alert()).isFalse();
         assertThat(flipped.sentence()).isEqualTo("8″ from the middle; 30″ are allowed.");
         assertThat(row(flipped, "camera angle")).isEqualTo("-163.0°");
@@ -288,21 +205,21 @@ class ViewStatesTest {
                 "M 33",
                 new FramingMatch.Wanted(file.program().targets().get(0).position(), 16.5, FramingMatch.USUAL_CROP));
         Reckoner second = planned(17, before);
-        assertThat(row(second.of(Stage.POINT, moment(solve(8, 17)), Optional.empty()), "as on an earlier night"))
+        assertThat(row(second.of(Stage.POINT, moment(Told.solved(8, 17)), Optional.empty()), "as on an earlier night"))
                 .startsWith("yes, 0.5°");
-        assertThat(row(second.of(Stage.POINT, moment(solve(8, 37)), Optional.empty()), "as on an earlier night"))
+        assertThat(row(second.of(Stage.POINT, moment(Told.solved(8, 37)), Optional.empty()), "as on an earlier night"))
                 .startsWith("Turn the camera by 20.5° from north toward west");
     }
 
     @Test
     void theRailFillsItselfIn() {
         RailState rail = RailState.of(
-                moment(
-                        event(0, EventKind.STAGE, "Polar begins.", "stage", "POLAR"),
-                        event(1, EventKind.GATE, "", "stage", "POLAR", "measured", 0.2, "limit", 1.12, "passed", true),
-                        event(2, EventKind.STAGE, "Run begins.", "stage", "RUN"),
-                        sub(5, true),
-                        sub(8, false)),
+                night(
+                        new StageBegan(Told.at(0), "Polar begins.", Stage.POLAR),
+                        new GateMeasured(Told.at(1), "", Gate.atMost(Stage.POLAR, 0.2, 1.12, "′")),
+                        new StageBegan(Told.at(2), "Run begins.", Stage.RUN),
+                        Told.sub(5, true),
+                        Told.sub(8, false)),
                 1);
         assertThat(rail.stations().get(Stage.POLAR.ordinal()))
                 .isEqualTo(new RailState.Station(Stage.POLAR, RailState.Standing.PASSED, "0.20′ of 1.1′"));
@@ -313,7 +230,7 @@ class ViewStatesTest {
 
     @Test
     void aSubThatIsOutSaysWhy() {
-        ReckoningState state = reckoner.of(Stage.RUN, moment(sub(5, true), sub(8, false)), Optional.empty());
+        ReckoningState state = reckoner.of(Stage.RUN, moment(Told.sub(5, true), Told.sub(8, false)), Optional.empty());
         assertThat(state.alert()).isTrue();
         assertThat(state.verdict()).isEqualTo("This sub is out.");
         assertThat(state.sentence())
@@ -323,8 +240,8 @@ class ViewStatesTest {
 
     @Test
     void theEvidenceOfAChosenEventIsShownAndNotTheLast() {
-        NightEvent first = sub(5, true);
-        ReckoningState state = reckoner.of(Stage.RUN, moment(first, sub(8, false)), Optional.of(first));
+        NightEvent first = Told.sub(5, true);
+        ReckoningState state = reckoner.of(Stage.RUN, moment(first, Told.sub(8, false)), Optional.of(first));
         assertThat(state.alert()).isFalse();
         assertThat(state.verdict()).isEqualTo("Go on with 180 s.");
     }
@@ -332,26 +249,13 @@ class ViewStatesTest {
     /** By hand: sky (1400 − 500) × 0.9 = 810 e⁻, its noise 28.5 e⁻, 6.3 times a read noise of 4.5 e⁻. */
     @Test
     void skyOverReadNoiseByHand() {
-        ReckoningState state = reckoner.of(Stage.RUN, moment(sub(5, true)), Optional.empty());
+        ReckoningState state = reckoner.of(Stage.RUN, moment(Told.sub(5, true)), Optional.empty());
         assertThat(state.rows()).contains(new ReckoningState.Row("sky over read noise", "6.3 ×"));
     }
 
     @Test
     void polarSaysWhichWay() {
-        NightEvent polar = event(
-                1,
-                EventKind.POLAR,
-                "",
-                "totalErrorArcmin",
-                46.6,
-                "altitudeErrorArcmin",
-                38.0,
-                "azimuthErrorArcmin",
-                -27.0,
-                "uncertaintyArcmin",
-                0.3,
-                "turnDeg",
-                48.0);
+        NightEvent polar = Told.axis(38.0, -27.0);
         ReckoningState state = reckoner.of(Stage.POLAR, moment(polar), Optional.empty());
         assertThat(state.verdict()).isEqualTo("Lower the axis.");
         assertThat(state.rows()).contains(new ReckoningState.Row("azimuth", "27.00′ too far west"));
@@ -378,33 +282,37 @@ class ViewStatesTest {
 
     @Test
     void plotsComeFromTheJournal() {
-        NightEvent focus = event(
-                3,
-                EventKind.FOCUS,
+        FocusSwept focus = new FocusSwept(
+                Told.at(3),
                 "",
-                "points",
-                List.of(NightRecord.facts("position", 2400, "size", 2.0)),
-                "a",
-                1.1,
-                "b",
-                0.02,
-                "c",
-                2462.0,
-                "bestPosition",
-                2462.0,
-                "why",
-                "Focus, start");
+                "Focus, start",
+                List.of(new FocusSwept.Point(2400, 2.0, OptionalDouble.empty())),
+                new FocusVerdict(2462, 1.1, 0.99, 2, FocusMethod.HYPERBOLA, true, "believed"),
+                new FocusSwept.Hyperbola(1.1, 0.02, 2462),
+                "L",
+                OptionalInt.of(0),
+                4,
+                Duration.ofSeconds(90));
         Plot.State state = PlotStates.focus(Optional.of(focus));
         assertThat(state.title()).isEqualTo("Focus, start");
         assertThat(state.curves().get(1).points()).hasSize(1);
         assertThat(state.vertical().get(0).x()).isEqualTo(2462.0);
     }
 
+    /** What was guided during a sub is found by its time, from the first of its exposures to the last. */
     @Test
-    void everyKindOfEventHasAStation() {
-        for (EventKind kind : EventKind.values()) {
-            assertThat(Moment.stationOf(event(0, kind, "", "stage", "FOCUS"))).isNotNull();
+    void aSubsGuidingIsFoundByItsTime() {
+        List<GuideSample> samples = new ArrayList<>();
+        for (int second = -600; second < 600; second += 2) {
+            samples.add(new GuideSample(Told.at(5).plusSeconds(second), second, 0, 0, 0, 50));
         }
+        SubTaken sub = Told.sub(5, true);
+        Moment at = new Moment(Told.at(9), true, night(sub), samples);
+        Plot.State plot = PlotStates.guiding(PlotStates.stretch(sub), at);
+        assertThat(plot.title()).isEqualTo("Guiding during Sub 5 L 180 s of M 33");
+        List<double[]> points = plot.curves().get(0).points();
+        assertThat(points.get(0)).containsExactly(0, -180);
+        assertThat(points.get(points.size() - 1)).containsExactly(180, 0);
     }
 
     @Test
@@ -414,7 +322,8 @@ class ViewStatesTest {
         assertThat(logbook.nights()).hasSize(3);
         List<String> ends = new ArrayList<>();
         for (var night : logbook.nights()) {
-            assertThat(logbook.journal(night).events()).hasSizeGreaterThan(100);
+            assertThat(logbook.journal(night).events()).hasSizeGreaterThan(100).noneMatch(e -> e instanceof Unknown);
+            assertThat(logbook.journal(night).guiding()).hasSizeGreaterThan(1000);
             ends.add(logbook.journal(night)
                     .events()
                     .get(logbook.journal(night).events().size() - 1)

@@ -86,6 +86,14 @@ final class SimCamera implements Camera {
     }
 
     @Override
+    public void stop() {
+        Duration open = Duration.between(started, clock.now());
+        if (open.compareTo(exposure.length()) < 0) {
+            exposure = exposure.lasting(open);
+        }
+    }
+
+    @Override
     public Duration remaining() {
         Duration total = exposure.length().plusMillis(Math.round(1000 * readoutSeconds()));
         Duration left = total.minus(Duration.between(started, clock.now()));

@@ -8,20 +8,26 @@ import app.ironside.device.DeviceDriver;
 import app.ironside.device.Devices;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
+import app.ironside.journal.AxisMeasured;
+import app.ironside.journal.Journal;
+import app.ironside.journal.KnobsTurned;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
+import app.ironside.journal.ProgramRevised;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
-import app.ironside.night.EventKind;
 import app.ironside.night.FrameArchive;
-import app.ironside.night.Journal;
 import app.ironside.night.MountWatch;
 import app.ironside.night.NightContext;
+import app.ironside.night.NightControl;
 import app.ironside.night.NightEngine;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.NightRecord;
 import app.ironside.night.NightWatcher;
+import app.ironside.night.ProgramInForce;
 import app.ironside.night.ReadyList;
 import app.ironside.night.WatchedClock;
+import app.ironside.plan.Program;
 import app.ironside.plan.WeatherForecast;
 import app.ironside.point.Centering;
 import app.ironside.point.GuardedMount;
@@ -145,8 +151,27 @@ public final class Wiring {
             NightEntry entry,
             Function<Instant, ? extends NightClock> clock,
             NightWatcher watcher) {
+        return rehearsal(file, logbook, entry, clock, watcher, new NightControl());
+    }
+
+    /**
+     * As above, with the reins in somebody's hand.
+     *
+     * @param given the night file; the program in force, if it was changed while the night ran, is read from the journal
+     */
+    public NightRun rehearsal(
+            NightFile given,
+            Logbook logbook,
+            NightEntry entry,
+            Function<Instant, ? extends NightClock> clock,
+            NightWatcher watcher,
+            NightControl control) {
         Journal journal = logbook.journal(entry);
         List<NightEvent> before = journal.events();
+        NightFile file = NightState.of(before)
+                .last(ProgramRevised.class)
+                .map(r -> NightFile.parse(r.document(), entry.title(), objects))
+                .orElse(given);
         NightTimes times = NightTimes.of(file.site(), file.program().date());
         Instant sunset = times.sunset().orElse(times.night().from());
         Instant start =
@@ -157,7 +182,15 @@ public final class Wiring {
                 file.site(), file.kit(), settings, new SkySource(stars, objects), running, sunset, workers);
         leaveBaseAsItWas(observatory, settings, before);
         return assemble(
-                file, entry, journal, running, observatory.devices(), watcher, logbook, Optional.of(observatory));
+                file,
+                entry,
+                journal,
+                running,
+                observatory.devices(),
+                watcher,
+                logbook,
+                Optional.of(observatory),
+                control);
     }
 
     /** The pointing models by which rehearsals with a logbook's kits are pointed; real mounts have others. */
@@ -206,17 +239,25 @@ public final class Wiring {
     private static void leaveBaseAsItWas(
             SimulatedObservatory observatory, SimSettings settings, List<NightEvent> before) {
         for (NightEvent event : before) {
-            if (event.kind() == EventKind.POLAR) {
+            if (event instanceof AxisMeasured axis) {
                 double[] now = observatory.polarErrorArcmin();
+                observatory.moveAxis(axis.altitudeErrorArcmin() - now[0], axis.azimuthErrorArcmin() - now[1]);
+            } else if (event instanceof KnobsTurned knobs) {
                 observatory.moveAxis(
-                        event.number("altitudeErrorArcmin").orElse(now[0]) - now[0],
-                        event.number("azimuthErrorArcmin").orElse(now[1]) - now[1]);
-            } else if (event.kind() == EventKind.KNOBS) {
-                observatory.moveAxis(
-                        event.number("altitudeTurns").orElse(0) * settings.altitudeKnobArcmin(),
-                        event.number("azimuthTurns").orElse(0) * settings.azimuthKnobArcmin());
+                        knobs.altitudeTurns() * settings.altitudeKnobArcmin(),
+                        knobs.azimuthTurns() * settings.azimuthKnobArcmin());
             }
         }
+    }
+
+    /** A changed program of a night; its site and kit stay, as they stand under the sky. */
+    private Program revised(String text, NightFile night) {
+        NightFile changed = NightFile.parse(text, "the changed program", objects);
+        if (!night.differsInProgramOnly(changed)) {
+            throw new BadInputException(
+                    "the changed program", "is of another date, site or kit", "the same: only the program can change");
+        }
+        return changed.program();
     }
 
     private NightRun assemble(
@@ -227,7 +268,8 @@ public final class Wiring {
             Devices devices,
             NightWatcher watcher,
             Logbook logbook,
-            Optional<SimulatedObservatory> observatory) {
+            Optional<SimulatedObservatory> observatory,
+            NightControl control) {
         FrameArchive archive = new FrameArchive(entry.folder());
         Observer observer = Observer.at(file.site());
         GuardedMount mount = new GuardedMount(devices.mount(), observer, file.kit(), clock);
@@ -235,7 +277,7 @@ public final class Wiring {
         NightContext context = new NightContext(
                 file.site(),
                 file.kit(),
-                file.program(),
+                new ProgramInForce(file.program(), text -> revised(text, file)),
                 devices.withMount(mount),
                 new WatchedClock(clock, new MountWatch(mount, record::mountStopped)),
                 archive,
@@ -245,7 +287,8 @@ public final class Wiring {
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
                 logbook.focusPositions(file.kit().name(), entry, Provenance.REHEARSED),
                 models(logbook).of(file.kit().name()),
-                Provenance.REHEARSED);
-        return new NightRun(file, entry, new NightEngine(context), clock, journal, archive, observatory);
+                Provenance.REHEARSED,
+                control);
+        return new NightRun(file, entry, new NightEngine(context), control, clock, journal, archive, observatory);
     }
 }

@@ -6,11 +6,16 @@ import static org.assertj.core.api.Assertions.within;
 import app.ironside.Workers;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.FitsFiles;
+import app.ironside.journal.NightEnded;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightResumed;
+import app.ironside.journal.NightStarted;
+import app.ironside.journal.NightState;
+import app.ironside.journal.SubTaken;
+import app.ironside.logbook.EventCodec;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
-import app.ironside.night.EventKind;
 import app.ironside.night.FrameArchive;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.NightWatcher;
 import app.ironside.sim.SteppedClock;
@@ -55,7 +60,7 @@ class PowerCutTest {
             NightWatcher teller = new NightWatcher() {
                 @Override
                 public void event(NightEvent event) {
-                    System.out.println(event.kind());
+                    System.out.println(EventCodec.kindOf(event));
                 }
             };
             wiring.rehearsal(file, logbook, entry, SteppedClock::new, teller)
@@ -104,58 +109,58 @@ class PowerCutTest {
         List<NightEvent> whole = journal();
         allSubsAreThere(whole);
         assertThat(whole).anyMatch(e -> e.text().contains("1 finished subs were taken in, 1 unfinished files removed"));
-        assertThat(whole).filteredOn(e -> e.kind() == EventKind.NIGHT_ENDED).hasSize(1);
-        assertThat(whole).filteredOn(e -> e.kind() == EventKind.NIGHT_STARTED).hasSize(1);
-        assertThat(whole).filteredOn(e -> e.kind() == EventKind.NIGHT_RESUMED).hasSize(2);
+        assertThat(whole).filteredOn(NightEnded.class::isInstance).hasSize(1);
+        assertThat(whole).filteredOn(NightStarted.class::isInstance).hasSize(1);
+        assertThat(whole).filteredOn(NightResumed.class::isInstance).hasSize(2);
         // The polar axis was aligned once and stands; after the first cut it had not passed its gate yet.
-        assertThat(whole.stream().filter(e -> !e.isTrue("foundAfterStop")).map(NightEvent::time))
+        assertThat(whole.stream()
+                        .filter(e -> !(e instanceof SubTaken s && s.foundAfterStop()))
+                        .map(NightEvent::time))
                 .isSorted();
         // The sub that was found is a copy of an earlier one: it keeps that one's time and is measured and judged like
         // any other.
-        NightEvent found = whole.stream()
-                .filter(e -> e.isTrue("foundAfterStop"))
-                .findFirst()
-                .orElseThrow();
-        NightEvent original = whole.stream()
-                .filter(e -> e.kind() == EventKind.SUB && !e.isTrue("foundAfterStop"))
+        List<SubTaken> subs = NightState.of(whole).subs();
+        SubTaken found =
+                subs.stream().filter(SubTaken::foundAfterStop).findFirst().orElseThrow();
+        SubTaken original = subs.stream()
+                .filter(e -> !e.foundAfterStop())
                 .filter(e -> Math.abs(Duration.between(e.time(), found.time()).toSeconds()) < 10)
                 .findFirst()
                 .orElseThrow();
-        assertThat(found.number("hfrPx").orElseThrow())
-                .isCloseTo(original.number("hfrPx").orElseThrow(), within(1e-6));
-        assertThat(found.text("reason")).isPresent().get().asString().doesNotContain("not yet judged");
-        assertThat(Logbook.open(folder).unfinished()).isEmpty();
+        assertThat(found.measures().hfrPx().orElseThrow())
+                .isCloseTo(original.measures().hfrPx().orElseThrow(), within(1e-6));
+        assertThat(found.verdict().reason()).doesNotContain("not yet judged");
+        try (Logbook logbook = Logbook.open(folder)) {
+            assertThat(logbook.unfinished()).isEmpty();
+            assertThat(logbook.rescued()).isEmpty();
+        }
     }
 
     private List<NightEvent> journal() {
-        Logbook logbook = Logbook.open(folder);
-        return logbook.journal(logbook.nights().get(0)).events();
+        try (Logbook logbook = Logbook.open(folder)) {
+            return logbook.journal(logbook.nights().get(0)).events();
+        }
     }
 
     private void allSubsAreThere(List<NightEvent> events) {
         Set<String> files = new HashSet<>();
-        for (NightEvent sub : events) {
-            if (sub.kind() == EventKind.SUB) {
-                String file = sub.text("file").orElseThrow();
-                assertThat(files.add(file)).as("told once: %s", file).isTrue();
-                assertThat(FitsFiles.read(folder.resolve("night").resolve(file)).pixels().length)
-                        .isPositive();
-            }
+        for (SubTaken sub : NightState.of(events).subs()) {
+            assertThat(files.add(sub.file())).as("told once: %s", sub.file()).isTrue();
+            assertThat(FitsFiles.read(folder.resolve("night").resolve(sub.file()))
+                            .pixels()
+                            .length)
+                    .isPositive();
         }
     }
 
     /** What a cut between writing a frame and telling of it leaves, and one in the middle of writing. */
     private void plantALostSubAndAHalfWrittenOne(List<NightEvent> events) throws Exception {
-        NightEvent sub = events.stream()
-                .filter(e -> e.kind() == EventKind.SUB)
-                .reduce((a, b) -> b)
-                .orElseThrow();
-        Path file = folder.resolve("night").resolve(sub.text("file").orElseThrow());
+        SubTaken sub = NightState.of(events).last(SubTaken.class).orElseThrow();
+        Path file = folder.resolve("night").resolve(sub.file());
         Files.copy(file, file.resolveSibling("M_33_L_60s_0900.fits"));
         Files.writeString(file.resolveSibling("M_33_L_60s_0901.fits" + AtomicFile.UNFINISHED), "half");
         FrameArchive archive = new FrameArchive(folder.resolve("night"));
-        assertThat(archive.lights())
-                .contains(sub.text("file").orElseThrow().replaceFirst("_\\d+\\.fits", "_0900.fits"));
+        assertThat(archive.lights()).contains(sub.file().replaceFirst("_\\d+\\.fits", "_0900.fits"));
         try (Stream<Path> all = Files.walk(folder)) {
             assertThat(all.map(Path::toFile).filter(File::isFile).map(File::getName))
                     .anyMatch(n -> n.endsWith(AtomicFile.UNFINISHED));

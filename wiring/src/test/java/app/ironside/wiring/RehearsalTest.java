@@ -4,13 +4,24 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Workers;
+import app.ironside.device.Mount;
+import app.ironside.guide.GuideSample;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.journal.AxisMeasured;
+import app.ironside.journal.FaultTold;
+import app.ironside.journal.Flipped;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.GateMeasured;
+import app.ironside.journal.NightEnded;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
+import app.ironside.journal.StackMade;
+import app.ironside.journal.SubTaken;
+import app.ironside.journal.TargetCentred;
 import app.ironside.kit.Sampling;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.NightWatcher;
 import app.ironside.plan.NightPlan;
@@ -70,11 +81,11 @@ class RehearsalTest {
             public void event(NightEvent event) {
                 SimulatedObservatory observatory = run.observatory().orElseThrow();
                 events.add(event);
-                if (event.kind() == EventKind.POLAR) {
+                if (event instanceof AxisMeasured) {
                     polarTruth.put(event, observatory.polarErrorArcmin());
-                } else if (event.kind() == EventKind.CENTRED) {
+                } else if (event instanceof TargetCentred) {
                     pointingTruth.put(event, observatory.looksAt());
-                } else if (event.kind() == EventKind.FOCUS) {
+                } else if (event instanceof FocusSwept) {
                     focusTruth.put(event, observatory.bestFocusSteps());
                 }
             }
@@ -83,21 +94,17 @@ class RehearsalTest {
         run.engine().run();
     }
 
-    private List<NightEvent> of(EventKind kind) {
-        return events.stream().filter(e -> e.kind() == kind).toList();
-    }
-
-    private static double number(NightEvent event, String fact) {
-        return event.number(fact).orElseThrow();
+    private <T extends NightEvent> List<T> of(Class<T> kind) {
+        return NightState.of(events).all(kind);
     }
 
     @Test
     void theNightEndsByItselfWithItsSubs() {
-        assertThat(of(EventKind.NIGHT_ENDED)).hasSize(1);
-        assertThat(of(EventKind.FAULT)).isEmpty();
-        assertThat(of(EventKind.SUB)).hasSizeGreaterThanOrEqualTo(12).allMatch(e -> e.isTrue("keep"));
-        assertThat(of(EventKind.FLIP)).hasSize(1);
-        assertThat(of(EventKind.GATE)).allMatch(e -> e.isTrue("passed"));
+        assertThat(of(NightEnded.class)).hasSize(1);
+        assertThat(of(FaultTold.class)).isEmpty();
+        assertThat(of(SubTaken.class)).hasSizeGreaterThanOrEqualTo(12).allMatch(SubTaken::kept);
+        assertThat(of(Flipped.class)).hasSize(1);
+        assertThat(of(GateMeasured.class)).allMatch(e -> e.gate().passed());
     }
 
     /** What an imager is promised before dusk has to be there at dawn: the count within a tenth, the flip within a sub's length. */
@@ -105,12 +112,12 @@ class RehearsalTest {
     void whatWasPlannedIsWhatWasTaken() {
         NightPlan plan = NightPlanner.plan(file.site(), file.kit(), file.program());
         int promised = plan.blocks().stream().mapToInt(PlannedBlock::subs).sum();
-        assertThat((double) of(EventKind.SUB).size()).isCloseTo(promised, within(Math.max(1.0, 0.1 * promised)));
+        assertThat((double) of(SubTaken.class).size()).isCloseTo(promised, within(Math.max(1.0, 0.1 * promised)));
         Instant planned = plan.blocks().stream()
                 .flatMap(b -> b.flip().stream())
                 .findFirst()
                 .orElseThrow();
-        Instant turned = of(EventKind.FLIP).get(0).time();
+        Instant turned = of(Flipped.class).get(0).time();
         assertThat((double) Duration.between(planned, turned).toSeconds())
                 .isCloseTo(
                         0,
@@ -120,14 +127,13 @@ class RehearsalTest {
 
     @Test
     void everyPolarErrorIsFoundWithinTenPercent() {
-        List<NightEvent> measured = of(EventKind.POLAR);
+        List<AxisMeasured> measured = of(AxisMeasured.class);
         assertThat(measured).hasSizeGreaterThanOrEqualTo(2);
-        for (NightEvent e : measured) {
+        for (AxisMeasured e : measured) {
             double[] truth = polarTruth.get(e);
-            double off =
-                    Math.hypot(number(e, "altitudeErrorArcmin") - truth[0], number(e, "azimuthErrorArcmin") - truth[1]);
-            double own = 3 * number(e, "uncertaintyArcmin");
-            if (e.isTrue("live")) {
+            double off = Math.hypot(e.altitudeErrorArcmin() - truth[0], e.azimuthErrorArcmin() - truth[1]);
+            double own = 3 * e.uncertaintyArcmin();
+            if (e.live()) {
                 // While the knobs turn, the gear's error is in it; what it says of its own uncertainty must hold.
                 assertThat(off).isLessThan(Math.max(own, 0.02 * Math.hypot(truth[0], truth[1])));
             } else {
@@ -136,18 +142,18 @@ class RehearsalTest {
                 assertThat(off).isLessThan(Math.min(limit, Math.max(0.25, 0.1 * Math.hypot(truth[0], truth[1]))));
             }
         }
-        NightEvent last = measured.get(measured.size() - 1);
-        assertThat(number(last, "totalErrorArcmin")).isLessThan(2);
+        AxisMeasured last = measured.get(measured.size() - 1);
+        assertThat(last.totalErrorArcmin()).isLessThan(2);
     }
 
     @Test
     void theTargetIsCentredBeforeAndAfterTheFlip() {
-        List<NightEvent> centred = of(EventKind.CENTRED);
+        List<TargetCentred> centred = of(TargetCentred.class);
         assertThat(centred).hasSizeGreaterThanOrEqualTo(2);
-        assertThat(centred.stream().map(e -> e.text("pierSide").orElseThrow()).distinct())
-                .containsExactly("WEST", "EAST");
+        assertThat(centred.stream().map(TargetCentred::pierSide).distinct())
+                .containsExactly(Mount.PierSide.WEST, Mount.PierSide.EAST);
         Equatorial target = file.program().targets().get(0).position();
-        for (NightEvent e : centred) {
+        for (TargetCentred e : centred) {
             assertThat(pointingTruth.get(e).separationDeg(target) * 3600).isLessThan(30);
         }
     }
@@ -156,9 +162,9 @@ class RehearsalTest {
     void bestFocusIsWithinTheCriticalZone() {
         double zone = Sampling.criticalFocusUm(file.kit().optics().focalRatio())
                 / file.kit().focuser().stepUm();
-        assertThat(of(EventKind.FOCUS)).isNotEmpty();
-        for (NightEvent e : of(EventKind.FOCUS)) {
-            assertThat(number(e, "bestPosition")).isCloseTo(focusTruth.get(e), within(zone));
+        assertThat(of(FocusSwept.class)).isNotEmpty();
+        for (FocusSwept e : of(FocusSwept.class)) {
+            assertThat(e.verdict().bestPosition()).isCloseTo(focusTruth.get(e), within(zone));
         }
     }
 
@@ -171,43 +177,70 @@ class RehearsalTest {
         SimSettings settings = file.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
         double jitter = settings.jitterArcsec() * Math.sqrt(2);
         double floor = jitter * Math.sqrt(2 / (2 - 0.6));
-        double[] rms = of(EventKind.SUB).stream()
-                .mapToDouble(e -> number(e, "guideRmsArcsec"))
+        double[] rms = of(SubTaken.class).stream()
+                .mapToDouble(e -> e.guiding().rmsTotalArcsec().orElseThrow())
                 .sorted()
                 .toArray();
         assertThat(rms[rms.length / 2]).isBetween(0.75 * jitter, 1.25 * floor);
     }
 
+    /** Every guide exposure is kept with its pulses and its signal, and a sub's figures are those of its own. */
+    @Test
+    void theGuideLogIsWhole() {
+        List<GuideSample> log = run.journal().guiding();
+        for (SubTaken e : of(SubTaken.class)) {
+            List<GuideSample> own = log.stream()
+                    .filter(g -> !g.time().isBefore(e.exposed().from())
+                            && !g.time().isAfter(e.exposed().until()))
+                    .toList();
+            assertThat(own).hasSize(e.guiding().samples().orElseThrow());
+            double squares = own.stream()
+                    .mapToDouble(g -> g.raArcsec() * g.raArcsec() + g.decArcsec() * g.decArcsec())
+                    .average()
+                    .orElseThrow();
+            assertThat(e.guiding().rmsTotalArcsec().orElseThrow()).isLessThanOrEqualTo(Math.sqrt(squares) + 1e-9);
+        }
+        assertThat(log)
+                .allMatch(g -> g.snr() > 0)
+                .anyMatch(g -> g.raPulseMs() != 0)
+                .anyMatch(g -> g.decPulseMs() != 0);
+        try (Logbook again = Logbook.open(folder)) {
+            assertThat(again.journal(run.entry()).guiding()).isEqualTo(log);
+            assertThat(again.journal(run.entry()).events())
+                    .isEqualTo(run.journal().events());
+        }
+    }
+
     @Test
     void theStackIsQuietAndItsStarsAreNarrow() {
-        List<NightEvent> stacks = of(EventKind.STACK);
+        List<StackMade> stacks = of(StackMade.class);
         assertThat(stacks).isNotEmpty();
-        for (NightEvent e : stacks) {
-            double expected = number(e, "subNoiseAdu") / Math.sqrt(number(e, "kept"));
-            assertThat(number(e, "noiseAdu")).isCloseTo(expected, within(0.15 * expected));
-            assertThat(number(e, "hfrPx")).isLessThan(1.1 * number(e, "subHfrPx"));
+        for (StackMade e : stacks) {
+            double expected = e.subNoiseAdu() / Math.sqrt(e.kept());
+            assertThat(e.noiseAdu()).isCloseTo(expected, within(0.15 * expected));
+            assertThat(e.hfrPx().orElseThrow()).isLessThan(1.1 * e.subHfrPx());
         }
     }
 
     @Test
     void theStackCarriesItsWcsAndHistory() {
-        NightEvent stack = of(EventKind.STACK).get(0);
-        Frame picture = FitsFiles.read(run.archive().resolve(stack.text("file").orElseThrow()));
+        StackMade stack = of(StackMade.class).get(0);
+        Frame picture = FitsFiles.read(run.archive().resolve(stack.file()));
         Wcs wcs = Wcs.from(picture.header()).orElseThrow();
         double[] pixel = wcs.toPixel(file.program().targets().get(0).position()).orElseThrow();
         assertThat(pixel[0]).isCloseTo(1400, within(30.0));
         assertThat(pixel[1]).isCloseTo(1050, within(30.0));
         assertThat(picture.header().history()).anyMatch(h -> h.contains("master flat"));
-        assertThat(picture.header().number("NCOMBINE")).hasValue(number(stack, "kept"));
+        assertThat(picture.header().number("NCOMBINE")).hasValue(stack.kept());
     }
 
     @Test
     void everyRawFrameTellsWhatItIs() {
-        for (NightEvent e : of(EventKind.SUB)) {
-            Frame sub = FitsFiles.read(run.archive().resolve(e.text("file").orElseThrow()));
+        for (SubTaken e : of(SubTaken.class)) {
+            Frame sub = FitsFiles.read(run.archive().resolve(e.file()));
             assertThat(sub.header().text("OBJECT")).contains("M 33");
-            assertThat(sub.header().text("FILTER")).isEqualTo(e.text("filter"));
-            assertThat(sub.header().exposureSeconds()).hasValue(number(e, "seconds"));
+            assertThat(sub.header().text("FILTER")).contains(e.filter());
+            assertThat(sub.header().exposureSeconds()).hasValue(e.seconds());
             assertThat(sub.header().number("CCD-TEMP").orElseThrow()).isCloseTo(-10, within(0.6));
             assertThat(sub.header().start()).isPresent();
         }

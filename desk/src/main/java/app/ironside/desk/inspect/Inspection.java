@@ -191,7 +191,7 @@ public record Inspection(
                 to,
                 frame.withHeader(frame.header()
                         .without(Wcs::isWcsKeyword)
-                        .withAll(s.wcs().toKeywords())),
+                        .withAll(s.wcs().toHeader().values())),
                 FitsFiles.Encoding.FLOAT_32);
     }
 

@@ -1,7 +1,7 @@
 package app.ironside.desk.night;
 
 import app.ironside.desk.picture.PictureLevels;
-import app.ironside.night.NightEvent;
+import app.ironside.journal.NightEvent;
 import java.util.Optional;
 
 /**

@@ -3,16 +3,16 @@ package app.ironside.desk.night;
 import app.ironside.desk.picture.Shown;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.Frame;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
+import app.ironside.journal.GrowingList;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightHistory;
+import app.ironside.journal.NightState;
+import app.ironside.journal.Stage;
 import app.ironside.night.NightWatcher;
-import app.ironside.night.Stage;
-import app.ironside.night.SubVerdicts;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -20,13 +20,12 @@ import java.util.Optional;
 
 /** What is known of the night on screen: gathered from the night's thread, read from the interface thread. Thread-safe. */
 public final class NightModel implements NightWatcher {
-    private static final int MARKED_STARS = 400;
-
     /** What the night is busy with. */
     public record Doing(Stage stage, String what, Instant since, Duration about) {}
 
     private final Runnable changed;
-    private final List<NightEvent> events = new ArrayList<>();
+    private final NightHistory history = new NightHistory();
+    private GrowingList<GuideSample> guiding = new GrowingList<>();
     private final Map<Stage, Shown> latest = new EnumMap<>(Stage.class);
     private Doing doing;
     private int frames;
@@ -42,8 +41,8 @@ public final class NightModel implements NightWatcher {
 
     @Override
     public void frame(Stage stage, String caption, Frame frame, Optional<StarField> stars) {
-        List<Star> marked = stars.map(f ->
-                        f.stars().subList(0, Math.min(MARKED_STARS, f.stars().size())))
+        List<Star> marked = stars.map(f -> f.stars()
+                        .subList(0, Math.min(Shown.MARKED_STARS, f.stars().size())))
                 .orElse(List.of());
         synchronized (this) {
             frames++;
@@ -55,12 +54,7 @@ public final class NightModel implements NightWatcher {
     @Override
     public void event(NightEvent event) {
         synchronized (this) {
-            events.add(event);
-            if (event.kind() == EventKind.REGRADED) {
-                List<NightEvent> stands = List.copyOf(SubVerdicts.applied(events));
-                events.clear();
-                events.addAll(stands);
-            }
+            history.add(event);
         }
         changed.run();
     }
@@ -114,15 +108,22 @@ public final class NightModel implements NightWatcher {
     }
 
     @Override
-    public void guiding(List<GuideSample> recent) {
+    public void guided(GuideSample sample) {
+        synchronized (this) {
+            guiding = guiding.plus(sample);
+        }
         changed.run();
     }
 
     /** Replaces everything by a journal that was read. */
-    public void load(List<NightEvent> journal) {
+    public void load(List<NightEvent> journal, List<GuideSample> samples) {
         synchronized (this) {
-            events.clear();
-            events.addAll(SubVerdicts.applied(journal));
+            history.clear();
+            journal.forEach(history::add);
+            guiding = new GrowingList<>();
+            for (GuideSample sample : samples) {
+                guiding = guiding.plus(sample);
+            }
             asked = "";
             notifyAll();
             latest.clear();
@@ -131,8 +132,14 @@ public final class NightModel implements NightWatcher {
         changed.run();
     }
 
-    public synchronized List<NightEvent> events() {
-        return List.copyOf(events);
+    /** How the night stands now. */
+    public synchronized NightState night() {
+        return history.last();
+    }
+
+    /** The night up to a moment. */
+    public synchronized Moment at(Instant time, boolean live) {
+        return new Moment(time, live, history.at(time), guiding);
     }
 
     public synchronized Optional<Shown> latest(Stage stage) {

@@ -6,15 +6,20 @@ import app.ironside.desk.parts.Plot.Ink;
 import app.ironside.desk.parts.Plot.Mark;
 import app.ironside.desk.parts.Plot.Style;
 import app.ironside.desk.parts.Words;
-import app.ironside.focus.FocusCurve;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
+import app.ironside.guide.GuideSample;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.FrameSolved;
+import app.ironside.journal.GuidingProven;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.SubTaken;
+import app.ironside.sky.Interval;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
+import java.util.function.ToDoubleFunction;
 
 /** Makes plots from events. Pure. */
 public final class PlotStates {
@@ -27,52 +32,48 @@ public final class PlotStates {
     }
 
     /** A sweep's points with the hyperbola through them. */
-    public static Plot.State focus(Optional<NightEvent> run) {
+    public static Plot.State focus(Optional<FocusSwept> run) {
         if (run.isEmpty()) {
             return Plot.State.EMPTY;
         }
-        NightEvent e = run.get();
-        List<double[]> points = pairs(e.facts().get("points"), "position", "size");
-        double[] abc = {
-            e.number("a").orElse(1), e.number("b").orElse(0), e.number("c").orElse(0)
-        };
+        FocusSwept e = run.get();
+        List<double[]> points = e.points().stream()
+                .map(p -> new double[] {p.position(), p.size()})
+                .toList();
         double low = points.stream().mapToDouble(p -> p[0]).min().orElse(0);
         double high = points.stream().mapToDouble(p -> p[0]).max().orElse(1);
         List<double[]> fit = new ArrayList<>();
         for (int i = 0; i <= 80; i++) {
             double position = low + (high - low) * i / 80;
-            fit.add(new double[] {position, FocusCurve.hyperbolaSize(abc, position)});
+            fit.add(new double[] {position, e.curve().sizeAt(position)});
         }
         return new Plot.State(
-                e.text("why").orElse("Focus"),
+                e.why(),
                 "focuser position, steps",
                 "half-flux radius, px",
                 List.of(
                         new Curve("hyperbola", fit, Ink.COOL, Style.LINE),
                         new Curve("measured", points, Ink.ACCENT, Style.DOTS)),
                 List.of(new Mark(
-                        e.number("bestPosition").orElse(0),
-                        Words.format("%.0f", e.number("bestPosition").orElse(0)))),
+                        e.verdict().bestPosition(),
+                        Words.format("%.0f", e.verdict().bestPosition()))),
                 true);
     }
 
     /** Best positions of the night against the tube's temperature. */
     public static Plot.State focusAgainstTemperature(Moment moment) {
-        List<NightEvent> runs = moment.of(EventKind.FOCUS).stream()
-                .filter(e -> e.isTrue("accepted"))
+        List<FocusSwept> runs = moment.night().all(FocusSwept.class).stream()
+                .filter(e -> e.verdict().accepted())
                 .toList();
-        String last =
-                runs.isEmpty() ? "" : runs.get(runs.size() - 1).text("filter").orElse("");
-        boolean known =
-                runs.stream().allMatch(e -> e.number("filterOffsetSteps").isPresent());
+        String last = runs.isEmpty() ? "" : runs.get(runs.size() - 1).filter();
+        boolean known = runs.stream().allMatch(e -> e.filterOffsetSteps().isPresent());
         // Filters differ in focus by more than the tube moves it: their offsets are taken out, or one filter is shown
         // alone.
         List<double[]> points = runs.stream()
-                .filter(e -> known || e.text("filter").orElse("").equals(last))
+                .filter(e -> known || e.filter().equals(last))
                 .map(e -> new double[] {
-                    e.number("temperatureC").orElse(0),
-                    e.number("bestPosition").orElse(0)
-                            - e.number("filterOffsetSteps").orElse(0)
+                    e.temperatureC(),
+                    e.verdict().bestPosition() - e.filterOffsetSteps().orElse(0)
                 })
                 .toList();
         return new Plot.State(
@@ -84,32 +85,51 @@ public final class PlotStates {
                 false);
     }
 
+    /** The stretch of guiding that an event tells of, with its name; empty if it tells of none. */
+    public static Optional<Stretch> stretch(NightEvent event) {
+        if (event instanceof SubTaken sub) {
+            return Optional.of(new Stretch("Guiding during " + sub.name(), sub.exposed()));
+        }
+        return event instanceof GuidingProven proven
+                ? Optional.of(new Stretch("Guiding, the minute of proof", proven.span()))
+                : Optional.empty();
+    }
+
+    /** A stretch of guiding. */
+    public record Stretch(String title, Interval span) {}
+
     /** The guide star's displacement in both axes through a stretch. */
-    public static Plot.State guiding(Optional<NightEvent> event) {
-        if (event.isEmpty()) {
+    public static Plot.State guiding(Optional<Stretch> stretch, Moment moment) {
+        if (stretch.isEmpty()) {
             return Plot.State.EMPTY;
         }
-        Object trace = event.get().facts().get("trace");
-        String title = event.get().kind() == EventKind.SUB
-                ? "Guiding during " + event.get().text().replaceFirst(" (kept|out).*", "")
-                : "Guiding, the minute of proof";
+        Interval span = stretch.get().span();
+        List<GuideSample> samples = moment.guided(span);
         return new Plot.State(
-                title,
+                stretch.get().title(),
                 "seconds",
                 "arcseconds",
                 List.of(
-                        new Curve("right ascension", pairs(trace, "t", "ra"), Ink.COOL, Style.LINE),
-                        new Curve("declination", pairs(trace, "t", "dec"), Ink.ACCENT, Style.LINE)),
+                        new Curve("right ascension", along(span, samples, GuideSample::raArcsec), Ink.COOL, Style.LINE),
+                        new Curve("declination", along(span, samples, GuideSample::decArcsec), Ink.ACCENT, Style.LINE)),
                 List.of(),
                 true);
+    }
+
+    private static List<double[]> along(Interval span, List<GuideSample> samples, ToDoubleFunction<GuideSample> value) {
+        return samples.stream()
+                .map(s -> new double[] {
+                    Duration.between(span.from(), s.time()).toMillis() / 1000.0, value.applyAsDouble(s)
+                })
+                .toList();
     }
 
     /** RMS of guiding sub by sub. */
     public static Plot.State guidingBySub(Moment moment) {
         List<double[]> points = new ArrayList<>();
-        for (NightEvent e : moment.of(EventKind.SUB)) {
+        for (SubTaken e : moment.night().subs()) {
             points.add(new double[] {
-                points.size() + 1.0, e.number("guideRmsArcsec").orElse(Double.NaN)
+                points.size() + 1.0, e.guiding().rmsTotalArcsec().orElse(Double.NaN)
             });
         }
         return new Plot.State(
@@ -124,9 +144,8 @@ public final class PlotStates {
     /** How the target came to the middle. */
     public static Plot.State approach(Moment moment) {
         List<double[]> points = new ArrayList<>();
-        for (NightEvent e : moment.of(EventKind.SOLVE)) {
-            double offset = e.number("offsetArcsec").orElse(Double.NaN);
-            points.add(new double[] {points.size() + 1.0, Math.log10(Math.max(0.5, offset))});
+        for (FrameSolved e : moment.night().all(FrameSolved.class)) {
+            points.add(new double[] {points.size() + 1.0, Math.log10(Math.max(0.5, e.offsetArcsec()))});
         }
         return new Plot.State(
                 "Distance from the middle, each solve",
@@ -135,17 +154,5 @@ public final class PlotStates {
                 List.of(new Curve("", points, Ink.ACCENT, Style.BOTH)),
                 List.of(),
                 false);
-    }
-
-    private static List<double[]> pairs(Object list, String x, String y) {
-        List<double[]> points = new ArrayList<>();
-        if (list instanceof List<?> items) {
-            for (Object item : items) {
-                if (item instanceof Map<?, ?> map && map.get(x) instanceof Number a && map.get(y) instanceof Number b) {
-                    points.add(new double[] {a.doubleValue(), b.doubleValue()});
-                }
-            }
-        }
-        return points;
     }
 }

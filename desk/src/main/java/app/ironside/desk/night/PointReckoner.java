@@ -3,12 +3,11 @@ package app.ironside.desk.night;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningState.Row;
+import app.ironside.journal.FrameSolved;
+import app.ironside.journal.NightEvent;
 import app.ironside.kit.Correction;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.point.FramingMatch;
-import app.ironside.sky.Equatorial;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -29,15 +28,15 @@ final class PointReckoner {
     }
 
     ReckoningState of(Moment moment, Optional<NightEvent> chosen) {
-        Optional<NightEvent> solved = moment.evidence(chosen, EventKind.SOLVE);
+        Optional<FrameSolved> solved = moment.evidence(chosen, FrameSolved.class);
         if (solved.isEmpty()) {
             return ReckoningState.waiting(
                     "Nothing to point at yet.", "The first frame of a target is solved as it arrives.");
         }
-        NightEvent e = solved.get();
-        double offset = e.number("offsetArcsec").orElse(0);
+        FrameSolved e = solved.get();
+        double offset = e.offsetArcsec();
         boolean centred = offset <= file.program().centreWithinArcsec();
-        String target = e.text("target").orElse("The target");
+        String target = e.target();
         Optional<String> turn = centred ? turnCamera(e, target) : Optional.empty();
         boolean told = file.kit().mount().correction().orElse(Correction.SYNC) == Correction.SYNC;
         return new ReckoningState(
@@ -54,35 +53,23 @@ final class PointReckoner {
                 List.of(
                         new Row(
                                 "middle of frame",
-                                Words.place(
-                                        e.number("raDeg").orElse(0),
-                                        e.number("decDeg").orElse(0))),
+                                Words.place(e.centre().raDeg(), e.centre().decDeg())),
                         new Row("off", Words.format("%.0f″", offset)),
                         new Row("camera angle", cameraAngle(e, target)),
-                        new Row(
-                                "scale",
-                                Words.format(
-                                        "%.3f″ a pixel",
-                                        e.number("scaleArcsecPerPixel").orElse(0))),
-                        new Row(
-                                "stars matched",
-                                Words.format("%.0f", e.number("matchedStars").orElse(0))),
-                        new Row(
-                                "residual",
-                                Words.format("%.2f″", e.number("rmsArcsec").orElse(0))),
-                        new Row(
-                                "by hand",
-                                centred ? "nothing" : e.text("byHand").orElse("")),
+                        new Row("scale", Words.format("%.3f″ a pixel", e.scaleArcsecPerPixel())),
+                        new Row("stars matched", Words.format("%d", e.matchedStars())),
+                        new Row("residual", Words.format("%.2f″", e.rmsArcsec())),
+                        new Row("by hand", centred ? "nothing" : e.byHand()),
                         new Row("as on an earlier night", asBefore(e, target))),
                 Words.format(
                         "Patterns of four stars are looked up in the catalogue. The odds that these matches are chance are "
                                 + "1 in 10 to the %.0f; worse than 1 in a billion is refused.",
-                        -e.number("log10FalseOdds").orElse(0)),
+                        -e.log10FalseOdds()),
                 List.of());
     }
 
     /** Whether the frame is that of an earlier night. */
-    private String asBefore(NightEvent e, String target) {
+    private String asBefore(FrameSolved e, String target) {
         return Optional.ofNullable(earlier.get(target))
                 .map(wanted -> match(e, wanted))
                 .map(m -> m.same()
@@ -92,8 +79,8 @@ final class PointReckoner {
     }
 
     /** The camera's angle, and what to do where the plan wants another. */
-    private String cameraAngle(NightEvent e, String target) {
-        double angle = e.number("rotationDeg").orElse(0);
+    private String cameraAngle(FrameSolved e, String target) {
+        double angle = e.rotationDeg();
         return planned(target)
                 .filter(m -> Math.abs(match(e, m).turnDeg()) > WORTH_TURNING_DEG)
                 .map(m -> Words.format("%.1f°, the plan has %.0f°", angle, m.angleDeg()))
@@ -101,7 +88,7 @@ final class PointReckoner {
     }
 
     /** What the plan wants to be done to the camera, in a sentence; empty if it stands as planned or nothing is planned. */
-    private Optional<String> turnCamera(NightEvent e, String target) {
+    private Optional<String> turnCamera(FrameSolved e, String target) {
         return planned(target)
                 .map(wanted -> match(e, wanted))
                 .filter(m -> !m.same() && Math.abs(m.turnDeg()) > WORTH_TURNING_DEG)
@@ -115,13 +102,10 @@ final class PointReckoner {
                 .findFirst();
     }
 
-    private FramingMatch match(NightEvent e, FramingMatch.Wanted wanted) {
-        Equatorial centre = new Equatorial(
-                e.number("raDeg").orElse(wanted.centre().raDeg()),
-                e.number("decDeg").orElse(wanted.centre().decDeg()));
+    private FramingMatch match(FrameSolved e, FramingMatch.Wanted wanted) {
         return FramingMatch.of(
-                centre,
-                e.number("rotationDeg").orElse(0),
+                e.centre(),
+                e.rotationDeg(),
                 file.kit().fieldWidthDeg(),
                 file.kit().fieldHeightDeg(),
                 wanted);

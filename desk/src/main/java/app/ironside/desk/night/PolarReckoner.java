@@ -4,11 +4,11 @@ import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
+import app.ironside.journal.AxisMeasured;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.Stage;
 import app.ironside.kit.PolarTolerance;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
-import app.ironside.night.Stage;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -27,19 +27,20 @@ final class PolarReckoner {
     }
 
     ReckoningState of(Moment moment, Optional<NightEvent> chosen) {
-        Optional<NightEvent> measured = moment.evidence(chosen, EventKind.POLAR);
+        Optional<AxisMeasured> measured = moment.evidence(chosen, AxisMeasured.class);
         double sub = file.program().longestSubSeconds();
         if (measured.isEmpty()) {
             return ReckoningState.waiting(
                     "Not measured yet.",
                     "Three exposures, turned about the right-ascension axis, show where it points.");
         }
-        NightEvent e = measured.get();
-        double total = e.number("totalErrorArcmin").orElse(0);
-        double altitude = e.number("altitudeErrorArcmin").orElse(0);
-        double azimuth = e.number("azimuthErrorArcmin").orElse(0);
-        double limit = moment.lastGate(Stage.POLAR)
-                .flatMap(g -> g.number("limit").stream().boxed().findFirst())
+        AxisMeasured e = measured.get();
+        double total = e.totalErrorArcmin();
+        double altitude = e.altitudeErrorArcmin();
+        double azimuth = e.azimuthErrorArcmin();
+        double limit = moment.night()
+                .gate(Stage.POLAR)
+                .map(g -> g.gate().limit())
                 .orElse(PolarTolerance.limitArcmin(
                         file.kit(), sub, file.program().furthestDeclinationDeg()));
         boolean good = total <= limit;
@@ -55,9 +56,7 @@ final class PolarReckoner {
                 new Row(
                         "azimuth",
                         Words.format("%.2f′ %s", Math.abs(azimuth), azimuth > 0 ? "too far east" : "too far west")),
-                new Row(
-                        "uncertainty",
-                        Words.format("± %.2f′", e.number("uncertaintyArcmin").orElse(0))),
+                new Row("uncertainty", Words.format("± %.2f′", e.uncertaintyArcmin())),
                 new Row("limit for your subs", Words.format("%.2f′", limit)),
                 new Row(
                         "drift in a sub",
@@ -71,16 +70,15 @@ final class PolarReckoner {
                 new Row("turn at the corner, a sub", Words.format("%.2f px", cornerTurnPx(total, sub)))));
         if (!good) {
             // Once the axis is good the turns left are noise, and so is a tilt learned from them.
-            rows.addAll(List.of(
-                    new Row(
-                            "knobs",
-                            Words.format(
-                                    "altitude %+.2f, azimuth %+.2f turn",
-                                    e.number("altitudeTurns").orElse(0),
-                                    e.number("azimuthTurns").orElse(0))),
-                    new Row(
-                            "base tilted by about",
-                            Words.format("%.0f°", e.number("tiltDeg").orElse(0)))));
+            if (e.altitudeTurns().isPresent() && e.azimuthTurns().isPresent()) {
+                rows.add(new Row(
+                        "knobs",
+                        Words.format(
+                                "altitude %+.2f, azimuth %+.2f turn",
+                                e.altitudeTurns().getAsDouble(),
+                                e.azimuthTurns().getAsDouble())));
+            }
+            e.tiltDeg().ifPresent(tilt -> rows.add(new Row("base tilted by about", Words.format("%.0f°", tilt))));
         }
         return new ReckoningState(
                 verdict,

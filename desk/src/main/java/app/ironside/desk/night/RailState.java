@@ -1,9 +1,12 @@
 package app.ironside.desk.night;
 
 import app.ironside.desk.parts.Words;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
-import app.ironside.night.Stage;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.Gate;
+import app.ironside.journal.GateMeasured;
+import app.ironside.journal.NightState;
+import app.ironside.journal.Stage;
+import app.ironside.journal.StepProven;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -20,11 +23,11 @@ public record RailState(List<Station> stations) {
 
     public record Station(Stage stage, Standing standing, String value) {}
 
-    public static RailState of(Moment moment, int logbookNights) {
+    public static RailState of(NightState night, int logbookNights) {
         List<Station> stations = new ArrayList<>();
-        Optional<Stage> now = moment.last(EventKind.NIGHT_ENDED).isPresent() ? Optional.empty() : moment.stage();
+        Optional<Stage> now = night.ended() ? Optional.empty() : night.stage();
         for (Stage stage : Stage.values()) {
-            stations.add(station(stage, moment, now, logbookNights));
+            stations.add(station(stage, night, now, logbookNights));
         }
         return new RailState(stations);
     }
@@ -39,45 +42,46 @@ public record RailState(List<Station> stations) {
         return new RailState(next);
     }
 
-    private static Station station(Stage stage, Moment moment, Optional<Stage> now, int nights) {
-        Optional<NightEvent> gate = moment.lastGate(stage);
+    private static Station station(Stage stage, NightState night, Optional<Stage> now, int nights) {
+        Optional<Gate> gate = night.gate(stage).map(GateMeasured::gate);
         boolean working = now.isPresent() && now.get() == stage;
         if (stage == Stage.LOGBOOK) {
-            boolean ended = moment.last(EventKind.NIGHT_ENDED).isPresent();
+            boolean ended = night.ended();
             return new Station(
                     stage, ended ? Standing.PASSED : Standing.WAITING, nights + (nights == 1 ? " night" : " nights"));
         }
-        if (stage == Stage.RUN && moment.subs() > 0) {
-            Standing standing = working ? Standing.WORKING : moment.kept() > 0 ? Standing.PASSED : Standing.FAILED;
-            return new Station(stage, standing, moment.kept() + " kept of " + moment.subs());
+        if (stage == Stage.RUN && !night.subs().isEmpty()) {
+            Standing standing = working ? Standing.WORKING : night.kept() > 0 ? Standing.PASSED : Standing.FAILED;
+            return new Station(
+                    stage, standing, night.kept() + " kept of " + night.subs().size());
         }
         if (gate.isEmpty()) {
             return new Station(stage, working ? Standing.WORKING : Standing.WAITING, working ? "under way" : "to come");
         }
-        boolean passed = gate.get().isTrue("passed");
+        boolean passed = gate.get().passed();
         Standing standing = passed ? Standing.PASSED : working ? Standing.WORKING : Standing.FAILED;
-        return new Station(stage, standing, value(stage, gate.get(), moment));
+        return new Station(stage, standing, value(stage, gate.get(), night));
     }
 
-    private static String value(Stage stage, NightEvent gate, Moment moment) {
-        double measured = gate.number("measured").orElse(0);
-        double limit = gate.number("limit").orElse(0);
+    private static String value(Stage stage, Gate gate, NightState night) {
+        double measured = gate.measured().orElse(0);
+        double limit = gate.limit();
         return switch (stage) {
             case PLAN -> Words.format("%.0f subs fit", measured);
             case READY -> {
                 // The sky itself proves clock and place, after the gate.
-                List<NightEvent> told = moment.of(EventKind.DEVICE);
-                long proven = told.stream().filter(e -> e.isTrue("proven")).count();
+                List<StepProven> told = night.steps();
+                long proven = told.stream().filter(StepProven::proven).count();
                 yield Words.format("%d of %d proven", proven, Math.max(told.size(), (int) limit));
             }
             case POLAR -> Words.format("%.2f′ of %.1f′", measured, limit);
             case POINT -> Words.format("%.0f″ of %.0f″", measured, limit);
-            case FOCUS -> moment.last(EventKind.FOCUS)
+            case FOCUS -> night.last(FocusSwept.class)
                     .map(f -> Words.format(
                             "%.2f px, R² %.3f",
-                            f.number("bestSize").orElse(0), f.number("rSquared").orElse(0)))
+                            f.verdict().bestSize(), f.verdict().rSquared()))
                     .orElse("");
-            case GUIDE -> measured > 1000 ? "no star" : Words.format("%.2f″ RMS", measured);
+            case GUIDE -> gate.measured().isEmpty() ? "no star" : Words.format("%.2f″ RMS", measured);
             case CALIBRATE -> Words.format("%.0f of %.0f masters", measured, limit);
             case STACK -> Words.format("%.0f stacks", measured);
             default -> "";

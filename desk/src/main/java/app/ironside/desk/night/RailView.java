@@ -1,6 +1,6 @@
 package app.ironside.desk.night;
 
-import app.ironside.night.Stage;
+import app.ironside.journal.Stage;
 import java.util.EnumMap;
 import java.util.Map;
 import java.util.function.Consumer;

@@ -4,19 +4,33 @@ import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
+import app.ironside.journal.CalibrationTaken;
+import app.ironside.journal.Command;
+import app.ironside.journal.CommandTaken;
+import app.ironside.journal.Dithered;
+import app.ironside.journal.FaultTold;
+import app.ironside.journal.Flipped;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.GateMeasured;
+import app.ironside.journal.GateOverruled;
+import app.ironside.journal.GuideFigures;
+import app.ironside.journal.GuidingProven;
+import app.ironside.journal.MasterMade;
+import app.ironside.journal.NightEnded;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
+import app.ironside.journal.StackMade;
+import app.ironside.journal.Stage;
+import app.ironside.journal.StepProven;
+import app.ironside.journal.SubTaken;
 import app.ironside.kit.Sampling;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.ReadyList;
 import app.ironside.night.ReadyStep;
-import app.ironside.night.Stage;
 import app.ironside.plan.NightPlan;
 import app.ironside.point.FramingMatch;
-import java.time.Duration;
 import java.time.ZoneId;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -59,40 +73,39 @@ public final class Reckoner {
     }
 
     private ReckoningState ready(Moment moment) {
-        List<NightEvent> steps = moment.of(EventKind.DEVICE);
+        // A step that is told again counts once, as it stands now.
+        List<StepProven> steps = moment.night().steps();
         if (steps.isEmpty()) {
             return ReckoningState.waiting("Not begun.", "Each device is brought up alone and proven before the next.");
         }
-        // A step that is told again counts once, as it stands now.
-        Map<String, NightEvent> last = new LinkedHashMap<>();
-        steps.forEach(e -> last.put(key(e), e));
         List<ReadyStep> list = ReadyList.of(file.site(), file.kit(), file.program(), file.lessons())
                 .steps();
         List<String> open = list.stream()
-                .filter(s -> !last.containsKey(s.subject() + "\n" + s.what()))
+                .filter(s -> steps.stream()
+                        .noneMatch(
+                                p -> p.subject().equals(s.subject()) && p.step().equals(s.what())))
                 .map(ReadyStep::subject)
                 .distinct()
                 .toList();
-        List<NightEvent> failed =
-                last.values().stream().filter(e -> !e.isTrue("proven")).toList();
+        List<StepProven> failed = steps.stream().filter(s -> !s.proven()).toList();
         List<Row> rows = new ArrayList<>();
-        rows.add(new Row("proven", (last.size() - failed.size()) + " of " + (last.size() + open.size())));
-        failed.forEach(e -> rows.add(new Row(e.text("device").orElse(""), "not proven")));
+        rows.add(new Row("proven", (steps.size() - failed.size()) + " of " + (steps.size() + open.size())));
+        failed.forEach(s -> rows.add(new Row(s.subject(), "not proven")));
         if (!open.isEmpty()) {
             rows.add(new Row("open", String.join(", ", open)));
         }
-        moment.lastGate(Stage.READY).ifPresent(g -> rows.add(new Row("done at", Words.clock(g.time(), zone))));
+        moment.night().gate(Stage.READY).ifPresent(g -> rows.add(new Row("done at", Words.clock(g.time(), zone))));
         String measured = Stream.of("mount", "camera", "cooler")
-                .flatMap(device -> last.values().stream()
-                        .filter(e -> e.text("device").orElse("").equals(device) && e.isTrue("proven"))
-                        .map(e -> device + " " + e.text("measured").orElse("")))
+                .flatMap(device -> steps.stream()
+                        .filter(s -> s.subject().equals(device) && s.proven())
+                        .map(s -> device + " " + s.measured()))
                 .collect(Collectors.joining("; "));
         return new ReckoningState(
                 !failed.isEmpty()
                         ? failed.size() + " not proven."
                         : open.isEmpty() ? "Every step is proven." : open.size() + " still open.",
                 !failed.isEmpty()
-                        ? "Mend what is marked, then go on."
+                        ? goneOn(moment.night()).orElse("Mend what is marked, then go on.")
                         : measured.isEmpty() ? "The first steps are for hands." : "Measured: " + measured + ".",
                 !failed.isEmpty(),
                 rows,
@@ -102,48 +115,46 @@ public final class Reckoner {
                         new School("All at once", "Quicker when nothing ever fails.", false)));
     }
 
-    private static String key(NightEvent step) {
-        return step.text("device").orElse("") + "\n" + step.text("step").orElse("");
+    /** How the night came to go on although not every step is proven. */
+    private static Optional<String> goneOn(NightState night) {
+        Optional<String> person = night.all(CommandTaken.class).stream()
+                .filter(c -> c.obeyed() && c.command().equals(new Command.Overrule(Stage.READY)))
+                .reduce((a, b) -> b)
+                .map(c -> "Gone on from all the same" + (c.why().isEmpty() ? "." : ": " + c.why() + "."));
+        return person.or(() -> night.all(GateOverruled.class).stream()
+                .filter(o -> o.stage() == Stage.READY)
+                .findFirst()
+                .map(GateOverruled::text));
     }
 
     private ReckoningState focus(Moment moment, Optional<NightEvent> chosen) {
-        Optional<NightEvent> run = moment.evidence(chosen, EventKind.FOCUS);
+        Optional<FocusSwept> run = moment.evidence(chosen, FocusSwept.class);
         if (run.isEmpty()) {
             return ReckoningState.waiting("Not focused yet.", "A coarse sweep comes first: solving needs star images.");
         }
-        NightEvent e = run.get();
-        boolean accepted = e.isTrue("accepted");
+        FocusSwept e = run.get();
+        boolean accepted = e.verdict().accepted();
         double zone1 = Sampling.criticalFocusUm(file.kit().optics().focalRatio())
                 / file.kit().focuser().stepUm();
         return new ReckoningState(
-                accepted
-                        ? Words.format(
-                                "Focus holds at %.0f.", e.number("bestPosition").orElse(0))
-                        : "Curve not believed.",
-                e.text("reason").orElse(""),
+                accepted ? Words.format("Focus holds at %.0f.", e.verdict().bestPosition()) : "Curve not believed.",
+                e.verdict().reason(),
                 !accepted,
                 List.of(
-                        new Row(
-                                "star size",
-                                Words.format("%.2f px", e.number("bestSize").orElse(0))),
+                        new Row("star size", Words.format("%.2f px", e.verdict().bestSize())),
                         new Row(
                                 "position",
                                 Words.format(
                                         "%.0f ± %.1f",
-                                        e.number("bestPosition").orElse(0),
-                                        e.number("positionSigma").orElse(0))),
+                                        e.verdict().bestPosition(), e.verdict().positionSigma())),
                         new Row("critical zone", Words.format("± %.0f steps", zone1)),
-                        new Row("R²", Words.format("%.4f", e.number("rSquared").orElse(0))),
-                        new Row("filter", e.text("filter").orElse("")),
-                        new Row(
-                                "tube",
-                                Words.format("%.1f °C", e.number("temperatureC").orElse(0))),
+                        new Row("R²", Words.format("%.4f", e.verdict().rSquared())),
+                        new Row("filter", e.filter()),
+                        new Row("tube", Words.format("%.1f °C", e.temperatureC())),
                         new Row(
                                 "next",
                                 Words.format("after %.1f °C", file.program().refocusAfterC())),
-                        new Row(
-                                "took",
-                                Words.format("%.0f s", e.number("seconds").orElse(0)))),
+                        new Row("took", Words.format("%d s", e.took().toSeconds()))),
                 "Size² = a² + b²(x − c)²: a cone of light with a smallest disc. The zone is 2λN² on either side, a quarter "
                         + "wave (Born and Wolf, 8.8).",
                 List.of(
@@ -158,44 +169,39 @@ public final class Reckoner {
     }
 
     private ReckoningState guide(Moment moment, Optional<NightEvent> chosen) {
-        Optional<NightEvent> latest = chosen.filter(
-                        e -> e.kind() == EventKind.SUB || e.kind() == EventKind.GUIDE_SETTLED)
-                .or(() -> moment.events().stream()
-                        .filter(e -> e.kind() == EventKind.SUB || e.kind() == EventKind.GUIDE_SETTLED)
+        Optional<NightEvent> latest = chosen.filter(e -> PlotStates.stretch(e).isPresent())
+                .or(() -> moment.night().events().stream()
+                        .filter(e -> PlotStates.stretch(e).isPresent())
                         .reduce((a, b) -> b));
         if (latest.isEmpty()) {
             return ReckoningState.waiting("Not guiding yet.", "The guider calibrates on the first target.");
         }
-        NightEvent e = latest.get();
-        boolean sub = e.kind() == EventKind.SUB;
+        boolean sub = latest.get() instanceof SubTaken;
+        GuideFigures figures =
+                latest.get() instanceof SubTaken s ? s.guiding() : ((GuidingProven) latest.get()).figures();
         double half = file.kit().arcsecPerPixel() / 2;
-        if (e.number(sub ? "guideRmsRaArcsec" : "rmsRaArcsec").isEmpty()) {
+        if (figures.about().isEmpty()) {
             return new ReckoningState(
                     "The guide star was not seen.",
                     "Not once in this " + (sub ? "sub" : "minute of proof") + ": most often this is cloud.",
                     true,
-                    List.of(new Row(
-                            "exposures without it",
-                            Words.format("%.0f", e.number("guideLost").orElse(0)))),
+                    List.of(new Row("exposures without it", Words.format("%d", figures.lost()))),
                     "",
                     List.of());
         }
-        double ra = e.number(sub ? "guideRmsRaArcsec" : "rmsRaArcsec").orElse(0);
-        double dec = e.number(sub ? "guideRmsDecArcsec" : "rmsDecArcsec").orElse(0);
-        double total = Math.hypot(ra, dec);
+        GuideFigures.Spread spread = figures.about().get();
+        double total = Math.hypot(spread.rmsRaArcsec(), spread.rmsDecArcsec());
         boolean good = total <= half;
         List<Row> rows = new ArrayList<>(List.of(
-                new Row("right ascension", Words.format("%.2f″", ra)),
-                new Row("declination", Words.format("%.2f″", dec)),
+                new Row("right ascension", Words.format("%.2f″", spread.rmsRaArcsec())),
+                new Row("declination", Words.format("%.2f″", spread.rmsDecArcsec())),
                 new Row("in pixels", Words.format("%.2f", total / file.kit().arcsecPerPixel()))));
-        e.number(sub ? "guideP80Arcsec" : "p80Arcsec")
-                .ifPresent(p -> rows.add(new Row("four fifths within", Words.format("%.2f″", p))));
-        double lost = e.number("guideLost").orElse(0);
-        if (lost > 0) {
-            rows.add(new Row("exposures without the star", Words.format("%.0f", lost)));
+        spread.p80Arcsec().ifPresent(p -> rows.add(new Row("four fifths within", Words.format("%.2f″", p))));
+        if (figures.lost() > 0) {
+            rows.add(new Row("exposures without the star", Words.format("%d", figures.lost())));
         }
         rows.add(new Row(
-                "dithers", Words.format("%d", moment.of(EventKind.DITHER).size())));
+                "dithers", Words.format("%d", moment.night().all(Dithered.class).size())));
         return new ReckoningState(
                 Words.format("%.2f″ RMS%s", total, good ? ": invisible." : ": it shows."),
                 Words.format("Half a pixel of the main camera is %.2f″.", half),
@@ -209,25 +215,19 @@ public final class Reckoner {
     }
 
     private ReckoningState calibrate(Moment moment) {
-        List<NightEvent> masters = moment.of(EventKind.MASTER);
-        if (moment.of(EventKind.CALIBRATION).isEmpty()) {
+        List<MasterMade> masters = moment.night().all(MasterMade.class);
+        if (moment.night().all(CalibrationTaken.class).isEmpty()) {
             return ReckoningState.waiting(
                     "After the last light.", "Flats, bias and darks follow while the sensor is still cold.");
         }
-        Optional<NightEvent> gate = moment.lastGate(Stage.CALIBRATE);
+        Optional<GateMeasured> gate = moment.night().gate(Stage.CALIBRATE);
         List<Row> rows = masters.stream()
-                .map(m -> new Row(
-                        m.text("file")
-                                .orElse("")
-                                .replaceFirst(".*/", "")
-                                .replace(".fits", "")
-                                .replace('_', ' '),
-                        Words.format("%.0f frames", m.number("frames").orElse(0))))
+                .map(m -> new Row(m.name(), Words.format("%d frames", m.frames())))
                 .toList();
         return new ReckoningState(
                 masters.size() + (masters.size() == 1 ? " master made." : " masters made."),
                 darks(moment),
-                gate.filter(g -> !g.isTrue("passed")).isPresent(),
+                gate.filter(g -> !g.gate().passed()).isPresent(),
                 rows,
                 "Mean of each pixel over the set without values beyond 3.5 sigma, or of all where there are fewer than five. A flat is "
                         + "divided by its own level first, so that a fading panel does not matter.",
@@ -241,23 +241,19 @@ public final class Reckoner {
 
     /** What the darks were taken at, against the lights they are for. */
     private String darks(Moment moment) {
-        List<NightEvent> taken = moment.of(EventKind.CALIBRATION).stream()
-                .filter(e -> e.text("set").orElse("").startsWith("dark")
-                        && e.number("sensorC").isPresent())
+        List<CalibrationTaken> taken = moment.night().all(CalibrationTaken.class).stream()
+                .filter(CalibrationTaken::dark)
                 .toList();
         if (taken.isEmpty()) {
-            return moment.lastGate(Stage.CALIBRATE)
-                    .map(NightEvent::text)
+            return moment.night()
+                    .gate(Stage.CALIBRATE)
+                    .map(GateMeasured::text)
                     .orElse("Flats and bias first; darks follow, of the lights' own exposures.");
         }
-        double coldest = taken.stream()
-                .mapToDouble(e -> e.number("sensorC").orElse(0))
-                .min()
-                .orElse(0);
-        double warmest = taken.stream()
-                .mapToDouble(e -> e.number("sensorC").orElse(0))
-                .max()
-                .orElse(0);
+        double coldest =
+                taken.stream().mapToDouble(CalibrationTaken::sensorC).min().orElseThrow();
+        double warmest =
+                taken.stream().mapToDouble(CalibrationTaken::sensorC).max().orElseThrow();
         return Words.format(
                 "Darks of the lights' own exposures, at %.1f to %.1f °C%s; none is scaled.",
                 coldest,
@@ -268,53 +264,35 @@ public final class Reckoner {
     }
 
     private static ReckoningState stack(Moment moment, Optional<NightEvent> chosen) {
-        Optional<NightEvent> stack = moment.evidence(chosen, EventKind.STACK);
+        Optional<StackMade> stack = moment.evidence(chosen, StackMade.class);
         if (stack.isEmpty()) {
             return ReckoningState.waiting("After the calibration.", "Each set is stacked with its own masters.");
         }
-        NightEvent e = stack.get();
-        double kept = e.number("kept").orElse(0);
-        double partial = e.number("partial").orElse(0);
+        StackMade e = stack.get();
         List<Row> rows = new ArrayList<>(List.of(
+                new Row("light", Words.span(e.light())),
+                new Row("noise of a sub", Words.format("%.2f ADU", e.subNoiseAdu())),
+                new Row("of the stack, pixel to pixel", Words.format("%.2f ADU", e.noiseAdu())),
                 new Row(
-                        "light",
-                        Words.span(Duration.ofSeconds(
-                                Math.round(e.number("seconds").orElse(0))))),
-                new Row(
-                        "noise of a sub",
-                        Words.format("%.2f ADU", e.number("subNoiseAdu").orElse(0))),
-                new Row(
-                        "of the stack, pixel to pixel",
-                        Words.format("%.2f ADU", e.number("noiseAdu").orElse(0))),
-                new Row("star size", Words.format("%.2f px", e.number("hfrPx").orElse(0))),
-                new Row(
-                        "in the subs",
-                        Words.format("%.2f px", e.number("subHfrPx").orElse(0))),
-                new Row(
-                        "values left out",
-                        Words.format(
-                                "%.2f %%",
-                                100 * e.number("rejectedPixelFraction").orElse(0)))));
-        if (partial > 0) {
-            rows.add(new Row("not stacked", Words.format("%.0f, read out in the middle only", partial)));
+                        "star size",
+                        e.hfrPx().isPresent()
+                                ? Words.format("%.2f px", e.hfrPx().getAsDouble())
+                                : "no stars"),
+                new Row("in the subs", Words.format("%.2f px", e.subHfrPx())),
+                new Row("values left out", Words.format("%.2f %%", 100 * e.rejectedPixelFraction()))));
+        if (e.partial() > 0) {
+            rows.add(new Row("not stacked", Words.format("%d, read out in the middle only", e.partial())));
         }
-        boolean measured = e.number("snrGainPossible").isPresent();
-        String of = Words.format(
-                "%.0f subs of %s in %s",
-                kept, e.text("target").orElse(""), e.text("filter").orElse(""));
+        String of = Words.format("%d subs of %s in %s", e.kept(), e.target(), e.filter());
         return new ReckoningState(
-                measured
-                        ? Words.format(
-                                "%.1f times better than one sub.",
-                                e.number("snrGain").orElse(0))
-                        : Words.format("%.0f subs stacked.", kept),
-                measured
-                        ? Words.format(
+                e.gain()
+                        .map(g -> Words.format("%.1f times better than one sub.", g.measured()))
+                        .orElse(Words.format("%d subs stacked.", e.kept())),
+                e.gain()
+                        .map(g -> Words.format(
                                 "%s; %.2f was possible with them. The measure is good to ± %.2f.",
-                                of,
-                                e.number("snrGainPossible").orElse(0),
-                                e.number("snrGainError").orElse(0))
-                        : of + "; what was gained was not measured in this night's time.",
+                                of, g.possible(), g.error()))
+                        .orElse(of + "; what was gained was not measured in this night's time."),
                 false,
                 rows,
                 "Aligned by stars, resampled with Lanczos-3, levelled to the reference's background, mean without values beyond "
@@ -325,21 +303,25 @@ public final class Reckoner {
     }
 
     private static ReckoningState logbook(Moment moment) {
-        Optional<NightEvent> end = moment.last(EventKind.NIGHT_ENDED);
-        long faults = moment.of(EventKind.FAULT).size();
+        NightState night = moment.night();
+        Optional<NightEnded> end = night.last(NightEnded.class);
         return new ReckoningState(
-                end.isPresent() ? moment.kept() + " of " + moment.subs() + " subs kept." : "The night is under way.",
-                end.map(NightEvent::text).orElse("Everything that happens is written as it happens."),
+                end.isPresent()
+                        ? night.kept() + " of " + night.subs().size() + " subs kept."
+                        : "The night is under way.",
+                end.map(NightEnded::text).orElse("Everything that happens is written as it happens."),
                 false,
                 List.of(
-                        new Row("events", Words.format("%d", moment.events().size())),
+                        new Row("events", Words.format("%d", night.events().size())),
                         new Row(
                                 "focus runs",
-                                Words.format("%d", moment.of(EventKind.FOCUS).size())),
+                                Words.format("%d", night.all(FocusSwept.class).size())),
                         new Row(
                                 "flips",
-                                Words.format("%d", moment.of(EventKind.FLIP).size())),
-                        new Row("faults", Words.format("%d", faults))),
+                                Words.format("%d", night.all(Flipped.class).size())),
+                        new Row(
+                                "faults",
+                                Words.format("%d", night.all(FaultTold.class).size()))),
                 "",
                 List.of());
     }

@@ -2,8 +2,12 @@ package app.ironside.desk.night;
 
 import app.ironside.desk.parts.DrawnPane;
 import app.ironside.desk.parts.Words;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
+import app.ironside.journal.AxisMeasured;
+import app.ironside.journal.FaultTold;
+import app.ironside.journal.Flipped;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.SubTaken;
 import app.ironside.sky.Interval;
 import java.time.Duration;
 import java.time.Instant;
@@ -54,7 +58,7 @@ public final class Ribbon extends DrawnPane {
     public Ribbon() {
         getStyleClass().add("ribbon");
         setPrefHeight(168);
-        setMinHeight(168);
+        setMinHeight(136);
         setOnMousePressed(this::pressed);
         setOnMouseDragged(this::dragged);
         setOnMouseReleased(this::released);
@@ -175,7 +179,7 @@ public final class Ribbon extends DrawnPane {
             return Optional.empty();
         }
         return all.stream()
-                .filter(e -> onTicks ? e.kind() == EventKind.SUB : RibbonState.isMarked(e))
+                .filter(e -> onTicks ? e instanceof SubTaken : e.marked())
                 .filter(e -> Math.abs(xOf(e.time()) - x) < NEAR_PX)
                 .min(Comparator.comparingDouble(e -> Math.abs(xOf(e.time()) - x)));
     }
@@ -388,12 +392,12 @@ public final class Ribbon extends DrawnPane {
         }
         Instant now = moment.time();
         for (NightEvent e : all) {
-            if (e.kind() == EventKind.SUB) {
-                drawSub(g, e, top, e.time().isAfter(now));
+            if (e instanceof SubTaken sub) {
+                drawSub(g, sub, top, e.time().isAfter(now));
             }
         }
         for (NightEvent e : all) {
-            if (RibbonState.isMarked(e)) {
+            if (e.marked()) {
                 drawSign(g, e, top + TICKS + 4 + SIGNS / 2, e.time().isAfter(now));
             }
         }
@@ -401,12 +405,11 @@ public final class Ribbon extends DrawnPane {
         g.strokeLine(MARGIN, height - AXIS, getWidth() - MARGIN, height - AXIS);
     }
 
-    private void drawSub(GraphicsContext g, NightEvent e, double top, boolean later) {
-        double seconds = e.number("seconds").orElse(60);
+    private void drawSub(GraphicsContext g, SubTaken e, double top, boolean later) {
         double right = xOf(e.time());
-        double left = xOf(e.time().minus(Duration.ofMillis(Math.round(seconds * 1000))));
-        Color color = filterColour(e.text("filter").orElse(""));
-        boolean keep = e.isTrue("keep");
+        double left = xOf(e.time().minus(Duration.ofMillis(Math.round(e.seconds() * 1000))));
+        Color color = filterColour(e.filter());
+        boolean keep = e.kept();
         g.setFill(faded(color, later ? 0.25 : keep ? 0.95 : 0.35));
         g.fillRect(
                 left,
@@ -434,37 +437,30 @@ public final class Ribbon extends DrawnPane {
         double x = xOf(e.time());
         double size = chosen.isPresent() && chosen.get() == e ? 7 : 4.5;
         double opacity = later ? 0.3 : 1;
-        switch (e.kind()) {
-            case FAULT -> {
-                g.setFill(faded(alert(), opacity));
-                g.fillPolygon(new double[] {x - size, x + size, x}, new double[] {y + size, y + size, y - size}, 3);
-            }
-            case SUB -> {
-                g.setStroke(faded(alert(), opacity));
-                g.setLineWidth(2);
-                g.strokeLine(x - size, y - size, x + size, y + size);
-                g.strokeLine(x - size, y + size, x + size, y - size);
-            }
-            case FOCUS -> {
-                g.setStroke(faded(good(), opacity));
-                g.setLineWidth(2);
-                g.strokeOval(x - size, y - size, 2 * size, 2 * size);
-            }
-            case POLAR -> {
-                g.setStroke(faded(second(), opacity));
-                g.setLineWidth(2);
-                g.strokeLine(x - size, y, x + size, y);
-                g.strokeLine(x, y - size, x, y + size);
-            }
-            case FLIP -> {
-                g.setFill(faded(accent(), opacity));
-                g.fillPolygon(new double[] {x - size, x, x, x - size}, new double[] {y - size, y, y, y + size}, 4);
-                g.fillPolygon(new double[] {x + size, x, x, x + size}, new double[] {y - size, y, y, y + size}, 4);
-            }
-            default -> {
-                g.setFill(faded(third(), opacity));
-                g.fillRect(x - size * 0.7, y - size * 0.7, 1.4 * size, 1.4 * size);
-            }
+        if (e instanceof FaultTold) {
+            g.setFill(faded(alert(), opacity));
+            g.fillPolygon(new double[] {x - size, x + size, x}, new double[] {y + size, y + size, y - size}, 3);
+        } else if (e instanceof SubTaken) {
+            g.setStroke(faded(alert(), opacity));
+            g.setLineWidth(2);
+            g.strokeLine(x - size, y - size, x + size, y + size);
+            g.strokeLine(x - size, y + size, x + size, y - size);
+        } else if (e instanceof FocusSwept) {
+            g.setStroke(faded(good(), opacity));
+            g.setLineWidth(2);
+            g.strokeOval(x - size, y - size, 2 * size, 2 * size);
+        } else if (e instanceof AxisMeasured) {
+            g.setStroke(faded(second(), opacity));
+            g.setLineWidth(2);
+            g.strokeLine(x - size, y, x + size, y);
+            g.strokeLine(x, y - size, x, y + size);
+        } else if (e instanceof Flipped) {
+            g.setFill(faded(accent(), opacity));
+            g.fillPolygon(new double[] {x - size, x, x, x - size}, new double[] {y - size, y, y, y + size}, 4);
+            g.fillPolygon(new double[] {x + size, x, x, x + size}, new double[] {y - size, y, y, y + size}, 4);
+        } else {
+            g.setFill(faded(third(), opacity));
+            g.fillRect(x - size * 0.7, y - size * 0.7, 1.4 * size, 1.4 * size);
         }
     }
 

@@ -1,7 +1,5 @@
 package app.ironside.desk.night;
 
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetWindow;
@@ -123,13 +121,5 @@ public record RibbonState(
     public Instant at(double along) {
         double held = Math.max(0, Math.min(1, along));
         return shown.from().plusMillis(Math.round(held * shown.duration().toMillis()));
-    }
-
-    /** Events that the ribbon marks with a sign of their own, above the ticks of the subs. */
-    static boolean isMarked(NightEvent event) {
-        return switch (event.kind()) {
-            case POLAR, FOCUS, FLIP, FAULT, CENTRED, STACK, NIGHT_RESUMED, PARKED -> true;
-            default -> event.kind() == EventKind.SUB && !event.isTrue("keep");
-        };
     }
 }

@@ -2,8 +2,7 @@ package app.ironside.desk.night;
 
 import app.ironside.desk.parts.DrawnPane;
 import app.ironside.desk.parts.Words;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
+import app.ironside.journal.SubTaken;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -20,27 +19,27 @@ public final class Strips extends DrawnPane {
     private static final double GAP = 5;
 
     /** One row. */
-    private record Row(String name, String pattern, ToDoubleFunction<NightEvent> value) {}
+    private record Row(String name, String pattern, ToDoubleFunction<SubTaken> value) {}
 
     private static final List<Row> ROWS = List.of(
-            new Row("star size", "%.2f px", e -> e.number("hfrPx").orElse(Double.NaN)),
-            new Row("stars", "%,.0f", e -> e.number("stars").orElse(Double.NaN)),
-            new Row("sky", "%,.0f ADU", e -> e.number("backgroundAdu").orElse(Double.NaN)),
-            new Row("guiding", "%.2f″", e -> e.number("guideRmsArcsec").orElse(Double.NaN)),
-            new Row("tube", "%.1f °C", e -> e.number("temperatureC").orElse(Double.NaN)));
+            new Row("star size", "%.2f px", e -> e.measures().hfrPx().orElse(Double.NaN)),
+            new Row("stars", "%,.0f", e -> e.measures().stars()),
+            new Row("sky", "%,.0f ADU", e -> e.measures().backgroundAdu()),
+            new Row("guiding", "%.2f″", e -> e.guiding().rmsTotalArcsec().orElse(Double.NaN)),
+            new Row("tube", "%.1f °C", e -> e.circumstances().temperatureC().orElse(Double.NaN)));
 
-    private List<NightEvent> subs = List.of();
+    private List<SubTaken> subs = List.of();
     private RibbonState ribbon;
 
     public Strips() {
         getStyleClass().add("strips");
-        setMinHeight(150);
-        setPrefHeight(210);
+        setMinHeight(130);
+        setPrefHeight(180);
     }
 
     public void show(RibbonState axis, Moment moment) {
         ribbon = axis;
-        subs = moment.of(EventKind.SUB);
+        subs = moment.night().subs();
         stale();
     }
 
@@ -70,7 +69,7 @@ public final class Strips extends DrawnPane {
         double low = Double.POSITIVE_INFINITY;
         double high = Double.NEGATIVE_INFINITY;
         boolean counts = row.name().equals("stars") || row.name().equals("sky");
-        for (NightEvent e : subs) {
+        for (SubTaken e : subs) {
             double v = value(row, e, counts);
             if (!Double.isNaN(v)) {
                 low = Math.min(low, v);
@@ -81,7 +80,7 @@ public final class Strips extends DrawnPane {
         low -= room;
         high += room;
         double[] before = null;
-        for (NightEvent e : subs) {
+        for (SubTaken e : subs) {
             double x = x(e.time(), width);
             double y = top + height - 4 - (value(row, e, counts) - low) / (high - low) * (height - 8);
             if (Double.isNaN(y)) {
@@ -93,7 +92,7 @@ public final class Strips extends DrawnPane {
                 g.strokeLine(before[0], before[1], x, y);
             }
             before = new double[] {x, y};
-            if (!e.isTrue("keep")) {
+            if (!e.kept()) {
                 g.setStroke(alert());
                 g.setLineWidth(2);
                 g.strokeLine(x - 4, y - 4, x + 4, y + 4);
@@ -103,12 +102,10 @@ public final class Strips extends DrawnPane {
     }
 
     /** Star counts and the sky depend on the filter, counts on the part of the sensor that is read: only like is joined with like. */
-    private double value(Row row, NightEvent e, boolean byFilter) {
+    private double value(Row row, SubTaken e, boolean byFilter) {
         boolean stars = row.name().equals("stars");
-        NightEvent last = subs.get(subs.size() - 1);
-        boolean comparable = !byFilter
-                || (e.text("filter").equals(last.text("filter"))
-                        && (!stars || e.isTrue("full") == last.isTrue("full")));
+        SubTaken last = subs.get(subs.size() - 1);
+        boolean comparable = !byFilter || (e.filter().equals(last.filter()) && (!stars || e.full() == last.full()));
         return comparable ? row.value().applyAsDouble(e) : Double.NaN;
     }
 

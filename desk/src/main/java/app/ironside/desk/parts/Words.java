@@ -12,6 +12,11 @@ public final class Words {
 
     private Words() {}
 
+    /** With its first letter large. */
+    public static String capital(String words) {
+        return words.isEmpty() ? words : Character.toUpperCase(words.charAt(0)) + words.substring(1);
+    }
+
     public static String format(String pattern, Object... values) {
         return String.format(Locale.ROOT, pattern, values);
     }
@@ -27,6 +32,12 @@ public final class Words {
             return format("%d h %02d min", seconds / 3600, seconds % 3600 / 60);
         }
         return seconds >= 90 ? format("%d min", Math.round(seconds / 60.0)) : seconds + " s";
+    }
+
+    /** As {@link #span}, to the second while it is short: "1 min 40 s". */
+    public static String countdown(Duration time) {
+        long seconds = Math.max(0, time.toSeconds());
+        return seconds < 60 || seconds >= 600 ? span(time) : format("%d min %02d s", seconds / 60, seconds % 60);
     }
 
     /** Right ascension as hours and declination as degrees, in sexagesimal. */

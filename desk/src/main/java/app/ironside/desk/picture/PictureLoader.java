@@ -2,6 +2,8 @@ package app.ironside.desk.picture;
 
 import app.ironside.BadInputException;
 import app.ironside.image.FitsFiles;
+import app.ironside.star.Star;
+import app.ironside.star.StarTable;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -59,7 +61,17 @@ public final class PictureLoader implements AutoCloseable {
             return;
         }
         String key = "file " + file;
-        make(key, () -> PictureLevels.of(new Shown(key, caption, FitsFiles.read(file), List.of())));
+        make(key, () -> PictureLevels.of(new Shown(key, caption, FitsFiles.read(file), marks(file))));
+    }
+
+    /** The brightest of the stars that are kept beside a frame, as a live frame marks them; a table that is damaged hides no picture. */
+    private static List<Star> marks(Path file) {
+        try {
+            List<Star> kept = StarTable.kept(file).orElse(List.of());
+            return kept.subList(0, Math.min(Shown.MARKED_STARS, kept.size()));
+        } catch (BadInputException e) {
+            return List.of();
+        }
     }
 
     private void make(String key, Supplier<PictureLevels> maker) {

@@ -1,9 +1,6 @@
 package app.ironside.desk.picture;
 
-import app.ironside.image.Header;
-import app.ironside.night.NightEvent;
 import app.ironside.solve.Wcs;
-import java.util.Map;
 import java.util.Optional;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -52,8 +49,12 @@ public final class PicturePane extends StackPane {
         return view;
     }
 
-    /** Shows a picture, or what to say without one. */
-    public void show(Optional<PictureLevels> picture, Optional<NightEvent> evidence) {
+    /**
+     * Shows a picture, or what to say without one.
+     *
+     * @param wcs places of its pixels, if it was recognised
+     */
+    public void show(Optional<PictureLevels> picture, Optional<Wcs> wcs) {
         empty.setVisible(picture.isEmpty());
         caption.setVisible(picture.isPresent());
         if (picture.isEmpty()) {
@@ -69,19 +70,6 @@ public final class PicturePane extends StackPane {
             key = shown.key();
             caption.setText(shown.caption());
         }
-        view.setWcs(evidence.flatMap(PicturePane::measuredWcs)
-                .filter(w -> evidence.flatMap(e -> e.text("file")).isPresent()));
-    }
-
-    /** World coordinates that an event holds for its file. */
-    public static Optional<Wcs> measuredWcs(NightEvent event) {
-        if (!(event.facts().get("wcs") instanceof Map<?, ?> cards)) {
-            return Optional.empty();
-        }
-        Header header = Header.EMPTY;
-        for (Map.Entry<?, ?> card : cards.entrySet()) {
-            header = header.with(card.getKey().toString(), card.getValue());
-        }
-        return Wcs.from(header);
+        view.setWcs(wcs);
     }
 }

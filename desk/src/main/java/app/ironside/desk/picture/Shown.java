@@ -10,4 +10,7 @@ import java.util.List;
  * @param key tells two pictures apart without comparing pixels
  * @param stars to mark, may be empty
  */
-public record Shown(String key, String caption, Frame frame, List<Star> stars) {}
+public record Shown(String key, String caption, Frame frame, List<Star> stars) {
+    /** More rings than these would hide the picture. */
+    public static final int MARKED_STARS = 400;
+}

@@ -1,6 +1,6 @@
 package app.ironside.desk.reckon;
 
-import app.ironside.night.Stage;
+import app.ironside.journal.Stage;
 
 /** The caution that belongs to the act at hand, in one line; local rules and licensed practice come first. */
 public final class Cautions {

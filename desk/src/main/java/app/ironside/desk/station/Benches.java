@@ -9,11 +9,16 @@ import app.ironside.desk.picture.PicturePane;
 import app.ironside.desk.picture.SkyOverlay;
 import app.ironside.desk.plan.PlanBench;
 import app.ironside.image.Frame;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
-import app.ironside.night.Stage;
+import app.ironside.journal.CalibrationTaken;
+import app.ironside.journal.FocusSwept;
+import app.ironside.journal.FrameSolved;
+import app.ironside.journal.MasterMade;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.StackMade;
+import app.ironside.journal.Stage;
+import app.ironside.journal.SubTaken;
 import app.ironside.sky.DeepSkyCatalogue;
-import java.util.Comparator;
+import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -57,9 +62,9 @@ public final class Benches {
                 new ListedBench(
                         "Flats, bias and darks follow the last light.",
                         onEvent,
-                        EventKind.MASTER,
-                        EventKind.CALIBRATION));
-        benches.put(Stage.STACK, new ListedBench("The stacks follow the calibration.", onEvent, EventKind.STACK));
+                        MasterMade.class,
+                        CalibrationTaken.class));
+        benches.put(Stage.STACK, new ListedBench("The stacks follow the calibration.", onEvent, StackMade.class));
         benches.put(Stage.LOGBOOK, nights);
         return benches;
     }
@@ -85,7 +90,7 @@ public final class Benches {
         private final StackPane middle = new StackPane();
         private final VBox box = new VBox(GAP);
         private final DeepSkyCatalogue objects;
-        private Optional<NightEvent> overlaid = Optional.empty();
+        private Optional<FrameSolved> overlaid = Optional.empty();
 
         PointBench(DeepSkyCatalogue objects, ModelPane model) {
             this.objects = objects;
@@ -120,21 +125,19 @@ public final class Benches {
         @Override
         public void show(Look look) {
             approach.show(PlotStates.approach(look.moment()));
-            Optional<NightEvent> solve = look.chosen()
-                    .filter(e -> e.kind() == EventKind.SOLVE)
-                    .or(() -> look.moment().last(EventKind.SOLVE));
-            picture.show(look.shown(), solve);
+            Optional<FrameSolved> solve = look.moment().evidence(look.chosen(), FrameSolved.class);
+            picture.show(look.shown(), solve.map(FrameSolved::wcs));
             look.shown().ifPresent(p -> overlay(solve, p.shown().frame()));
         }
 
         /** The sky over the frame that was solved, once for each. */
-        private void overlay(Optional<NightEvent> solve, Frame frame) {
+        private void overlay(Optional<FrameSolved> solve, Frame frame) {
             if (!solve.equals(overlaid)) {
                 overlaid = solve;
                 picture.view()
                         .setOverlay(
-                                solve.flatMap(PicturePane::measuredWcs)
-                                        .map(w -> SkyOverlay.of(w, frame.width(), frame.height(), objects, List.of())),
+                                solve.map(
+                                        s -> SkyOverlay.of(s.wcs(), frame.width(), frame.height(), objects, List.of())),
                                 true,
                                 false);
             }
@@ -160,10 +163,7 @@ public final class Benches {
 
         @Override
         public void show(Look look) {
-            Optional<NightEvent> run = look.chosen()
-                    .filter(e -> e.kind() == EventKind.FOCUS)
-                    .or(() -> look.moment().last(EventKind.FOCUS));
-            curve.show(PlotStates.focus(run));
+            curve.show(PlotStates.focus(look.moment().evidence(look.chosen(), FocusSwept.class)));
             drift.show(PlotStates.focusAgainstTemperature(look.moment()));
             picture.show(look.shown(), Optional.empty());
         }
@@ -188,12 +188,12 @@ public final class Benches {
 
         @Override
         public void show(Look look) {
-            Optional<NightEvent> stretch = look.chosen()
-                    .filter(e -> e.facts().containsKey("trace"))
-                    .or(() -> look.moment().events().stream()
-                            .filter(e -> e.facts().containsKey("trace"))
+            Optional<PlotStates.Stretch> stretch = look.chosen()
+                    .flatMap(PlotStates::stretch)
+                    .or(() -> look.moment().night().events().stream()
+                            .flatMap(e -> PlotStates.stretch(e).stream())
                             .reduce((a, b) -> b));
-            trace.show(PlotStates.guiding(stretch));
+            trace.show(PlotStates.guiding(stretch, look.moment()));
             bySub.show(PlotStates.guidingBySub(look.moment()));
             picture.show(look.shown(), Optional.empty());
         }
@@ -212,10 +212,9 @@ public final class Benches {
         @Override
         public void show(Look look) {
             strips.show(look.ribbon(), look.moment());
-            Optional<NightEvent> sub = look.chosen()
-                    .filter(e -> e.kind() == EventKind.SUB)
-                    .or(() -> look.moment().last(EventKind.SUB));
-            picture.show(look.shown(), sub);
+            picture.show(
+                    look.shown(),
+                    look.moment().evidence(look.chosen(), SubTaken.class).flatMap(SubTaken::wcs));
         }
     }
 
@@ -223,12 +222,13 @@ public final class Benches {
     private static final class ListedBench implements Bench {
         private final PicturePane picture;
         private final ListView<NightEvent> list = eventList();
-        private final EventKind[] kinds;
+        private final List<Class<? extends NightEvent>> kinds;
         private final VBox box;
         private boolean filling;
 
-        ListedBench(String empty, Consumer<NightEvent> onEvent, EventKind... kinds) {
-            this.kinds = kinds;
+        @SafeVarargs
+        ListedBench(String empty, Consumer<NightEvent> onEvent, Class<? extends NightEvent>... kinds) {
+            this.kinds = List.of(kinds);
             picture = new PicturePane(empty);
             list.setPrefHeight(190);
             list.setMinHeight(120);
@@ -247,20 +247,17 @@ public final class Benches {
 
         @Override
         public void show(Look look) {
-            List<NightEvent> events = look.moment().events().stream()
-                    .filter(e -> List.of(kinds).contains(e.kind()))
-                    .sorted(Comparator.comparingInt(e -> List.of(kinds).indexOf(e.kind())))
-                    .toList();
+            List<NightEvent> events = new ArrayList<>();
+            kinds.forEach(kind -> events.addAll(look.moment().night().all(kind)));
             if (!list.getItems().equals(events)) {
                 filling = true;
                 list.getItems().setAll(events);
                 look.chosen().ifPresent(e -> list.getSelectionModel().select(e));
                 filling = false;
             }
-            Optional<NightEvent> evidence = look.chosen()
-                    .filter(e -> List.of(kinds).contains(e.kind()))
-                    .or(() -> look.moment().last(kinds[0]));
-            picture.show(look.shown(), evidence);
+            Optional<StackMade> stack = look.moment().evidence(look.chosen(), StackMade.class);
+            picture.show(
+                    look.shown(), kinds.contains(StackMade.class) ? stack.flatMap(StackMade::wcs) : Optional.empty());
         }
     }
 

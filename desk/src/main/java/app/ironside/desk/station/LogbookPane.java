@@ -3,13 +3,15 @@ package app.ironside.desk.station;
 import app.ironside.desk.night.Bench;
 import app.ironside.desk.night.Look;
 import app.ironside.desk.parts.Words;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
 import app.ironside.logbook.NightEntry;
-import app.ironside.night.NightEvent;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.layout.HBox;
@@ -23,8 +25,14 @@ public final class LogbookPane implements Bench {
     private final HBox box;
     private ZoneId zone = ZoneId.of("UTC");
     private boolean filling;
+    private NightState shown = NightState.EMPTY;
 
-    public LogbookPane(Consumer<NightEntry> onNight, Consumer<NightEvent> onEvent) {
+    /**
+     * @param onNight shows a night
+     * @param onRemove takes a night out of the logbook
+     * @param onEvent shows the evidence of an event
+     */
+    public LogbookPane(Consumer<NightEntry> onNight, Consumer<NightEntry> onRemove, Consumer<NightEvent> onEvent) {
         nights.setId("nights");
         events.setId("events");
         SentenceCell.of(nights, NightEntry::title);
@@ -40,10 +48,15 @@ public final class LogbookPane implements Bench {
                 onEvent.accept(picked);
             }
         });
-        box = new HBox(
-                8,
-                column("Nights", nights, 270),
-                column("What happened (double click shows the evidence)", events, 400));
+        Button remove = new Button("Take out of the logbook");
+        remove.setId("remove-night");
+        remove.getStyleClass().add("quiet");
+        remove.disableProperty()
+                .bind(nights.getSelectionModel().selectedItemProperty().isNull());
+        remove.setOnAction(e -> onRemove.accept(nights.getSelectionModel().getSelectedItem()));
+        VBox left = column("Nights", nights, 270);
+        left.getChildren().add(remove);
+        box = new HBox(8, left, column("What happened (double click shows the evidence)", events, 400));
         HBox.setHgrow(box.getChildren().get(1), Priority.ALWAYS);
     }
 
@@ -54,6 +67,11 @@ public final class LogbookPane implements Bench {
         list.setMinWidth(200);
         VBox.setVgrow(list, Priority.ALWAYS);
         return new VBox(6, label, list);
+    }
+
+    /** How many nights are listed. */
+    public int count() {
+        return nights.getItems().size();
     }
 
     public void setNights(List<NightEntry> all, Optional<NightEntry> shown) {
@@ -72,8 +90,9 @@ public final class LogbookPane implements Bench {
     @Override
     public void show(Look look) {
         zone = look.ribbon().zone();
-        if (events.getItems().size() != look.moment().events().size()) {
-            events.getItems().setAll(look.moment().events());
+        if (look.moment().night() != shown) {
+            shown = look.moment().night();
+            events.getItems().setAll(shown.events());
             events.scrollTo(Math.max(0, events.getItems().size() - 1));
         }
     }

@@ -3,11 +3,10 @@ package app.ironside.desk.station;
 import app.ironside.desk.night.Bench;
 import app.ironside.desk.night.Look;
 import app.ironside.desk.picture.PicturePane;
+import app.ironside.journal.AxisMeasured;
+import app.ironside.journal.Stage;
 import app.ironside.kit.PolarTolerance;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
-import app.ironside.night.Stage;
 import app.ironside.polar.PolarReticle;
 import app.ironside.sky.Observer;
 import app.ironside.sky.StarCatalogue;
@@ -87,25 +86,25 @@ public final class PolarBench implements Bench {
     @Override
     public void show(Look look) {
         last = Optional.of(look);
-        List<NightEvent> errors = look.moment().of(EventKind.POLAR);
+        List<AxisMeasured> errors = look.moment().night().all(AxisMeasured.class);
         int upTo = look.chosen().map(errors::indexOf).filter(i -> i >= 0).orElse(errors.size() - 1);
         double allowed = file.map(f -> PolarTolerance.limitArcmin(
                         f.kit(), f.program().longestSubSeconds(), f.program().furthestDeclinationDeg()))
                 .orElse(1.0);
         double limit = look.moment()
-                .lastGate(Stage.POLAR)
-                .map(g -> g.number("limit").orElse(allowed))
+                .night()
+                .gate(Stage.POLAR)
+                .map(g -> g.gate().limit())
                 .orElse(allowed);
-        List<NightEvent> shown = errors.subList(0, upTo + 1);
-        boolean good =
-                !shown.isEmpty() && shown.get(upTo).number("totalErrorArcmin").orElse(0) <= limit;
+        List<AxisMeasured> shown = errors.subList(0, upTo + 1);
+        boolean good = !shown.isEmpty() && shown.get(upTo).totalErrorArcmin() <= limit;
         String advice = shown.isEmpty()
                 ? ""
                 : good
                         ? "Good enough. Clamp the base gently and leave it."
-                        : shown.get(upTo).text("advice").orElse("");
+                        : shown.get(upTo).advice();
         ruler.show(shown, limit, advice);
-        picture.show(look.shown(), look.chosen());
+        picture.show(look.shown(), Optional.empty());
         finder.ifPresent(f -> reticle.show(f.at(look.moment().time(), inverted.isSelected())));
         file.ifPresent(f -> drift.show(f, look.moment().time()));
     }

@@ -2,7 +2,7 @@ package app.ironside.desk.station;
 
 import app.ironside.desk.parts.DrawnPane;
 import app.ironside.desk.parts.Words;
-import app.ironside.night.NightEvent;
+import app.ironside.journal.AxisMeasured;
 import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.Font;
@@ -16,7 +16,7 @@ import javafx.scene.text.TextAlignment;
 public final class PolarRuler extends DrawnPane {
     private static final double[] RINGS = {0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 60, 120, 300};
 
-    private List<NightEvent> measured = List.of();
+    private List<AxisMeasured> measured = List.of();
     private double limitArcmin = 1;
     private String advice = "";
 
@@ -25,7 +25,7 @@ public final class PolarRuler extends DrawnPane {
         setMinSize(200, 200);
     }
 
-    void show(List<NightEvent> errors, double limit, String knobs) {
+    void show(List<AxisMeasured> errors, double limit, String knobs) {
         measured = errors;
         limitArcmin = limit;
         advice = knobs;
@@ -42,8 +42,8 @@ public final class PolarRuler extends DrawnPane {
         double cx = width / 2;
         double cy = height / 2;
         double reach = Math.min(width, height - 110) / 2 - 16;
-        NightEvent last = measured.get(measured.size() - 1);
-        double total = last.number("totalErrorArcmin").orElse(1);
+        AxisMeasured last = measured.get(measured.size() - 1);
+        double total = last.totalErrorArcmin();
         double outer = RINGS[RINGS.length - 1];
         for (int i = RINGS.length - 1; i >= 0; i--) {
             outer = RINGS[i] >= Math.max(total * 1.25, limitArcmin * 1.2) ? RINGS[i] : outer;
@@ -102,9 +102,9 @@ public final class PolarRuler extends DrawnPane {
     private void path(GraphicsContext g, double cx, double cy, double pxPerArcmin) {
         double[] before = null;
         for (int i = 0; i < measured.size(); i++) {
-            NightEvent e = measured.get(i);
-            double x = cx + e.number("azimuthErrorArcmin").orElse(0) * pxPerArcmin;
-            double y = cy - e.number("altitudeErrorArcmin").orElse(0) * pxPerArcmin;
+            AxisMeasured e = measured.get(i);
+            double x = cx + e.azimuthErrorArcmin() * pxPerArcmin;
+            double y = cy - e.altitudeErrorArcmin() * pxPerArcmin;
             if (before != null) {
                 g.setStroke(faded(second(), 0.6));
                 g.setLineWidth(1.4);

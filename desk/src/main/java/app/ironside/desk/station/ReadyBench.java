@@ -5,9 +5,8 @@ import app.ironside.desk.night.Look;
 import app.ironside.desk.night.NightModel;
 import app.ironside.desk.night.RailState;
 import app.ironside.desk.night.StandingMark;
+import app.ironside.journal.StepProven;
 import app.ironside.logbook.Profiles;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
 import app.ironside.night.NightFile;
 import app.ironside.night.ReadyList;
 import app.ironside.night.ReadyStep;
@@ -34,7 +33,7 @@ public final class ReadyBench implements Bench {
     private final Profiles profiles;
     private final VBox steps = new VBox();
     private final VBox box = new VBox(8);
-    private final CheckBox ownHands = new CheckBox("I confirm the steps for hands myself");
+    private final CheckBox ownHands = new CheckBox("I confirm by hand");
     private final TextField lesson = new TextField();
     private Optional<NightFile> file = Optional.empty();
     private List<Object> shown = List.of();
@@ -55,6 +54,8 @@ public final class ReadyBench implements Bench {
         lesson.setId("lesson");
         HBox.setHgrow(lesson, Priority.ALWAYS);
         Button add = new Button("Add as a step");
+        add.setMinWidth(Region.USE_PREF_SIZE);
+        ownHands.setMinWidth(Region.USE_PREF_SIZE);
         add.setId("add-lesson");
         add.setOnAction(e -> addLesson());
         lesson.setOnAction(e -> addLesson());
@@ -95,7 +96,7 @@ public final class ReadyBench implements Bench {
         if (file.isEmpty()) {
             return;
         }
-        List<NightEvent> events = look.moment().of(EventKind.DEVICE);
+        List<StepProven> events = look.moment().night().all(StepProven.class);
         String asked = look.moment().live() ? model.get().asked() : "";
         List<Object> now = List.of(events.size(), asked, file.get().program().date());
         if (now.equals(shown)) {
@@ -105,14 +106,13 @@ public final class ReadyBench implements Bench {
         NightFile night = file.get();
         ReadyList list = ReadyList.of(night.site(), night.kit(), night.program(), night.lessons());
         List<Node> rows = new ArrayList<>();
-        List<NightEvent> left = new ArrayList<>(events);
+        List<StepProven> left = new ArrayList<>(events);
         boolean begun = !events.isEmpty();
         boolean nextFound = false;
         for (ReadyStep step : list.steps()) {
-            Optional<NightEvent> event = left.stream()
-                    .filter(e -> e.text("device").orElse("").equals(step.subject())
-                            && (!step.subject().equals("lesson")
-                                    || e.text("step").orElse("").equals(step.what())))
+            Optional<StepProven> event = left.stream()
+                    .filter(e -> e.subject().equals(step.subject())
+                            && (!step.subject().equals("lesson") || e.step().equals(step.what())))
                     .findFirst();
             event.ifPresent(left::remove);
             boolean next = begun && event.isEmpty() && !nextFound;
@@ -120,17 +120,14 @@ public final class ReadyBench implements Bench {
             rows.add(row(step, event, next, asked));
         }
         // What is proven later, by the sky itself, or told after a stop.
-        left.forEach(e -> rows.add(row(
-                new ReadyStep(e.text("device").orElse(""), e.text("step").orElse(""), true, Optional.empty()),
-                Optional.of(e),
-                false,
-                "")));
+        left.forEach(e ->
+                rows.add(row(new ReadyStep(e.subject(), e.step(), true, Optional.empty()), Optional.of(e), false, "")));
         steps.getChildren().setAll(rows);
     }
 
-    private HBox row(ReadyStep step, Optional<NightEvent> event, boolean next, String asked) {
+    private HBox row(ReadyStep step, Optional<StepProven> event, boolean next, String asked) {
         StandingMark mark = new StandingMark();
-        mark.show(event.map(e -> e.isTrue("proven") ? RailState.Standing.PASSED : RailState.Standing.FAILED)
+        mark.show(event.map(e -> e.proven() ? RailState.Standing.PASSED : RailState.Standing.FAILED)
                 .orElse(next ? RailState.Standing.WORKING : RailState.Standing.WAITING));
         Label subject = new Label(step.subject());
         subject.setMinWidth(118);
@@ -157,8 +154,8 @@ public final class ReadyBench implements Bench {
             done.setOnAction(e -> model.get().confirmed());
             row.getChildren().add(done);
         } else {
-            Label value = new Label(
-                    event.flatMap(e -> e.text("measured")).orElse(step.measured() ? "to be measured" : "by hand"));
+            Label value =
+                    new Label(event.map(StepProven::measured).orElse(step.measured() ? "to be measured" : "by hand"));
             value.getStyleClass().add(event.isPresent() ? "step-value" : "dim");
             value.setMinWidth(Region.USE_PREF_SIZE);
             row.getChildren().add(value);

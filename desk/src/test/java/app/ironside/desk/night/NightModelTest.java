@@ -2,12 +2,11 @@ package app.ironside.desk.night;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.desk.Told;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
-import app.ironside.night.EventKind;
-import app.ironside.night.NightEvent;
-import app.ironside.night.NightRecord;
-import app.ironside.night.Stage;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.Stage;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.time.Duration;
@@ -28,7 +27,7 @@ class NightModelTest {
     private final NightModel model = new NightModel(changes::incrementAndGet);
 
     private static NightEvent event(int minute) {
-        return new NightEvent(NINE.plusSeconds(60L * minute), EventKind.SUB, "Sub", NightRecord.facts("keep", true));
+        return Told.sub(minute, true);
     }
 
     private static Frame frame() {
@@ -41,7 +40,7 @@ class NightModelTest {
         model.doing(Stage.FOCUS, "Focus sweep", NINE, Duration.ofSeconds(90));
         model.frame(Stage.FOCUS, "a frame", frame(), Optional.empty());
         assertThat(changes).hasValue(3);
-        assertThat(model.events()).containsExactly(event(1));
+        assertThat(model.night().events()).containsExactly(event(1));
         assertThat(model.doing().orElseThrow().what()).isEqualTo("Focus sweep");
         assertThat(model.latest(Stage.FOCUS).orElseThrow().caption()).isEqualTo("a frame");
         assertThat(model.latest(Stage.POLAR)).isEmpty();
@@ -60,8 +59,8 @@ class NightModelTest {
     void anotherNightTakesThePlaceOfThis() {
         model.event(event(1));
         model.frame(Stage.RUN, "a sub", frame(), Optional.empty());
-        model.load(List.of(event(5), event(6)));
-        assertThat(model.events()).containsExactly(event(5), event(6));
+        model.load(List.of(event(5), event(6)), List.of());
+        assertThat(model.night().events()).containsExactly(event(5), event(6));
         assertThat(model.latest(Stage.RUN)).isEmpty();
         assertThat(model.doing()).isEmpty();
     }
@@ -70,7 +69,7 @@ class NightModelTest {
     @Test
     void eventsAreACopy() {
         model.event(event(1));
-        List<NightEvent> seen = model.events();
+        List<NightEvent> seen = model.night().events();
         model.event(event(2));
         assertThat(seen).hasSize(1);
     }

@@ -1,4 +1,4 @@
-package app.ironside.night;
+package app.ironside.journal;
 
 /** The stages of the work, in their order. */
 public enum Stage {

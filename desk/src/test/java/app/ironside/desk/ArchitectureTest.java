@@ -1,15 +1,23 @@
-package app.ironside.wiring;
+package app.ironside.desk;
 
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 
+import com.tngtech.archunit.core.domain.JavaClass;
+import com.tngtech.archunit.core.domain.JavaField;
+import com.tngtech.archunit.core.domain.JavaType;
 import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
+import com.tngtech.archunit.lang.ArchCondition;
 import com.tngtech.archunit.lang.ArchRule;
+import com.tngtech.archunit.lang.ConditionEvents;
+import com.tngtech.archunit.lang.SimpleConditionEvent;
 import java.time.Instant;
+import java.util.stream.Stream;
 
-/** Holds the direction of dependencies: desk, cli, wiring, sim toward core. */
+/** Holds the direction of dependencies, desk, cli, wiring, sim toward core: here, where all of them are on the class path. */
 @AnalyzeClasses(packages = "app.ironside", importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
     private static final String[] OUTSIDE = {"..sim..", "..wiring..", "..cli..", "..desk..", "javafx..", "picocli.."};
@@ -72,6 +80,25 @@ class ArchitectureTest {
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage("java.sql..", "org.jdbi..", "org.flywaydb..", "org.sqlite..");
+
+    /** What rooms hand to each other is typed: names and values in maps are for files, headers and answers on the command line. */
+    @ArchTest
+    static final ArchRule whatIsHandedOverIsTyped = classes()
+            .that()
+            .resideOutsideOfPackages("..logbook..", "..image..", "..cli..")
+            .should(new ArchCondition<JavaClass>("hand over no Map<String, Object>") {
+                @Override
+                public void check(JavaClass type, ConditionEvents events) {
+                    Stream<JavaType> handed = Stream.concat(
+                            type.getFields().stream().map(JavaField::getType),
+                            type.getCodeUnits().stream()
+                                    .flatMap(unit -> Stream.concat(
+                                            Stream.of(unit.getReturnType()), unit.getParameterTypes().stream())));
+                    handed.filter(t -> t.toString().contains("Map<java.lang.String, java.lang.Object>"))
+                            .forEach(t -> events.add(
+                                    SimpleConditionEvent.violated(type, type.getName() + " hands over " + t)));
+                }
+            });
 
     @ArchTest
     static final ArchRule noCycles =

@@ -1,0 +1,203 @@
+package app.ironside.journal;
+
+import java.time.Duration;
+
+/** What a person may ask of a night that runs. */
+public sealed interface Command {
+    /** In words, for the journal: "hold". */
+    String words();
+
+    /** Whether it is obeyed at once; else at the next safe point, between two pieces of work. */
+    default boolean atOnce() {
+        return false;
+    }
+
+    /** Whether it is asked of the subs of a target, and can only be done while one is under way. */
+    default boolean ofTheRun() {
+        return true;
+    }
+
+    /** Rest at the next safe point, until told to go on. */
+    record Hold() implements Command {
+        @Override
+        public String words() {
+            return "hold";
+        }
+
+        @Override
+        public boolean ofTheRun() {
+            return false;
+        }
+    }
+
+    /** Go on after a rest. */
+    record GoOn() implements Command {
+        @Override
+        public String words() {
+            return "go on";
+        }
+
+        @Override
+        public boolean ofTheRun() {
+            return false;
+        }
+    }
+
+    /**
+     * End the sub that is being taken.
+     *
+     * @param keep whether what was gathered is kept, marked as short
+     */
+    record EndSub(boolean keep) implements Command {
+        @Override
+        public String words() {
+            return keep ? "end this sub and keep it" : "throw this sub away";
+        }
+
+        @Override
+        public boolean atOnce() {
+            return true;
+        }
+    }
+
+    /** Leave the target for the next. */
+    record SkipTarget() implements Command {
+        @Override
+        public String words() {
+            return "leave this target";
+        }
+    }
+
+    /** No more of the present filter in this block. */
+    record SkipFilter() implements Command {
+        @Override
+        public String words() {
+            return "no more in this filter";
+        }
+    }
+
+    /** One sub more than the block has. */
+    record OneMore() implements Command {
+        @Override
+        public String words() {
+            return "one more sub";
+        }
+    }
+
+    /** Stay on the target for longer. */
+    record Extend(Duration by) implements Command {
+        @Override
+        public String words() {
+            return "stay " + by.toMinutes() + " minutes longer";
+        }
+    }
+
+    /** A focus run. */
+    record Refocus() implements Command {
+        @Override
+        public String words() {
+            return "focus anew";
+        }
+    }
+
+    /** Bring the target to the middle again. */
+    record Recentre() implements Command {
+        @Override
+        public String words() {
+            return "centre anew";
+        }
+    }
+
+    /** Measure again how the guide star moves for pulses. */
+    record CalibrateGuider() implements Command {
+        @Override
+        public String words() {
+            return "calibrate the guider";
+        }
+    }
+
+    /** Go on without guiding. */
+    record StopGuiding() implements Command {
+        @Override
+        public String words() {
+            return "stop guiding";
+        }
+    }
+
+    /** Guide again. */
+    record StartGuiding() implements Command {
+        @Override
+        public String words() {
+            return "start guiding";
+        }
+    }
+
+    /** Shift the pointing a little before the next sub. */
+    record DitherNow() implements Command {
+        @Override
+        public String words() {
+            return "dither now";
+        }
+    }
+
+    /** Go on although a gate was not passed. */
+    record Overrule(Stage stage) implements Command {
+        @Override
+        public String words() {
+            return "go on although " + stage.title() + " is not passed";
+        }
+
+        @Override
+        public boolean ofTheRun() {
+            return false;
+        }
+    }
+
+    /**
+     * Go on by another program.
+     *
+     * @param document the night file that is in force from here on
+     */
+    record Replan(String document) implements Command {
+        @Override
+        public String words() {
+            return "go on by a changed program";
+        }
+
+        @Override
+        public boolean ofTheRun() {
+            return false;
+        }
+    }
+
+    /** No more lights: park, calibration frames, warm up, stacks. */
+    record EndNight() implements Command {
+        @Override
+        public String words() {
+            return "end the night";
+        }
+
+        @Override
+        public boolean ofTheRun() {
+            return false;
+        }
+    }
+
+    /** Park the mount and stop, whatever is being done; the night can go on later. */
+    record ParkNow() implements Command {
+        @Override
+        public String words() {
+            return "park now";
+        }
+
+        @Override
+        public boolean atOnce() {
+            return true;
+        }
+
+        @Override
+        public boolean ofTheRun() {
+            return false;
+        }
+    }
+}

@@ -1,0 +1,61 @@
+package app.ironside.journal;
+
+import app.ironside.focus.FocusCurve;
+import app.ironside.focus.FocusVerdict;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.OptionalDouble;
+import java.util.OptionalInt;
+
+/**
+ * A focus run.
+ *
+ * @param why what it was made for
+ * @param points in the order in which they were taken
+ * @param curve the hyperbola through them
+ * @param filter that was in
+ * @param filterOffsetSteps by which that filter focuses beyond the kit's reference, where the journal tells it
+ * @param temperatureC of the tube
+ */
+public record FocusSwept(
+        Instant time,
+        String text,
+        String why,
+        List<Point> points,
+        FocusVerdict verdict,
+        Hyperbola curve,
+        String filter,
+        OptionalInt filterOffsetSteps,
+        double temperatureC,
+        Duration took)
+        implements NightEvent {
+    /**
+     * A point of the sweep.
+     *
+     * @param size half-flux radius, px
+     * @param sigma its standard error, px, where the journal tells it
+     */
+    public record Point(double position, double size, OptionalDouble sigma) {}
+
+    /** size² = a² + b²(x − c)², x in steps, sizes in px. */
+    public record Hyperbola(double a, double b, double c) {
+        public double sizeAt(double position) {
+            return FocusCurve.hyperbolaSize(new double[] {a, b, c}, position);
+        }
+    }
+
+    public FocusSwept {
+        points = List.copyOf(points);
+    }
+
+    @Override
+    public Stage station() {
+        return Stage.FOCUS;
+    }
+
+    @Override
+    public boolean marked() {
+        return true;
+    }
+}

@@ -1,0 +1,47 @@
+package app.ironside.journal;
+
+import java.time.Instant;
+
+/** Something that happened in a night: one record for each kind. */
+public sealed interface NightEvent
+        permits AxisMeasured,
+                BlockPlanned,
+                CalibrationTaken,
+                CameraWarmed,
+                CommandTaken,
+                Dithered,
+                FaultTold,
+                Flipped,
+                FocusSwept,
+                FrameSolved,
+                GateMeasured,
+                GateOverruled,
+                GuiderCalibrated,
+                GuidingProven,
+                KnobsTurned,
+                MasterMade,
+                MountParked,
+                NightEnded,
+                NightResumed,
+                NightStarted,
+                ProgramRevised,
+                StackMade,
+                StageBegan,
+                StepProven,
+                SubRegraded,
+                SubTaken,
+                TargetCentred,
+                Unknown {
+    Instant time();
+
+    /** One sentence for people, as it was told. */
+    String text();
+
+    /** The station on which its evidence is shown. */
+    Stage station();
+
+    /** Whether it is marked on the night's ribbon with a sign of its own. */
+    default boolean marked() {
+        return false;
+    }
+}

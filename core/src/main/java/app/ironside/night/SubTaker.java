@@ -1,0 +1,175 @@
+package app.ironside.night;
+
+import app.ironside.device.Camera;
+import app.ironside.image.Frame;
+import app.ironside.image.Header;
+import app.ironside.journal.Command;
+import app.ironside.journal.GuideFigures;
+import app.ironside.journal.Stage;
+import app.ironside.journal.SubCircumstances;
+import app.ironside.journal.SubTaken;
+import app.ironside.journal.Verdict;
+import app.ironside.plan.TargetPlan;
+import app.ironside.sky.Horizontal;
+import app.ironside.sky.Interval;
+import app.ironside.sky.Observer;
+import app.ironside.solve.PlateSolution;
+import app.ironside.solve.SolveHints;
+import app.ironside.solve.SolveResult;
+import app.ironside.star.StarField;
+import app.ironside.star.StarTable;
+import java.time.Duration;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.OptionalInt;
+
+/** Takes one sub: exposes, keeps the frame with a whole header, measures, judges, and tells. */
+final class SubTaker {
+    private static final double SMALL_FRAME_SHARE = 0.25;
+
+    private final NightContext night;
+    private final Conduct conduct;
+    private final NightLoop loop;
+    private final Guiding guiding;
+    private final SubJudge judge;
+    private final Observer observer;
+
+    SubTaker(NightContext night, Conduct conduct, NightLoop loop, Guiding guiding, SubJudge judge) {
+        this.night = night;
+        this.conduct = conduct;
+        this.loop = loop;
+        this.guiding = guiding;
+        this.judge = judge;
+        this.observer = night.observer();
+    }
+
+    /**
+     * Exposes, keeps, measures, judges and tells; empty if a person threw the sub away.
+     *
+     * @param taken subs of the target before this one
+     * @param test whether it proves those that follow
+     * @param small whether only the middle of the sensor is read out, as rehearsals do to save time
+     */
+    Optional<SubTaken> take(TargetPlan target, int taken, boolean test, boolean small) throws InterruptedException {
+        String filter = target.filterAfter(taken);
+        Camera.Exposure exposure = Camera.Exposure.light(Duration.ofMillis(Math.round(target.subSeconds() * 1000)));
+        if (small) {
+            exposure = exposure.of(middle());
+        }
+        String name = String.format(Locale.ROOT, "Sub %d %s %.0f s", taken + 1, filter, target.subSeconds());
+        night.record().doing(Stage.RUN, name + " of " + target.name(), exposure.length());
+        guiding.guider().takeSamples();
+        guiding.guider().takeLost();
+        NightLoop.Exposed exposed = loop.expose(night.devices().camera(), exposure);
+        boolean early = exposed.ended().isPresent();
+        double seconds = early ? exposed.open().toMillis() / 1000.0 : target.subSeconds();
+        boolean kept = !early || ((Command.EndSub) exposed.ended().get().command()).keep() && seconds >= 1;
+        exposed.ended()
+                .ifPresent(order -> conduct.obeyed(
+                        order,
+                        Stage.RUN,
+                        String.format(
+                                Locale.ROOT,
+                                kept ? "%s ended after %.0f s and is kept as short" : "%s, %.0f s, is not kept",
+                                name,
+                                seconds)));
+        if (!kept) {
+            return Optional.empty();
+        }
+        Frame raw = exposed.frame();
+        GuideFigures guided =
+                GuideFigures.of(guiding.guider().takeSamples(), guiding.guider().takeLost());
+        StarField field = night.finder().find(raw);
+        Frame frame = raw.withHeader(header(raw.header(), target, filter));
+        String file = night.archive()
+                .save(
+                        String.join(
+                                "/", "lights", FrameArchive.plainName(target.name()), FrameArchive.plainName(filter)),
+                        FrameArchive.plainName(target.name()) + "_" + FrameArchive.plainName(filter) + "_"
+                                + FrameArchive.seconds(seconds),
+                        frame);
+        StarTable.keep(night.archive().resolve(file), field);
+        SubJudge.Measured measured = SubJudge.measured(
+                SubJudge.set(target.name(), filter, seconds, raw.width()),
+                file,
+                field,
+                night.kit().sensor().offsetAdu());
+        Verdict verdict = judge.judge(measured);
+        Optional<PlateSolution> place = small ? Optional.empty() : place(target, field);
+        night.record().frame(Stage.RUN, name, frame, Optional.of(field));
+        SubTaken sub = new SubTaken(
+                night.record().now(),
+                name + " of " + target.name() + (early ? ", ended early," : ""),
+                target.name(),
+                filter,
+                seconds,
+                new Interval(exposed.opened(), exposed.opened().plus(exposed.open())),
+                file,
+                !small,
+                test,
+                early,
+                conduct.overruled(),
+                false,
+                SubFacts.of(field, raw, measured, !small),
+                circumstances(target),
+                guided,
+                place.map(p -> OptionalDouble.of(offsetArcsec(p, target))).orElse(OptionalDouble.empty()),
+                place.map(PlateSolution::wcs),
+                verdict);
+        night.record().tell(sub);
+        SubFacts.tellRegraded(night.record(), judge, measured.set());
+        return Optional.of(sub);
+    }
+
+    private static double offsetArcsec(PlateSolution place, TargetPlan target) {
+        return 3600 * place.centre().separationDeg(target.position());
+    }
+
+    private Camera.Region middle() {
+        int width = (int) (night.kit().sensor().widthPx() * SMALL_FRAME_SHARE) / 2 * 2;
+        int height = (int) (night.kit().sensor().heightPx() * SMALL_FRAME_SHARE) / 2 * 2;
+        return new Camera.Region(
+                (night.kit().sensor().widthPx() - width) / 2,
+                (night.kit().sensor().heightPx() - height) / 2,
+                width,
+                height);
+    }
+
+    private Optional<PlateSolution> place(TargetPlan target, StarField field) {
+        SolveResult result = night.solver()
+                .solve(
+                        field,
+                        SolveHints.NONE
+                                .withNear(target.position(), 1)
+                                .withScale(night.kit().arcsecPerPixel(), 0.02));
+        return result instanceof PlateSolution s ? Optional.of(s) : Optional.empty();
+    }
+
+    private SubCircumstances circumstances(TargetPlan target) {
+        Horizontal seen = observer.observed(target.position(), night.clock().now());
+        return new SubCircumstances(
+                OptionalDouble.of(seen.altitudeDeg()),
+                OptionalDouble.of(
+                        observer.hourAngleDeg(target.position(), night.clock().now())),
+                OptionalDouble.of(night.devices().focuser().temperatureC()),
+                OptionalInt.of(night.devices().focuser().positionSteps()),
+                Optional.of(night.devices().mount().pierSide()));
+    }
+
+    private Header header(Header camera, TargetPlan target, String filter) {
+        return camera.with("OBJECT", target.name())
+                .with("FILTER", filter)
+                .with("RA", target.position().raDeg())
+                .with("DEC", target.position().decDeg())
+                .with("TELESCOP", night.kit().name())
+                .with("FOCALLEN", night.kit().optics().focalLengthMm())
+                .with("APTDIA", night.kit().optics().apertureMm())
+                .with("FOCUSPOS", night.devices().focuser().positionSteps())
+                .with("FOCTEMP", night.devices().focuser().temperatureC())
+                .with("PIERSIDE", night.devices().mount().pierSide().name())
+                .with("SITELAT", night.site().latDeg())
+                .with("SITELONG", night.site().lonDeg())
+                .with("SITEELEV", night.site().elevationM());
+    }
+}
