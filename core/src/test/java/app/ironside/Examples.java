@@ -1,8 +1,8 @@
 package app.ironside;
 
+import app.ironside.document.NightFile;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
-import app.ironside.night.NightFile;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Site;
 import app.ironside.sky.SiteFile;

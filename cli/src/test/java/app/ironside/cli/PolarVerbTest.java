@@ -6,8 +6,9 @@ import static org.assertj.core.api.Assertions.within;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
 import app.ironside.device.Mount;
+import app.ironside.device.Operation;
+import app.ironside.document.NightFile;
 import app.ironside.image.FitsFiles;
-import app.ironside.night.NightFile;
 import app.ironside.sim.SimSettings;
 import app.ironside.sim.SimulatedObservatory;
 import app.ironside.sim.SkySource;
@@ -72,15 +73,14 @@ class PolarVerbTest {
         for (int k = 0; k < 3; k++) {
             Camera.Exposure exposure =
                     Camera.Exposure.light(Duration.ofSeconds(6)).withBinning(2);
-            observatory.devices().camera().start(exposure);
+            Operation exposing = observatory.devices().camera().start(exposure);
             clock.await(Duration.ofSeconds(3));
             truth = observatory.looksAt();
-            clock.await(observatory.devices().camera().remaining());
+            exposing.await(clock);
             Path frame = folder.resolve("polar" + k + ".fits");
             FitsFiles.write(frame, observatory.devices().camera().download(), FitsFiles.Encoding.UNSIGNED_16);
             frames.add(frame.toString());
-            mount.turnRightAscensionAxis(24);
-            clock.await(mount.remaining());
+            mount.turnRightAscensionAxis(24).await(clock);
         }
         JsonNode polar = run(
                 "polar",

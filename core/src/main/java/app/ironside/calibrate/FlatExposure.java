@@ -38,7 +38,7 @@ public record FlatExposure(Duration exposure, double brightness, double levelAdu
         double seconds = 0.5;
         double brightness = 0.5;
         for (int attempt = 1; attempt <= MOST_TRIES; attempt++) {
-            panel.light(brightness);
+            panel.light(brightness).await(clock);
             Duration length = Duration.ofMillis(Math.round(seconds * 1000));
             Camera.Exposure exposure = Camera.Exposure.light(length).ofKind(Camera.FrameKind.FLAT);
             double level = Statistics.median(Statistics.sample(camera.expose(clock, exposure), 50_000));

@@ -23,7 +23,7 @@ public final class MasterBuilder {
      * Clipping limit, in standard deviations that outliers hardly move (Huber): of a set of 20 frames of Gaussian noise one good value in
      * some 450 goes, of a set of 5 one in some 90 (simulated, as the tests do).
      */
-    static final double KAPPA = 3.5;
+    public static final double KAPPA = 3.5;
 
     private static final long BAND_VALUES = 24_000_000;
 

@@ -2,11 +2,14 @@ package app.ironside.device;
 
 import app.ironside.Check;
 import app.ironside.image.Frame;
+import app.ironside.kit.CameraSettings;
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /** A camera: exposes in the background, then hands over the frame. */
-public interface Camera {
+public interface Camera extends Device {
     /** What a frame is for; decides whether the shutter opens and what the file says. */
     enum FrameKind {
         LIGHT("Light"),
@@ -74,13 +77,57 @@ public interface Camera {
         }
     }
 
-    /** Opens the shutter and returns at once. */
-    void start(Exposure exposure);
+    /** Whole numbers that a camera takes, ends included. */
+    record Span(int least, int most) {
+        public boolean holds(int value) {
+            return least <= value && value <= most;
+        }
+    }
 
-    /** Until the frame can be downloaded, read-out included; zero if it can. */
-    Duration remaining();
+    /**
+     * What a camera can do.
+     *
+     * @param mostBinning pixels that it sums along an axis at most
+     * @param regions whether it reads out a part of the sensor
+     * @param gain settings that it takes, in its own numbers; empty if it has none
+     * @param offset as for gain
+     * @param readoutModes names of them; empty if there is but one
+     * @param cools whether it holds the sensor at a temperature
+     * @param stopsEarly whether what was gathered before a stop can be downloaded
+     */
+    record Abilities(
+            int mostBinning,
+            boolean regions,
+            Optional<Span> gain,
+            Optional<Span> offset,
+            List<String> readoutModes,
+            boolean cools,
+            boolean stopsEarly) {
+        public Abilities {
+            readoutModes = List.copyOf(readoutModes);
+        }
+    }
 
-    /** Ends the exposure before its time; what was gathered can be downloaded, and its EXPTIME says how long that was. */
+    Abilities abilities();
+
+    /**
+     * Sets gain, offset and read-out mode for the exposures that follow; what is left empty stays as it is.
+     *
+     * @throws DeviceException if the camera does not have such a setting
+     */
+    void use(CameraSettings settings);
+
+    /**
+     * Opens the shutter.
+     *
+     * @return over when the frame can be downloaded; aborted, there is no frame
+     */
+    Operation start(Exposure exposure);
+
+    /**
+     * Ends the exposure before its time and reads out; what was gathered can be downloaded when the operation that {@link #start} gave is
+     * over, and its EXPTIME says how long that was. A camera that cannot do so ignores it.
+     */
     void stop();
 
     /** The frame of the last exposure, with DATE-OBS, EXPTIME, CCD-TEMP and the camera's own settings in its header. */
@@ -94,10 +141,12 @@ public interface Camera {
 
     double sensorTemperatureC();
 
+    /** The share of its power that the cooler uses, 0 to 1; empty if the camera does not tell. */
+    OptionalDouble coolerPower();
+
     /** Exposes and waits. */
     default Frame expose(NightClock clock, Exposure exposure) throws InterruptedException {
-        start(exposure);
-        clock.await(remaining());
+        start(exposure).await(clock);
         return download();
     }
 }

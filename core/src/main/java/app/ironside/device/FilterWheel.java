@@ -1,14 +1,14 @@
 package app.ironside.device;
 
-import java.time.Duration;
-
 /** A filter wheel; slots count from 0. */
-public interface FilterWheel {
+public interface FilterWheel extends Device {
     int slot();
 
     /** Starts turning. */
-    void select(int slot);
+    Operation select(int slot);
 
-    /** Until the slot is in place; zero if it is. */
-    Duration remaining();
+    @Override
+    default String name() {
+        return "filter wheel";
+    }
 }

@@ -1,17 +1,22 @@
 package app.ironside.device;
 
 /** An even light before the telescope. */
-public interface FlatPanel {
+public interface FlatPanel extends Device {
     /**
      * Covers the telescope and lights the panel.
      *
      * @param brightness 0 to 1 of its brightest
      */
-    void light(double brightness);
+    Operation light(double brightness);
 
     /** Covers the telescope with the panel dark, as darks want it. */
-    void cover();
+    Operation cover();
 
     /** Uncovers the telescope. */
-    void open();
+    Operation open();
+
+    @Override
+    default String name() {
+        return "flat panel";
+    }
 }

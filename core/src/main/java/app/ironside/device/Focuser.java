@@ -1,9 +1,7 @@
 package app.ironside.device;
 
-import java.time.Duration;
-
-/** A motor focuser; larger positions are further out. */
-public interface Focuser {
+/** A focuser; larger positions are further out. */
+public interface Focuser extends Device {
     int positionSteps();
 
     /**
@@ -11,19 +9,20 @@ public interface Focuser {
      *
      * @throws DeviceException outside 0 to {@link #maxSteps}
      */
-    void moveTo(int positionSteps);
-
-    /** Until it stands still; zero if it does. */
-    Duration remaining();
+    Operation moveTo(int positionSteps);
 
     int maxSteps();
 
     /** Temperature of the tube, °C. */
     double temperatureC();
 
+    @Override
+    default String name() {
+        return "focuser";
+    }
+
     /** Moves and waits. */
     default void moveAndWait(NightClock clock, int steps) throws InterruptedException {
-        moveTo(steps);
-        clock.await(remaining());
+        moveTo(steps).await(clock);
     }
 }

@@ -1,5 +1,8 @@
 package app.ironside.device;
 
+import app.ironside.sky.Equatorial;
+import java.util.Optional;
+
 /** Whoever does at the telescope what no motor does: a person in the field, simulated hands in a rehearsal. */
 public interface Hands {
     /**
@@ -16,4 +19,29 @@ public interface Hands {
      * @param what in words: "level the tripod"
      */
     void confirm(String what) throws InterruptedException;
+
+    /**
+     * Asks for a turn of the focus ring or draw tube.
+     *
+     * @param steps the least turn a hand makes, so many times; positive outward
+     * @param stepUm travel of the focal plane for one
+     */
+    void focus(int steps, double stepUm) throws InterruptedException;
+
+    /**
+     * Asks for the telescope to be pointed.
+     *
+     * @param from where it looks now, if that is known; then the way from there is what is asked for
+     */
+    void point(Optional<Equatorial> from, Equatorial to) throws InterruptedException;
+
+    /**
+     * Asks for a turn of the right-ascension axis alone.
+     *
+     * @param degrees west positive
+     */
+    void turnAxis(double degrees) throws InterruptedException;
+
+    /** Asks for a tracker to be switched on or off. */
+    void track(boolean on) throws InterruptedException;
 }

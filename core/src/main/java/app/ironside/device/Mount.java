@@ -6,7 +6,7 @@ import java.util.Arrays;
 import java.util.Optional;
 
 /** An equatorial mount. */
-public interface Mount {
+public interface Mount extends Device {
     /** On which side of the pier the telescope is; it looks to the other. */
     enum PierSide {
         EAST,
@@ -32,12 +32,38 @@ public interface Mount {
         WEST
     }
 
+    /**
+     * What a mount can do.
+     *
+     * @param choosesSide whether it takes a side of the pier by itself, whatever it is told
+     * @param homes whether it finds its home by switches
+     * @param pulses whether it takes guide pulses
+     */
+    record Abilities(boolean choosesSide, boolean homes, boolean pulses) {}
+
+    Abilities abilities();
+
+    @Override
+    default String name() {
+        return "mount";
+    }
+
     void unpark();
 
     /** Goes to the parking place and stops tracking. */
-    void park();
+    Operation park();
 
     boolean isParked();
+
+    /**
+     * Finds its home and stands there, not tracking.
+     *
+     * @throws DeviceException if it cannot
+     */
+    Operation home();
+
+    /** Follows the sky from where it stands, or stands still. */
+    void track(boolean on);
 
     /** Stops every movement, tracking too; where it stands it stays. A slew tracks again at its end. */
     void stop();
@@ -48,16 +74,16 @@ public interface Mount {
     /**
      * Starts a slew and tracks at its end.
      *
-     * @param side of the pier to arrive on
+     * @param side of the pier to arrive on; a mount that chooses by itself arrives where {@link #arrivesOn} says
      * @throws DeviceException if parked, if the target is too near the Sun, or if the mount may not go there
      */
-    void slewTo(Equatorial target, PierSide side);
+    Operation slewTo(Equatorial target, PierSide side);
+
+    /** The side of the pier on which a slew that began now would arrive, if one were told {@code wanted}. */
+    PierSide arrivesOn(Equatorial target, PierSide wanted);
 
     /** Turns the right-ascension axis only, by an angle, west positive. */
-    void turnRightAscensionAxis(double degrees);
-
-    /** Until the mount stands still and tracks; zero if it does. */
-    Duration remaining();
+    Operation turnRightAscensionAxis(double degrees);
 
     /** Tells the mount where it really points. */
     void sync(Equatorial truth);
@@ -67,12 +93,11 @@ public interface Mount {
 
     PierSide pierSide();
 
-    /** Starts a guide pulse and returns at once. */
-    void pulse(Direction direction, Duration length);
+    /** Starts a guide pulse. */
+    Operation pulse(Direction direction, Duration length);
 
     /** Slews and waits. */
     default void slewAndWait(NightClock clock, Equatorial target, PierSide side) throws InterruptedException {
-        slewTo(target, side);
-        clock.await(remaining());
+        slewTo(target, side).await(clock);
     }
 }

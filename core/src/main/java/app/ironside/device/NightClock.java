@@ -8,6 +8,14 @@ public interface NightClock {
     Instant now();
 
     /**
+     * Whether time goes on while the night computes, as it does at a telescope. In a rehearsal it stands still meanwhile, so that a run is
+     * the same every time.
+     */
+    default boolean runsByItself() {
+        return false;
+    }
+
+    /**
      * Returns when the time has passed.
      *
      * @throws InterruptedException if the night is being stopped

@@ -1,7 +1,12 @@
 package app.ironside.device;
 
 /** What feeds the kit, with a meter in it. */
-public interface PowerBox {
+public interface PowerBox extends Device {
+    @Override
+    default String name() {
+        return "power box";
+    }
+
     /** Switches the dew heaters. */
     void heat(boolean on);
 

@@ -2,6 +2,7 @@ package app.ironside.kit;
 
 import app.ironside.Check;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -22,6 +23,11 @@ import java.util.Optional;
  * @param offAxis the pick-off prism of an off-axis guider
  * @param setUpMinutes from the car to the first star
  * @param heated whether dew heaters are fitted
+ * @param ownFlipDeg hour angle past the meridian from which the mount by itself takes the side after the flip; empty for a mount that
+ *     takes the side it is told
+ * @param rotator whether a motor turns the camera
+ * @param camera how the main camera is to be set
+ * @param drivers by device ("camera", "mount"), what connects it on a real night
  */
 public record Equipment(
         boolean colour,
@@ -37,7 +43,11 @@ public record Equipment(
         Optional<Supply> supply,
         Optional<OffAxis> offAxis,
         double setUpMinutes,
-        boolean heated) {
+        boolean heated,
+        Optional<Double> ownFlipDeg,
+        boolean rotator,
+        CameraSettings camera,
+        Map<String, DriverChoice> drivers) {
     /** A mono camera on a German mount of which nothing more is known. */
     public static final Equipment UNKNOWN = new Equipment(
             false,
@@ -53,7 +63,11 @@ public record Equipment(
             Optional.empty(),
             Optional.empty(),
             30,
-            true);
+            true,
+            Optional.empty(),
+            false,
+            CameraSettings.AS_IT_IS,
+            Map.of());
 
     public Equipment {
         Check.inRange("deepRedShare", deepRedShare, 0, 1);
@@ -61,9 +75,47 @@ public record Equipment(
         Check.positive("wormSeconds", wormSeconds);
         Check.inRange("setUpMinutes", setUpMinutes, 0, 240);
         payloadLimitKg.ifPresent(kg -> Check.positive("payloadLimitKg", kg));
+        ownFlipDeg.ifPresent(deg -> Check.inRange("ownFlipDeg", deg, -60, 60));
+        drivers = Map.copyOf(drivers);
         gainCurve = List.copyOf(gainCurve);
         contacts = List.copyOf(contacts);
         parts = List.copyOf(parts);
+    }
+
+    /**
+     * What connects a device on a real night.
+     *
+     * @param driver its name
+     * @param address where the device is, in the driver's own way: a folder, a port, host:port; may be empty
+     */
+    public record DriverChoice(String driver, String address) {
+        public DriverChoice {
+            Check.name("the name of a driver", driver);
+            address = address == null ? "" : address;
+        }
+    }
+
+    /** The same kit connected by other drivers. */
+    public Equipment withDrivers(Map<String, DriverChoice> others) {
+        return new Equipment(
+                colour,
+                deepRedShare,
+                gainCurve,
+                goTo,
+                needsBalance,
+                payloadLimitKg,
+                periodicErrorArcsec,
+                wormSeconds,
+                contacts,
+                parts,
+                supply,
+                offAxis,
+                setUpMinutes,
+                heated,
+                ownFlipDeg,
+                rotator,
+                camera,
+                others);
     }
 
     /**

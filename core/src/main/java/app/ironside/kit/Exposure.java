@@ -18,9 +18,6 @@ import java.util.Optional;
 public final class Exposure {
     private static final double SIDEREAL_ARCSEC_PER_S = 15.041_067;
 
-    /** A trail of half a pixel is invisible (common practice). */
-    private static final double INVISIBLE_PX = 0.5;
-
     private Exposure() {}
 
     /** Electrons a second and pixel that the sky of a brightness in magnitudes per square arcsecond leaves behind a filter. */
@@ -79,7 +76,7 @@ public final class Exposure {
         double gear =
                 4 * kit.equipment().periodicErrorArcsec() / kit.equipment().wormSeconds();
         double speed = Math.hypot(drift, gear);
-        return speed <= 0 ? Double.POSITIVE_INFINITY : INVISIBLE_PX * kit.arcsecPerPixel() / speed;
+        return speed <= 0 ? Double.POSITIVE_INFINITY : Sampling.INVISIBLE_PX * kit.arcsecPerPixel() / speed;
     }
 
     /** Without tracking at all: until a star at a declination has moved by a number of pixels. */

@@ -43,14 +43,14 @@ public record Kit(
         }
     }
 
-    /**
-     * The motor focuser.
-     *
-     * @throws BadInputException if focus is set by hand
-     */
+    /** The same with other equipment. */
+    public Kit withEquipment(Equipment other) {
+        return new Kit(name, optics, sensor, filters, motorFocuser, mount, guideOptics, other);
+    }
+
+    /** What focuses: the motor, or a hand. */
     public FocuserSpec focuser() {
-        return motorFocuser.orElseThrow(
-                () -> new BadInputException("kit " + name, "has no motor focuser", "a kit whose focuser has a motor"));
+        return motorFocuser.orElseGet(() -> FocuserSpec.byHand(optics));
     }
 
     /**

@@ -14,9 +14,6 @@ public final class PolarTolerance {
     /** Sidereal rotation of the Earth, radians per second of mean time (IERS Conventions 2010, table 1.1). */
     private static final double EARTH_RATE_RAD_PER_S = 7.292_115e-5;
 
-    /** A drift of half a pixel in one sub is invisible (common practice). */
-    private static final double INVISIBLE_PX = 0.5;
-
     private PolarTolerance() {}
 
     /** Worst drift in declination, arcseconds in a minute of time for an error in arcminutes: 0.26 each. */
@@ -40,10 +37,10 @@ public final class PolarTolerance {
      */
     public static double limitArcmin(Kit kit, double subSeconds, double declinationDeg) {
         Check.positive("subSeconds", subSeconds);
-        double byDrift = INVISIBLE_PX * kit.arcsecPerPixel() / (driftArcsecPerMinute(1) * subSeconds / 60);
+        double byDrift = Sampling.INVISIBLE_PX * kit.arcsecPerPixel() / (driftArcsecPerMinute(1) * subSeconds / 60);
         double cornerPx = Math.hypot(kit.sensor().widthPx(), kit.sensor().heightPx()) / 2;
         double turnPx =
                 Math.toRadians(fieldRotationDeg(1, Math.min(80, Math.abs(declinationDeg)), subSeconds)) * cornerPx;
-        return Math.min(byDrift, INVISIBLE_PX / turnPx);
+        return Math.min(byDrift, Sampling.INVISIBLE_PX / turnPx);
     }
 }

@@ -7,6 +7,9 @@ public final class Sampling {
     private static final double ARCSEC_PER_RADIAN = 648_000 / Math.PI;
     private static final double GREEN_UM = 0.55;
 
+    /** What moves a star by less than this within a sub does not show, pixels (common practice). */
+    public static final double INVISIBLE_PX = 0.5;
+
     private Sampling() {}
 
     /** Image scale: 206,264.8″ times pixel over focal length. */

@@ -265,6 +265,11 @@ public final class Logbook implements AutoCloseable {
         writer.copy(night.id(), rows);
     }
 
+    /** Puts guide exposures of elsewhere into a night. */
+    public void importGuiding(NightEntry night, List<GuideSample> samples) {
+        writer.guided(night.id(), samples);
+    }
+
     /**
      * Takes a night out. Its frames are not touched, and its journal is written beside them first.
      *

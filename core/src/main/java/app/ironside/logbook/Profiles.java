@@ -24,7 +24,10 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.stream.Stream;
 
-/** Sites, kits and lessons as open JSON files in the data folder: the one truth that a night in use is compared with. */
+/**
+ * Sites, kits and lessons as open JSON files in the data folder: the one truth that a night in use is compared with. What was read is kept
+ * until {@link #reload}, so that asking costs nothing.
+ */
 public final class Profiles {
     private static final String KITS = "kits";
     private static final String SITES = "sites";
@@ -32,6 +35,9 @@ public final class Profiles {
     private static final String SET_ASIDE = "set-aside.json";
 
     private final Path folder;
+    private Optional<Shelf<Kit>> kits = Optional.empty();
+    private Optional<Shelf<Site>> sites = Optional.empty();
+    private Optional<List<String>> lessons = Optional.empty();
 
     /**
      * @param folder the user's data
@@ -55,19 +61,38 @@ public final class Profiles {
     /** What is kept, and for each file that is none in one line why. */
     private record Shelf<T>(List<Kept<T>> kept, List<String> broken) {}
 
+    /** Reads the files anew, which somebody may have changed by hand. */
+    public synchronized void reload() {
+        kits = Optional.empty();
+        sites = Optional.empty();
+        lessons = Optional.empty();
+        kitShelf();
+        siteShelf();
+        lessons();
+    }
+
+    private synchronized Shelf<Kit> kitShelf() {
+        kits = kits.or(() -> Optional.of(shelf(KITS, KitFile::parse, Kit::name)));
+        return kits.get();
+    }
+
+    private synchronized Shelf<Site> siteShelf() {
+        sites = sites.or(() -> Optional.of(shelf(SITES, SiteFile::parse, Site::name)));
+        return sites.get();
+    }
+
     public List<Site> sites() {
-        return profiles(shelf(SITES, SiteFile::parse, Site::name));
+        return profiles(siteShelf());
     }
 
     public List<Kit> kits() {
-        return profiles(shelf(KITS, KitFile::parse, Kit::name));
+        return profiles(kitShelf());
     }
 
     /** Files among the profiles that cannot be read, each with what is wrong; they hide no other. */
     public List<String> broken() {
-        List<String> all =
-                new ArrayList<>(shelf(KITS, KitFile::parse, Kit::name).broken());
-        all.addAll(shelf(SITES, SiteFile::parse, Site::name).broken());
+        List<String> all = new ArrayList<>(kitShelf().broken());
+        all.addAll(siteShelf().broken());
         return all;
     }
 
@@ -83,12 +108,18 @@ public final class Profiles {
         return kits().stream().filter(k -> k.name().equals(name)).findFirst();
     }
 
-    public void save(Site site) {
-        write(file(SITES, shelf(SITES, SiteFile::parse, Site::name), site.name()), JsonText.write(SiteFile.tree(site)));
+    public synchronized void save(Site site) {
+        sites = Optional.empty(); // whoever changed a file by hand meanwhile keeps it
+        write(file(SITES, siteShelf(), site.name()), JsonText.write(SiteFile.tree(site)));
+        sites = Optional.empty();
+        siteShelf();
     }
 
-    public void save(Kit kit) {
-        write(file(KITS, shelf(KITS, KitFile::parse, Kit::name), kit.name()), JsonText.write(KitFile.tree(kit)));
+    public synchronized void save(Kit kit) {
+        kits = Optional.empty(); // whoever changed a file by hand meanwhile keeps it
+        write(file(KITS, kitShelf(), kit.name()), JsonText.write(KitFile.tree(kit)));
+        kits = Optional.empty();
+        kitShelf();
     }
 
     /** In what a kit in use differs from the saved one of its name; empty if nothing, or if none is saved. */
@@ -106,7 +137,12 @@ public final class Profiles {
     }
 
     /** Steps that bad nights taught. */
-    public List<String> lessons() {
+    public synchronized List<String> lessons() {
+        lessons = lessons.or(() -> Optional.of(readLessons()));
+        return lessons.get();
+    }
+
+    private List<String> readLessons() {
         Path file = folder.resolve(LESSONS);
         if (!Files.exists(file)) {
             return List.of();
@@ -115,8 +151,9 @@ public final class Profiles {
                 .lessons();
     }
 
-    public void saveLessons(List<String> lessons) {
-        write(folder.resolve(LESSONS), JsonText.write(JsonText.tree(new Lessons(lessons))));
+    public synchronized void saveLessons(List<String> next) {
+        write(folder.resolve(LESSONS), JsonText.write(JsonText.tree(new Lessons(next))));
+        lessons = Optional.of(List.copyOf(next));
     }
 
     /** Catalogue numbers of targets that are done with or not wanted, and so are not proposed. */

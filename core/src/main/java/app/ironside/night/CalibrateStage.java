@@ -95,13 +95,13 @@ final class CalibrateStage {
     }
 
     private List<Path> bias(int wanted) throws InterruptedException {
-        night.devices().panel().cover();
+        night.devices().panel().cover().await(night.clock());
         Camera.Exposure exposure = Camera.Exposure.light(Duration.ZERO).ofKind(Camera.FrameKind.BIAS);
         return take("bias", "bias", wanted, exposure, "");
     }
 
     private List<Path> darks(double seconds, int wanted) throws InterruptedException {
-        night.devices().panel().cover();
+        night.devices().panel().cover().await(night.clock());
         Camera.Exposure exposure = Camera.Exposure.light(Duration.ofMillis(Math.round(seconds * 1000)))
                 .ofKind(Camera.FrameKind.DARK);
         return take("dark_" + FrameArchive.seconds(seconds), "darks", wanted, exposure, "");

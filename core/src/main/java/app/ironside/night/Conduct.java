@@ -21,6 +21,9 @@ import java.util.Set;
 final class Conduct {
     private static final Duration SLICE = Duration.ofSeconds(2);
 
+    /** While nothing is done, commands are looked for this often. */
+    private static final Duration LOOK_ROUND = Duration.ofSeconds(10);
+
     private final NightControl control;
     private final NightRecord record;
     private final NightClock clock;
@@ -32,6 +35,7 @@ final class Conduct {
     private final ProgramInForce inForce;
     private Optional<Command.Replan> revision = Optional.empty();
     private boolean ending;
+    private Instant dawn = Instant.MAX;
 
     Conduct(NightControl control, NightRecord record, NightClock clock, ProgramInForce inForce) {
         this.inForce = inForce;
@@ -55,6 +59,11 @@ final class Conduct {
         return ending;
     }
 
+    /** From when on there is nothing more to take: a rest lasts no longer. */
+    void endsAt(Instant time) {
+        dawn = time;
+    }
+
     /** A changed program that is in force now, and whose plan is to be made. */
     Optional<Command.Replan> takeRevision() {
         Optional<Command.Replan> taken = revision;
@@ -74,6 +83,21 @@ final class Conduct {
     /** Says where commands are taken next. */
     void announce(String words, Duration in) {
         control.announce(new NightControl.SafePoint(words, clock.now().plus(in)));
+    }
+
+    /** Obeys what was asked meanwhile, and says whether the wait goes on. */
+    @FunctionalInterface
+    interface Look {
+        boolean goesOn() throws InterruptedException;
+    }
+
+    /** Waits with nothing to do: in pieces, with a look round before each. */
+    void waitUntil(Instant time, Look look) throws InterruptedException {
+        while (clock.now().isBefore(time) && look.goesOn()) {
+            announce("at once", Duration.ZERO);
+            Duration left = Duration.between(clock.now(), time);
+            clock.await(left.compareTo(LOOK_ROUND) < 0 ? left : LOOK_ROUND);
+        }
     }
 
     /** A safe point of a stage that takes no subs: obeys what is not about them. */
@@ -152,6 +176,11 @@ final class Conduct {
                 if (order.isPresent()) {
                     ending |= order.get().command() instanceof Command.EndNight;
                     obeyed(order.get(), stage, ending ? "no more lights" : "the rest is over");
+                    return;
+                }
+                if (stage.compareTo(Stage.CALIBRATE) < 0 && !clock.now().isBefore(dawn)) {
+                    ending = true;
+                    record.fault(stage, "The night rested until dawn: no more lights.");
                     return;
                 }
                 control.announce(new NightControl.SafePoint("at once", clock.now()));

@@ -166,8 +166,7 @@ final class Focusing {
         }
         int shift = night.kit().filters().get(slot).focusOffsetSteps()
                 - night.kit().filters().get(present).focusOffsetSteps();
-        night.devices().wheel().select(slot);
-        night.clock().await(night.devices().wheel().remaining());
+        night.devices().wheel().select(slot).await(night.clock());
         if (shift != 0) {
             run.settleAt(night.devices().focuser().positionSteps() + shift);
         }

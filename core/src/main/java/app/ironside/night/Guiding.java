@@ -12,8 +12,11 @@ import app.ironside.journal.GuideFigures;
 import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.Stage;
+import app.ironside.kit.Sampling;
 import app.ironside.plan.TargetPlan;
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
+import app.ironside.sky.TangentPlane;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.Star;
 import app.ironside.star.StarFinder;
@@ -22,18 +25,15 @@ import java.time.Instant;
 import java.util.Locale;
 import java.util.Optional;
 
-/** Starts, settles, dithers and watches guiding, with the evidence written down. */
+/** Starts, settles, dithers and watches guiding, with the evidence written down. Of a kit that has no guider it only dithers. */
 final class Guiding {
-    /** Less than half a pixel of the main camera does not show (common practice). */
-    private static final double INVISIBLE_PX = 0.5;
-
     private static final Duration PROOF = Duration.ofSeconds(60);
     private static final int GIVE_UP_AFTER = 12;
     private static final double GOLDEN_ANGLE_DEG = 137.508;
     private static final int DITHER_PLACES = 9;
 
     private final NightContext night;
-    private final Guider guider;
+    private final Optional<Guider> fitted;
     private Optional<Mount.PierSide> calibratedOn = Optional.empty();
     private int dithers;
     private double ditherWest;
@@ -43,22 +43,34 @@ final class Guiding {
         this.night = night;
         // Guide stars may be a pixel wide on a coarse guide camera: a narrow filter finds them best.
         StarFinder finder = new StarFinder(DetectSettings.DEFAULT.withKernelSigmaPx(0.9), night.workers());
-        this.guider = new Guider(
-                night.devices().mount(),
-                night.devices().guideCamera(),
-                night.clock(),
-                finder,
-                night.kit(),
-                GuideSettings.DEFAULT);
-        guider.logTo(night.record()::guided);
+        this.fitted = night.devices()
+                .guideCamera()
+                .filter(camera -> night.devices().mount().abilities().pulses())
+                .map(camera -> new Guider(
+                        night.devices().mount(), camera, night.clock(), finder, night.kit(), GuideSettings.DEFAULT));
+        fitted.ifPresent(g -> g.logTo(night.record()::guided));
     }
 
-    Guider guider() {
-        return guider;
+    /** Empty if the kit has none. */
+    Optional<Guider> guider() {
+        return fitted;
+    }
+
+    boolean isFitted() {
+        return fitted.isPresent();
+    }
+
+    boolean isGuiding() {
+        return fitted.filter(Guider::isGuiding).isPresent();
+    }
+
+    /** How it was guided since this was asked last. */
+    GuideFigures takeFigures() {
+        return fitted.map(g -> GuideFigures.of(g.takeSamples(), g.takeLost())).orElse(GuideFigures.UNKNOWN);
     }
 
     void stop() {
-        guider.stop();
+        fitted.ifPresent(Guider::stop);
     }
 
     /** The calibration is measured anew at the next start. */
@@ -66,13 +78,17 @@ final class Guiding {
         calibratedOn = Optional.empty();
     }
 
-    /** Calibrates where that is due, picks a star, settles, and proves the figure over a minute. */
+    /** Calibrates where that is due, picks a star, settles, and proves the figure over a minute; true if nothing guides. */
     boolean start(TargetPlan target) throws InterruptedException {
+        return fitted.isEmpty() || start(fitted.get(), target);
+    }
+
+    private boolean start(Guider guider, TargetPlan target) throws InterruptedException {
         night.record().doing(Stage.GUIDE, "Guiding on a star near " + target.name(), Duration.ofSeconds(90));
         Mount.PierSide side = night.devices().mount().pierSide();
         double declination = target.position().decDeg();
         if (calibratedOn.isEmpty()) {
-            calibrate(declination);
+            calibrate(guider, declination);
         } else {
             GuideCalibration known = guider.calibration().orElseThrow();
             GuideCalibration here = calibratedOn.get() == side ? known : known.flipped();
@@ -98,7 +114,7 @@ final class Guiding {
         }
         Interval span = new Interval(until.minus(PROOF), night.clock().now());
         GuideFigures figures = GuideFigures.of(guider.takeSamples(), guider.takeLost());
-        double limit = INVISIBLE_PX * night.kit().arcsecPerPixel();
+        double limit = Sampling.INVISIBLE_PX * night.kit().arcsecPerPixel();
         night.record()
                 .tell(new GuidingProven(
                         night.record().now(),
@@ -126,7 +142,7 @@ final class Guiding {
                                 .orElse("The guide star was not seen."));
     }
 
-    private void calibrate(double declination) throws InterruptedException {
+    private void calibrate(Guider guider, double declination) throws InterruptedException {
         GuideCalibration found = guider.calibrate(declination);
         night.record()
                 .tell(new GuiderCalibrated(
@@ -153,6 +169,11 @@ final class Guiding {
                         Optional.empty());
     }
 
+    /** Whether the next sub can be laid on other pixels without a hand at the telescope. */
+    boolean canDither() {
+        return isGuiding() || night.kit().equipment().goTo();
+    }
+
     /** Shifts the pointing to the next place of a spiral and settles. */
     void dither() throws InterruptedException {
         dithers++;
@@ -161,12 +182,12 @@ final class Guiding {
         double angle = Math.toRadians(dithers * GOLDEN_ANGLE_DEG);
         double west = radius * Math.cos(angle);
         double north = radius * Math.sin(angle);
-        guider.dither(west - ditherWest, north - ditherNorth);
+        Instant began = night.clock().now();
+        boolean settled = isGuiding()
+                ? shiftStar(fitted.get(), west - ditherWest, north - ditherNorth)
+                : shiftMount(west - ditherWest, north - ditherNorth);
         ditherWest = west;
         ditherNorth = north;
-        Instant began = night.clock().now();
-        boolean settled = guider.settle();
-        guider.takeSamples();
         night.record()
                 .tell(new Dithered(
                         night.record().now(),
@@ -183,17 +204,34 @@ final class Guiding {
                         Duration.between(began, night.clock().now())));
     }
 
+    private static boolean shiftStar(Guider guider, double west, double north) throws InterruptedException {
+        guider.dither(west, north);
+        boolean settled = guider.settle();
+        guider.takeSamples();
+        return settled;
+    }
+
+    /** Without a guide star the mount itself is sent aside by the same way. */
+    private boolean shiftMount(double west, double north) throws InterruptedException {
+        Mount mount = night.devices().mount();
+        Equatorial here = mount.pointing();
+        Equatorial aside = new TangentPlane(here).unproject(-west / 3600, north / 3600);
+        mount.slewTo(aside, mount.pierSide()).await(night.clock());
+        return true;
+    }
+
     /**
      * Tells whether the star is still held.
      *
      * @throws DeviceException if it has been gone for many exposures
      */
     void check() {
-        if (guider.lostInARow() >= GIVE_UP_AFTER) {
-            guider.stop();
+        int lost = fitted.map(Guider::lostInARow).orElse(0);
+        if (lost >= GIVE_UP_AFTER) {
+            stop();
             throw new DeviceException(
                     "guider",
-                    "the guide star has been gone for " + guider.lostInARow() + " exposures",
+                    "the guide star has been gone for " + lost + " exposures",
                     "Most often this is cloud; else look for dew or a cable.");
         }
     }

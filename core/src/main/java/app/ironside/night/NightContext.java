@@ -2,8 +2,12 @@ package app.ironside.night;
 
 import app.ironside.Provenance;
 import app.ironside.Workers;
+import app.ironside.device.Device;
+import app.ironside.device.DeviceException;
 import app.ironside.device.Devices;
 import app.ironside.device.NightClock;
+import app.ironside.document.ReadyList;
+import app.ironside.journal.Stage;
 import app.ironside.kit.Kit;
 import app.ironside.plan.Program;
 import app.ironside.point.PointingModel;
@@ -42,6 +46,18 @@ public record NightContext(
     /** What the night is to do, as it stands now. */
     Program program() {
         return inForce.program();
+    }
+
+    /** Devices that were lost and answer again are connected anew, and it is told; for the others the night goes on waiting. */
+    void takeBackLost(Stage stage) {
+        for (Device device : devices.lost()) {
+            try {
+                device.connect();
+                record.fault(stage, "The " + device.name() + " answers again.");
+            } catch (DeviceException e) {
+                record.fault(stage, e.getMessage());
+            }
+        }
     }
 
     StarFinder finder() {

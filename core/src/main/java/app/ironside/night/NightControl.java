@@ -112,9 +112,8 @@ public final class NightControl {
      * say go on.
      */
     synchronized void giveAPersonTime() throws InterruptedException {
-        if (orders.isEmpty()) {
-            wait(BLINK_MILLIS);
-        }
+        // What already waits is not for now, or it would have been taken.
+        wait(BLINK_MILLIS);
     }
 
     synchronized void setHeld(boolean resting) {

@@ -3,6 +3,8 @@ package app.ironside.night;
 import app.ironside.BadInputException;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
+import app.ironside.device.Operation;
+import app.ironside.device.SkyShut;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
@@ -32,6 +34,7 @@ import app.ironside.plan.Program;
 import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
 import app.ironside.sky.Interval;
+import app.ironside.sky.NightTimes;
 import app.ironside.star.StarField;
 import app.ironside.star.StarTable;
 import java.io.UncheckedIOException;
@@ -60,8 +63,8 @@ import java.util.stream.Collectors;
  * the run; then park, calibration frames while the sensor is still cold, warm up, masters, stacks.
  */
 public final class NightEngine {
-    /** While nothing is done, commands are looked for this often. */
-    private static final Duration LOOK_ROUND = Duration.ofSeconds(10);
+    private static final Duration FIRST_PAUSE_UNDER_CLOUD = Duration.ofMinutes(5);
+    private static final Duration LONGEST_PAUSE_UNDER_CLOUD = Duration.ofMinutes(40);
 
     private final NightContext night;
     private final NightRecord record;
@@ -135,9 +138,9 @@ public final class NightEngine {
     private String park(Throwable cause) {
         Mount mount = night.devices().mount();
         try {
-            mount.park();
+            Operation parking = mount.park();
             if (!(cause instanceof InterruptedException)) {
-                night.clock().await(mount.remaining());
+                parking.await(night.clock());
             }
             return "The mount is parked.";
         } catch (InterruptedException again) {
@@ -174,6 +177,9 @@ public final class NightEngine {
             reconcile();
         }
         NightPlan plan = resumed ? resumed() : started();
+        NightTimes times = plan.times();
+        conduct.endsAt(
+                times.nauticalDawn().or(times::sunrise).orElse(times.night().until()));
         Centering centering = new Centering(
                 night.devices().mount(),
                 night.devices().camera(),
@@ -353,6 +359,22 @@ public final class NightEngine {
             return;
         }
         PolarStage polar = new PolarStage(night, centering, conduct);
+        Duration pause = FIRST_PAUSE_UNDER_CLOUD;
+        // While the night rested it may have gone by.
+        while (!conduct.isEnding() && lightLeft(plan)) {
+            try {
+                align(polar, focusing);
+                return;
+            } catch (SkyShut e) {
+                record.fault(stage(), e.getMessage() + " The next try is in " + pause.toMinutes() + " minutes.");
+                night.devices().mount().stop();
+                waitUntil(night.clock().now().plus(pause));
+                pause = pause.compareTo(LONGEST_PAUSE_UNDER_CLOUD) < 0 ? pause.multipliedBy(2) : pause;
+            }
+        }
+    }
+
+    private void align(PolarStage polar, Focusing focusing) throws InterruptedException {
         record.stage(Stage.FOCUS);
         polar.goToStart();
         focusing.rough();
@@ -364,12 +386,10 @@ public final class NightEngine {
     }
 
     private void waitUntil(Instant time) throws InterruptedException {
-        while (night.clock().now().isBefore(time) && !conduct.isEnding()) {
-            conduct.announce("at once", Duration.ZERO);
+        conduct.waitUntil(time, () -> {
             conduct.safePoint(Stage.POLAR);
-            Duration left = Duration.between(night.clock().now(), time);
-            night.clock().await(left.compareTo(LOOK_ROUND) < 0 ? left : LOOK_ROUND);
-        }
+            return !conduct.isEnding();
+        });
     }
 
     private String measured(Stage stage) {
@@ -377,8 +397,7 @@ public final class NightEngine {
     }
 
     private void finish(Focusing focusing) throws InterruptedException {
-        night.devices().mount().park();
-        night.clock().await(night.devices().mount().remaining());
+        night.devices().mount().park().await(night.clock());
         record.tell(new MountParked(record.now(), "The mount is parked."));
         boolean calibrated = new CalibrateStage(night, record.state(), focusing, conduct).run();
         conduct.gate(Stage.CALIBRATE, calibrated, measured(Stage.CALIBRATE), night.clock()::await);

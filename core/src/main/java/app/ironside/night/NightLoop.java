@@ -1,7 +1,9 @@
 package app.ironside.night;
 
 import app.ironside.device.Camera;
+import app.ironside.device.DeviceException;
 import app.ironside.device.NightClock;
+import app.ironside.device.Operation;
 import app.ironside.guide.Guider;
 import app.ironside.image.Frame;
 import app.ironside.journal.Command;
@@ -9,16 +11,20 @@ import app.ironside.journal.Stage;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
+import java.util.concurrent.ExecutionException;
+import java.util.function.Supplier;
 
 /** The one loop that pumps what must go on while the night waits: guiding. */
 final class NightLoop {
     private static final Duration STEP = Duration.ofSeconds(2);
+    private static final Duration BLINK = Duration.ofMillis(50);
 
     private final NightClock clock;
-    private final Guider guider;
+    private final Optional<Guider> guider;
     private final Conduct conduct;
 
-    NightLoop(NightClock clock, Guider guider, Conduct conduct) {
+    NightLoop(NightClock clock, Optional<Guider> guider, Conduct conduct) {
         this.clock = clock;
         this.guider = guider;
         this.conduct = conduct;
@@ -27,38 +33,104 @@ final class NightLoop {
     /**
      * An exposure that is over.
      *
+     * @param frame empty if it was thrown away
      * @param opened when the shutter opened
      * @param open for how long
      * @param ended the command that ended it before its time
      */
-    record Exposed(Frame frame, Instant opened, Duration open, Optional<NightControl.Order> ended) {}
+    record Exposed(Optional<Frame> frame, Instant opened, Duration open, Optional<NightControl.Order> ended) {}
 
     /** Exposes with the main camera, guiding meanwhile, until it is over or somebody ends it. */
     Exposed expose(Camera camera, Camera.Exposure exposure) throws InterruptedException {
         Instant opened = clock.now();
         Duration open = exposure.length();
         Optional<NightControl.Order> ended = Optional.empty();
-        camera.start(exposure);
-        Duration readout = camera.remaining().minus(exposure.length());
-        conduct.announce("after this sub", camera.remaining());
+        Operation exposing = camera.start(exposure);
+        Instant closes = opened.plus(exposure.length());
+        conduct.announce("after this sub", exposing.remaining().orElse(exposure.length()));
         // The last guide exposure ends with the sub: one that reaches beyond would only make the next one wait.
-        while (camera.remaining().compareTo(readout) > 0) {
+        while (clock.now().isBefore(closes) && exposing.state() == Operation.State.UNDER_WAY) {
             conduct.leaveIfAsked(Stage.RUN);
             ended = conduct.control().take(Command.EndSub.class::isInstance);
-            if (ended.isPresent()) {
-                camera.stop();
+            if (ended.isPresent() && end(camera, exposing, ended.get())) {
                 open = Duration.between(opened, clock.now());
                 break;
             }
-            Duration left = camera.remaining().minus(readout);
-            if (guider.isGuiding() && left.compareTo(guider.cycleTime()) >= 0) {
-                guider.cycle();
-            } else {
+            ended = Optional.empty();
+            Duration left = Duration.between(clock.now(), closes);
+            if (!guided(left)) {
                 clock.await(shorter(STEP, left));
             }
         }
-        clock.await(camera.remaining());
-        return new Exposed(camera.download(), opened, open, ended);
+        if (exposing.await(clock) == Operation.State.ABORTED) {
+            if (ended.isEmpty()) {
+                throw new DeviceException(
+                        camera.name(), "the exposure was broken off", "Look whether another program uses the camera.");
+            }
+            return new Exposed(Optional.empty(), opened, open, ended);
+        }
+        return new Exposed(Optional.of(camera.download()), opened, open, ended);
+    }
+
+    /** A guide exposure with its correction, if something guides and there is time for one. */
+    private boolean guided(Duration left) throws InterruptedException {
+        if (guider.isEmpty()
+                || !guider.get().isGuiding()
+                || left.compareTo(guider.get().cycleTime()) < 0) {
+            return false;
+        }
+        guider.get().cycle();
+        return true;
+    }
+
+    /** Ends the exposure as a person asked; false if this camera cannot. */
+    private boolean end(Camera camera, Operation exposing, NightControl.Order order) {
+        if (!((Command.EndSub) order.command()).keep()) {
+            exposing.abort();
+            return true;
+        }
+        if (camera.abilities().stopsEarly()) {
+            camera.stop();
+            return true;
+        }
+        conduct.refuse(order, Stage.RUN, "this camera cannot end an exposure and keep it");
+        return false;
+    }
+
+    /**
+     * Does some work while guiding goes on. Where time stands still meanwhile, in a rehearsal, there is nothing to guide.
+     *
+     * @throws RuntimeException as the work throws
+     */
+    <T> T beside(Supplier<T> work) throws InterruptedException {
+        if (!clock.runsByItself()) {
+            return work.get();
+        }
+        CompletableFuture<T> answer = new CompletableFuture<>();
+        Thread worker = new Thread(
+                () -> {
+                    try {
+                        answer.complete(work.get());
+                    } catch (RuntimeException | Error e) {
+                        answer.completeExceptionally(e);
+                    }
+                },
+                "measuring");
+        worker.setDaemon(true);
+        worker.start();
+        while (!answer.isDone()) {
+            if (!guided(Duration.ofDays(1))) {
+                clock.await(BLINK);
+            }
+        }
+        try {
+            return answer.get();
+        } catch (ExecutionException e) {
+            if (e.getCause() instanceof Error error) {
+                throw error;
+            }
+            throw (RuntimeException) e.getCause();
+        }
     }
 
     /** Waits, guiding meanwhile. */
@@ -69,9 +141,7 @@ final class NightLoop {
     /** Waits until a time, guiding meanwhile. */
     void waitUntil(Instant time) throws InterruptedException {
         while (clock.now().isBefore(time)) {
-            if (guider.isGuiding()) {
-                guider.cycle();
-            } else {
+            if (!guided(Duration.ofDays(1))) {
                 clock.await(shorter(Duration.ofSeconds(30), Duration.between(clock.now(), time)));
             }
         }

@@ -64,10 +64,6 @@ public final class NightRecord {
         watcher.doing(stage, what, clock.now(), about);
     }
 
-    void confirm(String what) throws InterruptedException {
-        watcher.confirm(what);
-    }
-
     void frame(Stage stage, String caption, Frame frame, Optional<StarField> stars) {
         watcher.frame(stage, caption, frame, stars);
     }

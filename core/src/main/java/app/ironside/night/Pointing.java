@@ -1,6 +1,7 @@
 package app.ironside.night;
 
 import app.ironside.device.Mount;
+import app.ironside.device.Rotator;
 import app.ironside.image.Frame;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.Gate;
@@ -10,6 +11,7 @@ import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
 import app.ironside.point.CenteringResult;
 import app.ironside.point.Nudge;
+import app.ironside.sky.Angles;
 import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.SolveResult;
@@ -20,6 +22,9 @@ import java.util.Optional;
 /** Brings targets to the middle of the frame, with the evidence written down. */
 final class Pointing {
     private static final Duration EXPOSURE = Duration.ofSeconds(8);
+
+    private static final double ANGLE_WITHIN_DEG = 0.5;
+    private static final int MOST_TURNS = 4;
 
     private final NightContext night;
     private final Centering centering;
@@ -42,6 +47,7 @@ final class Pointing {
                     String file = night.archive().save("pointing", FrameArchive.plainName(target.name()), frame);
                     solved(target, caption, file, answer, new Seen(offset, frame));
                 });
+        double cameraDeg = turnCamera(target, result.last().rotationDeg());
         result.staleModel().ifPresent(why -> night.record().fault(Stage.POINT, why));
         night.record()
                 .tell(new TargetCentred(
@@ -52,11 +58,11 @@ final class Pointing {
                                 target.name(),
                                 result.offsetArcsec(),
                                 result.offsetsArcsec().size(),
-                                result.last().rotationDeg()),
+                                cameraDeg),
                         target.name(),
                         result.offsetArcsec(),
                         result.offsetsArcsec().size(),
-                        result.last().rotationDeg(),
+                        cameraDeg,
                         side));
         return night.record()
                 .gate(
@@ -67,6 +73,41 @@ final class Pointing {
                                 target.name(),
                                 result.offsetArcsec(),
                                 limit));
+    }
+
+    /**
+     * Turns the camera to the angle that was framed, where a motor can. A frame turned by half a circle is the same frame, so that a flip
+     * needs no turn. Which way a rotator counts is found out by looking.
+     *
+     * @return the angle that it has
+     */
+    private double turnCamera(TargetPlan target, double seenDeg) throws InterruptedException {
+        if (night.devices().rotator().isEmpty() || target.angleDeg().isEmpty()) {
+            return seenDeg;
+        }
+        Rotator rotator = night.devices().rotator().get();
+        double wanted = target.angleDeg().get();
+        double angle = seenDeg;
+        double way = 1;
+        for (int turn = 0; turn < MOST_TURNS && Math.abs(halfTurn(wanted - angle)) > ANGLE_WITHIN_DEG; turn++) {
+            double off = halfTurn(wanted - angle);
+            rotator.turnTo(Angles.wrap360(rotator.angleDeg() + way * off)).await(night.clock());
+            angle = centering
+                    .look(target.position(), EXPOSURE, (frame, stars, answer, offset) -> {
+                        String caption = target.name() + ", camera turned";
+                        night.record().frame(Stage.POINT, caption, frame, Optional.of(stars));
+                    })
+                    .rotationDeg();
+            if (Math.abs(halfTurn(wanted - angle)) > Math.abs(off)) {
+                way = -way;
+            }
+        }
+        return angle;
+    }
+
+    /** An angle from −90° to 90°. */
+    private static double halfTurn(double degrees) {
+        return degrees - 180 * Math.rint(degrees / 180);
     }
 
     /** A frame with how far its middle is from the target. */

@@ -9,7 +9,6 @@ import app.ironside.journal.KnobsTurned;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
 import app.ironside.kit.MeridianRule;
-import app.ironside.kit.PolarTolerance;
 import app.ironside.point.Centering;
 import app.ironside.polar.AxisFinder;
 import app.ironside.polar.AxisSight;
@@ -86,8 +85,7 @@ final class PolarStage {
     boolean run() throws InterruptedException {
         NightRecord record = night.record();
         record.stage(Stage.POLAR);
-        double declination = night.program().furthestDeclinationDeg();
-        double limit = PolarTolerance.limitArcmin(night.kit(), night.program().longestSubSeconds(), declination);
+        double limit = night.program().polarLimitArcmin(night.kit());
         Measured measured = measure(0, KnobGearing.UNKNOWN);
         int adjustment = 0;
         while (adjustment < MOST_ADJUSTMENTS && measured.error().totalArcmin() > limit && !isOverruled()) {
@@ -224,8 +222,7 @@ final class PolarStage {
     }
 
     private void turn(double degrees) throws InterruptedException {
-        night.devices().mount().turnRightAscensionAxis(degrees);
-        night.clock().await(night.devices().mount().remaining());
+        night.devices().mount().turnRightAscensionAxis(degrees).await(night.clock());
     }
 
     private Measured measure(int adjustment, KnobGearing gearing) throws InterruptedException {

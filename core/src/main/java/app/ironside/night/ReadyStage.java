@@ -1,12 +1,15 @@
 package app.ironside.night;
 
 import app.ironside.device.Camera;
+import app.ironside.device.DeviceException;
 import app.ironside.device.Devices;
+import app.ironside.document.ReadyStep;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
 import app.ironside.journal.Gate;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
+import app.ironside.kit.CameraSettings;
 import app.ironside.plan.CalibrationPlan;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.TargetPlan;
@@ -66,7 +69,6 @@ final class ReadyStage {
             } else {
                 prove(step, () -> {
                     String what = step.subject() + ": " + step.what();
-                    record.confirm(what);
                     devices.hands().confirm(what);
                     return Optional.of("confirmed");
                 });
@@ -109,11 +111,11 @@ final class ReadyStage {
             case "supply" -> this::supplyHolds;
             case "mount" -> this::mountMoves;
             case "camera" -> () -> frame(devices.camera(), true);
-            case "guide camera" -> () -> frame(devices.guideCamera(), false);
+            case "guide camera" -> () -> frame(guideCamera(), false);
             case "focuser" -> this::focuserMoves;
             case "filter wheel" -> this::wheelTurns;
             case "flat panel" -> () -> {
-                devices.panel().open();
+                devices.panel().open().await(night.clock());
                 return Optional.of("open");
             };
             case "heaters" -> this::heatersDraw;
@@ -130,7 +132,7 @@ final class ReadyStage {
         Optional<String> measured;
         try {
             measured = proof.measure();
-        } catch (app.ironside.device.DeviceException e) {
+        } catch (DeviceException e) {
             record.fault(Stage.READY, e.getMessage());
             measured = Optional.empty();
         }
@@ -183,8 +185,7 @@ final class ReadyStage {
 
     private Optional<String> wheelTurns() throws InterruptedException {
         var wheel = night.devices().wheel();
-        wheel.select(0);
-        night.clock().await(wheel.remaining());
+        wheel.select(0).await(night.clock());
         return wheel.slot() == 0 ? Optional.of(night.kit().filters().get(0).name()) : Optional.empty();
     }
 
@@ -211,11 +212,9 @@ final class ReadyStage {
         var mount = night.devices().mount();
         mount.unpark();
         Equatorial before = mount.pointing();
-        mount.turnRightAscensionAxis(PROOF_TURN_DEG);
-        night.clock().await(mount.remaining());
+        mount.turnRightAscensionAxis(PROOF_TURN_DEG).await(night.clock());
         double moved = before.separationDeg(mount.pointing());
-        mount.turnRightAscensionAxis(-PROOF_TURN_DEG);
-        night.clock().await(mount.remaining());
+        mount.turnRightAscensionAxis(-PROOF_TURN_DEG).await(night.clock());
         // Off the equator a turn of the axis is a shorter way on the sky: the haversine of equal declinations.
         double expected = Math.toDegrees(2
                 * Math.asin(Math.sin(Math.toRadians(PROOF_TURN_DEG / 2)) * Math.cos(Math.toRadians(before.decDeg()))));
@@ -233,7 +232,20 @@ final class ReadyStage {
         return Optional.empty();
     }
 
+    private Camera guideCamera() {
+        return night.devices()
+                .guideCamera()
+                .orElseThrow(() -> new DeviceException(
+                        "guide camera",
+                        "there is none",
+                        "Connect it at Site and kit, or choose a kit without a guider."));
+    }
+
     private Optional<String> frame(Camera camera, boolean main) throws InterruptedException {
+        CameraSettings settings = night.kit().equipment().camera();
+        if (main) {
+            camera.use(settings);
+        }
         Frame frame = camera.expose(
                 night.clock(),
                 Camera.Exposure.light(Duration.ofMillis(main ? 0 : 5))
@@ -242,7 +254,12 @@ final class ReadyStage {
         Statistics.Spread spread = Statistics.robust(Statistics.sample(frame, 20_000));
         return spread.sigma() > 0
                 ? Optional.of(String.format(
-                        Locale.ROOT, "%d x %d, level %.0f ADU", frame.width(), frame.height(), spread.centre()))
+                        Locale.ROOT,
+                        "%d x %d, level %.0f ADU%s",
+                        frame.width(),
+                        frame.height(),
+                        spread.centre(),
+                        main && !settings.words().isEmpty() ? ", " + settings.words() : ""))
                 : Optional.empty();
     }
 
@@ -301,6 +318,12 @@ final class ReadyStage {
             }
             night.clock().await(Duration.ofSeconds(10));
         }
-        return Optional.of(String.format(Locale.ROOT, "%.1f °C", camera.sensorTemperatureC()));
+        String power = camera.coolerPower().isPresent()
+                ? String.format(
+                        Locale.ROOT,
+                        " at %.0f %% of its power",
+                        100 * camera.coolerPower().getAsDouble())
+                : "";
+        return Optional.of(String.format(Locale.ROOT, "%.1f °C%s", camera.sensorTemperatureC(), power));
     }
 }

@@ -37,11 +37,11 @@ final class RunStage {
 
     private static final Duration PAUSE_BEFORE_RECOVERY = Duration.ofMinutes(5);
 
+    /** Mounts that choose their side do so within an hour past the meridian (common practice). */
+    private static final Duration LONGEST_WAIT_FOR_THE_MOUNT = Duration.ofMinutes(75);
+
     /** What complains when the sky is shut: each of these sees stars or nothing. */
     private static final Set<String> SEES_THE_SKY = Set.of("guider", "guide camera", FocusRun.NAME, Centering.NAME);
-
-    /** While nothing is done, commands are looked for this often. */
-    private static final Duration LOOK_ROUND = Duration.ofSeconds(10);
 
     private final NightContext night;
     private final Conduct conduct;
@@ -145,6 +145,7 @@ final class RunStage {
                         "A pause of five minutes, then " + block.target().name() + " again",
                         night.clock().now().plus(PAUSE_BEFORE_RECOVERY),
                         leg);
+                night.takeBackLost(Stage.RUN);
             }
         }
         if (leg.begun && conduct.hasRevision()) {
@@ -168,12 +169,10 @@ final class RunStage {
         if (night.clock().now().isBefore(until)) {
             night.devices().mount().stop();
             night.record().doing(Stage.RUN, why, Duration.between(night.clock().now(), until));
-            while (night.clock().now().isBefore(until) && goesOn(leg)) {
-                conduct.announce("at once", Duration.ZERO);
-                Duration left = Duration.between(night.clock().now(), until);
-                night.clock().await(left.compareTo(LOOK_ROUND) < 0 ? left : LOOK_ROUND);
+            conduct.waitUntil(until, () -> {
                 orders(leg);
-            }
+                return goesOn(leg);
+            });
         }
     }
 
@@ -236,7 +235,6 @@ final class RunStage {
 
     private void obeyAtTheTelescope(Order order, Leg leg) throws InterruptedException {
         Command command = order.command();
-        boolean guided = guiding.guider().isGuiding();
         if (command instanceof Command.Refocus) {
             guiding.stop();
             boolean sure = focusing.fine("asked for by " + order.by());
@@ -248,6 +246,8 @@ final class RunStage {
                     pointing.centre(leg.target, night.devices().mount().pierSide());
             guideAgain(leg.target);
             conduct.obeyed(order, Stage.POINT, centred ? "centred" : "further off than is allowed");
+        } else if (!guiding.isFitted() && isAboutGuiding(command)) {
+            conduct.refuse(order, Stage.GUIDE, "this kit has no guider");
         } else if (command instanceof Command.CalibrateGuider) {
             guiding.stop();
             guiding.forgetCalibration();
@@ -266,14 +266,20 @@ final class RunStage {
             unguided = false;
             conduct.obeyed(
                     order, Stage.GUIDE, guiding.start(leg.target) ? "guiding" : "guiding, not as good as it should be");
-        } else if (command instanceof Command.DitherNow && guided) {
+        } else if (command instanceof Command.DitherNow && guiding.canDither()) {
             guiding.dither();
             conduct.obeyed(order, Stage.GUIDE, "shifted");
         } else if (command instanceof Command.DitherNow) {
-            conduct.refuse(order, Stage.GUIDE, "a dither shifts the guide star, and nothing is guided");
+            conduct.refuse(order, Stage.GUIDE, "a dither shifts the guide star or the mount, and neither can be");
         } else {
             conduct.refuse(order, Stage.RUN, "no sub is being taken");
         }
+    }
+
+    private static boolean isAboutGuiding(Command command) {
+        return command instanceof Command.CalibrateGuider
+                || command instanceof Command.StopGuiding
+                || command instanceof Command.StartGuiding;
     }
 
     private String clock(Instant time) {
@@ -309,7 +315,9 @@ final class RunStage {
         if (!conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await)) {
             return false;
         }
-        night.record().stage(Stage.GUIDE);
+        if (guiding.isFitted()) {
+            night.record().stage(Stage.GUIDE);
+        }
         boolean guided = guideAgain(target);
         if (!conduct.gate(Stage.GUIDE, guided, measured(Stage.GUIDE), loop::aWhile)) {
             return false;
@@ -325,7 +333,8 @@ final class RunStage {
 
     /** Whether a sub that begins so many seconds from now would still be under way where something touches. */
     private boolean flipDue(TargetPlan target, double before) {
-        if (night.devices().mount().pierSide() != Mount.PierSide.WEST) {
+        Mount mount = night.devices().mount();
+        if (mount.pierSide() != Mount.PierSide.WEST || !night.kit().equipment().goTo()) {
             return false;
         }
         double seconds = before + target.subSeconds() + night.kit().sensor().readoutSeconds();
@@ -360,19 +369,39 @@ final class RunStage {
             night.devices().mount().stop();
             night.record()
                     .doing(Stage.RUN, "Waiting until " + target.name() + " can be followed from the other side", wait);
-            Instant until = night.clock().now().plus(wait);
-            while (night.clock().now().isBefore(until)) {
-                conduct.leaveIfAsked(Stage.RUN);
-                Duration piece = Duration.between(night.clock().now(), until);
-                night.clock().await(piece.compareTo(LOOK_ROUND) < 0 ? piece : LOOK_ROUND);
-            }
+            conduct.waitUntil(night.clock().now().plus(wait), this::unlessParked);
         }
+    }
+
+    /** Waits that have to be waited: only parking ends them. */
+    private boolean unlessParked() {
+        conduct.leaveIfAsked(Stage.RUN);
+        return true;
+    }
+
+    /** A mount that takes its side by itself may take the other one only later; it stands still meanwhile. */
+    private void waitUntilTheMountFlips(TargetPlan target) throws InterruptedException {
+        Mount mount = night.devices().mount();
+        if (mount.arrivesOn(target.position(), Mount.PierSide.EAST) == Mount.PierSide.EAST) {
+            return;
+        }
+        guiding.stop();
+        mount.stop();
+        night.record()
+                .doing(
+                        Stage.RUN,
+                        "Waiting until the mount takes the other side of the pier",
+                        LONGEST_WAIT_FOR_THE_MOUNT);
+        conduct.waitUntil(
+                night.clock().now().plus(LONGEST_WAIT_FOR_THE_MOUNT),
+                () -> unlessParked() && mount.arrivesOn(target.position(), Mount.PierSide.EAST) != Mount.PierSide.EAST);
     }
 
     private void flip(Leg leg) throws InterruptedException {
         TargetPlan target = leg.target;
         conduct.announce("after the flip", Duration.ofSeconds(150));
         waitUntilFree(target);
+        waitUntilTheMountFlips(target);
         Instant began = night.clock().now();
         night.record().doing(Stage.RUN, "Meridian flip", Duration.ofSeconds(150));
         boolean centred = pointing.centre(target, Mount.PierSide.EAST);
@@ -392,10 +421,12 @@ final class RunStage {
                                 "Meridian flip done in %d s, %s, %s.",
                                 Duration.between(began, night.clock().now()).toSeconds(),
                                 centred ? "centred" : "not centred",
-                                unguided ? "not guided" : guided ? "guiding" : "guiding not as good as it should be"),
+                                unguided || !guiding.isFitted()
+                                        ? "not guided"
+                                        : guided ? "guiding" : "guiding not as good as it should be"),
                         target.name(),
                         centred,
-                        guided && !unguided));
+                        guided && !unguided && guiding.isFitted()));
         conduct.gate(Stage.POINT, centred, measured(Stage.POINT), loop::aWhile);
         conduct.gate(Stage.GUIDE, guided, measured(Stage.GUIDE), loop::aWhile);
     }
@@ -410,7 +441,10 @@ final class RunStage {
             guideAgain(target);
         }
         focusing.change(filter);
-        if (!unguided && sinceLegBegan > 0 && sinceLegBegan % night.program().ditherEvery() == 0) {
+        if (!unguided
+                && guiding.canDither()
+                && sinceLegBegan > 0
+                && sinceLegBegan % night.program().ditherEvery() == 0) {
             guiding.dither();
         }
     }

@@ -57,6 +57,7 @@ final class StackStage {
         night.record().stage(Stage.STACK);
         int wanted = 0;
         int done = 0;
+        tellOfMissing();
         for (Map.Entry<SetKey, List<Path>> set : sets().entrySet()) {
             if (set.getValue().size() < FEWEST_SUBS) {
                 continue;
@@ -85,6 +86,23 @@ final class StackStage {
                 .anyMatch(s -> s.set().equals(set.name()));
     }
 
+    /** Whoever moves frames away while a night runs is told what that costs. */
+    private void tellOfMissing() {
+        List<String> missing = night.record().state().subs().stream()
+                .filter(s -> s.kept() && s.full())
+                .map(SubTaken::file)
+                .filter(f -> !Files.exists(night.archive().resolve(f)))
+                .toList();
+        if (!missing.isEmpty()) {
+            night.record()
+                    .fault(
+                            Stage.STACK,
+                            missing.size()
+                                    + " kept subs are not on the disk and are left out of the stacks, the first of them "
+                                    + missing.get(0) + ".");
+        }
+    }
+
     /** Kept subs of a set that were read out in the middle only, as rehearsals do to save time; they cannot be stacked. */
     private int partial(SetKey set) {
         return (int) night.record().state().subs().stream()
@@ -95,9 +113,9 @@ final class StackStage {
     private Map<SetKey, List<Path>> sets() {
         Map<SetKey, List<Path>> sets = new LinkedHashMap<>();
         for (SubTaken sub : night.record().state().subs()) {
-            if (sub.kept() && sub.full()) {
-                sets.computeIfAbsent(SetKey.of(sub), k -> new ArrayList<>())
-                        .add(night.archive().resolve(sub.file()));
+            Path file = night.archive().resolve(sub.file());
+            if (sub.kept() && sub.full() && Files.exists(file)) {
+                sets.computeIfAbsent(SetKey.of(sub), k -> new ArrayList<>()).add(file);
             }
         }
         return sets;

@@ -59,8 +59,7 @@ final class SubTaker {
         }
         String name = String.format(Locale.ROOT, "Sub %d %s %.0f s", taken + 1, filter, target.subSeconds());
         night.record().doing(Stage.RUN, name + " of " + target.name(), exposure.length());
-        guiding.guider().takeSamples();
-        guiding.guider().takeLost();
+        guiding.takeFigures();
         NightLoop.Exposed exposed = loop.expose(night.devices().camera(), exposure);
         boolean early = exposed.ended().isPresent();
         double seconds = early ? exposed.open().toMillis() / 1000.0 : target.subSeconds();
@@ -77,27 +76,18 @@ final class SubTaker {
         if (!kept) {
             return Optional.empty();
         }
-        Frame raw = exposed.frame();
-        GuideFigures guided =
-                GuideFigures.of(guiding.guider().takeSamples(), guiding.guider().takeLost());
-        StarField field = night.finder().find(raw);
+        Frame raw = exposed.frame().orElseThrow();
+        GuideFigures guided = guiding.takeFigures();
         Frame frame = raw.withHeader(header(raw.header(), target, filter));
-        String file = night.archive()
-                .save(
-                        String.join(
-                                "/", "lights", FrameArchive.plainName(target.name()), FrameArchive.plainName(filter)),
-                        FrameArchive.plainName(target.name()) + "_" + FrameArchive.plainName(filter) + "_"
-                                + FrameArchive.seconds(seconds),
-                        frame);
-        StarTable.keep(night.archive().resolve(file), field);
+        Looked looked = loop.beside(() -> looked(frame, target, filter, seconds, small));
         SubJudge.Measured measured = SubJudge.measured(
                 SubJudge.set(target.name(), filter, seconds, raw.width()),
-                file,
-                field,
+                looked.file(),
+                looked.field(),
                 night.kit().sensor().offsetAdu());
         Verdict verdict = judge.judge(measured);
-        Optional<PlateSolution> place = small ? Optional.empty() : place(target, field);
-        night.record().frame(Stage.RUN, name, frame, Optional.of(field));
+        Optional<PlateSolution> place = looked.place();
+        night.record().frame(Stage.RUN, name, frame, Optional.of(looked.field()));
         SubTaken sub = new SubTaken(
                 night.record().now(),
                 name + " of " + target.name() + (early ? ", ended early," : ""),
@@ -105,13 +95,13 @@ final class SubTaker {
                 filter,
                 seconds,
                 new Interval(exposed.opened(), exposed.opened().plus(exposed.open())),
-                file,
+                looked.file(),
                 !small,
                 test,
                 early,
                 conduct.overruled(),
                 false,
-                SubFacts.of(field, raw, measured, !small),
+                SubFacts.of(looked.field(), raw, measured, !small),
                 circumstances(target),
                 guided,
                 place.map(p -> OptionalDouble.of(offsetArcsec(p, target))).orElse(OptionalDouble.empty()),
@@ -120,6 +110,26 @@ final class SubTaker {
         night.record().tell(sub);
         SubFacts.tellRegraded(night.record(), judge, measured.set());
         return Optional.of(sub);
+    }
+
+    /**
+     * A sub on the disk, measured.
+     *
+     * @param place empty if it was not recognised, or not looked for
+     */
+    private record Looked(String file, StarField field, Optional<PlateSolution> place) {}
+
+    /** Keeps and measures a frame. On any thread: touches no device. */
+    private Looked looked(Frame frame, TargetPlan target, String filter, double seconds, boolean small) {
+        String plain = FrameArchive.plainName(target.name());
+        String file = night.archive()
+                .save(
+                        String.join("/", "lights", plain, FrameArchive.plainName(filter)),
+                        plain + "_" + FrameArchive.plainName(filter) + "_" + FrameArchive.seconds(seconds),
+                        frame);
+        StarField field = night.finder().find(frame);
+        StarTable.keep(night.archive().resolve(file), field);
+        return new Looked(file, field, small ? Optional.empty() : place(target, field));
     }
 
     private static double offsetArcsec(PlateSolution place, TargetPlan target) {

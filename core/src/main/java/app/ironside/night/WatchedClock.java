@@ -32,6 +32,11 @@ public final class WatchedClock implements NightClock {
     }
 
     @Override
+    public boolean runsByItself() {
+        return clock.runsByItself();
+    }
+
+    @Override
     public void await(Duration time) throws InterruptedException {
         Duration left = time;
         do {

@@ -1,6 +1,8 @@
 package app.ironside.plan;
 
 import app.ironside.Check;
+import app.ironside.kit.Kit;
+import app.ironside.kit.PolarTolerance;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -67,6 +69,11 @@ public record Program(
                 .mapToDouble(t -> Math.abs(t.position().decDeg()))
                 .max()
                 .orElseThrow();
+    }
+
+    /** How far the polar axis may be off for the subs of this program, arcminutes. */
+    public double polarLimitArcmin(Kit kit) {
+        return PolarTolerance.limitArcmin(kit, longestSubSeconds(), furthestDeclinationDeg());
     }
 
     /** The longest sub, which sets what the mount must hold. */

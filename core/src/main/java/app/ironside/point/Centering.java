@@ -4,6 +4,7 @@ import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
+import app.ironside.device.SkyShut;
 import app.ironside.image.Frame;
 import app.ironside.kit.Correction;
 import app.ironside.kit.Kit;
@@ -144,17 +145,18 @@ public final class Centering {
      */
     public PlateSolution look(Equatorial near, Duration exposure, Watcher watcher) throws InterruptedException {
         Duration length = exposure;
-        String reason = "";
+        NoSolution none = null;
         for (int attempt = 0; attempt < ATTEMPTS; attempt++) {
             // A longer exposure helps more often than the rest of the sky, which is searched last.
             SolveResult result = solve(near, length, attempt == ATTEMPTS - 1, watcher);
             if (result instanceof PlateSolution solution) {
                 return solution;
             }
-            reason = ((NoSolution) result).reason();
+            none = (NoSolution) result;
             length = length.multipliedBy(2);
         }
-        throw new DeviceException(NAME, "the frame could not be recognised", reason);
+        String what = "the frame could not be recognised";
+        throw none.starless() ? new SkyShut(NAME, what, none.reason()) : new DeviceException(NAME, what, none.reason());
     }
 
     /** One exposure, searched for near the place only; quick to find out that there is nothing. */

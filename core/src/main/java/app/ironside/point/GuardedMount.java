@@ -3,6 +3,7 @@ package app.ironside.point;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
+import app.ironside.device.Operation;
 import app.ironside.kit.Kit;
 import app.ironside.kit.MeridianRule;
 import app.ironside.sky.Angles;
@@ -20,7 +21,9 @@ import java.util.Optional;
  * something touches; and that is believed to have moved only when it has.
  */
 public final class GuardedMount implements Mount {
-    private static final double SUN_DEG = 20;
+    /** No slew ends nearer to the Sun than this, degrees, and nothing is followed toward it. */
+    public static final double SUN_DEG = 20;
+
     private static final double LOWEST_DEG = 3;
     private static final double NOTICEABLE_DEG = 0.5;
     private static final double ARRIVED_DEG = 1;
@@ -43,12 +46,12 @@ public final class GuardedMount implements Mount {
     }
 
     @Override
-    public void slewTo(Equatorial target, PierSide side) {
+    public Operation slewTo(Equatorial target, PierSide side) {
         if (mount.isParked()) {
             throw new DeviceException("mount", "it is parked and does not move", "Unpark it, then try again.");
         }
-        mustBeSafe(target, side);
-        mount.slewTo(target, side);
+        mustBeSafe(target, mount.arrivesOn(target, side));
+        return mount.slewTo(target, side);
     }
 
     private void mustBeSafe(Equatorial target, PierSide side) {
@@ -116,7 +119,7 @@ public final class GuardedMount implements Mount {
                 : seen.altitudeDeg() < 0
                         ? "it has reached the horizon"
                         : seen.altitudeDeg() > 0 && sunDeg(seen) < SUN_DEG
-                                ? "the Sun comes within 20° of where it looks"
+                                ? String.format(Locale.ROOT, "the Sun comes within %.0f° of where it looks", SUN_DEG)
                                 : "";
         if (why.isEmpty()) {
             return Optional.empty();
@@ -134,8 +137,7 @@ public final class GuardedMount implements Mount {
     public void slewAndWait(NightClock waiting, Equatorial target, PierSide side) throws InterruptedException {
         Equatorial before = mount.pointing();
         double asked = before.separationDeg(target);
-        slewTo(target, side);
-        waiting.await(mount.remaining());
+        slewTo(target, side).await(waiting);
         Equatorial after = mount.pointing();
         if (asked > NOTICEABLE_DEG && after.separationDeg(target) > ARRIVED_DEG) {
             double moved = before.separationDeg(after);
@@ -149,13 +151,38 @@ public final class GuardedMount implements Mount {
     }
 
     @Override
+    public Abilities abilities() {
+        return mount.abilities();
+    }
+
+    @Override
+    public String name() {
+        return mount.name();
+    }
+
+    @Override
+    public Link link() {
+        return mount.link();
+    }
+
+    @Override
+    public void connect() {
+        mount.connect();
+    }
+
+    @Override
+    public void disconnect() {
+        mount.disconnect();
+    }
+
+    @Override
     public void unpark() {
         mount.unpark();
     }
 
     @Override
-    public void park() {
-        mount.park();
+    public Operation park() {
+        return mount.park();
     }
 
     @Override
@@ -164,11 +191,24 @@ public final class GuardedMount implements Mount {
     }
 
     @Override
-    public void turnRightAscensionAxis(double degrees) {
+    public Operation home() {
+        return mount.home();
+    }
+
+    @Override
+    public void track(boolean on) {
+        if (on) {
+            mustBeSafe(mount.pointing(), mount.pierSide());
+        }
+        mount.track(on);
+    }
+
+    @Override
+    public Operation turnRightAscensionAxis(double degrees) {
         Equatorial here = mount.pointing();
         // West positive: the hour angle grows, so that the right ascension under the telescope falls.
         mustBeSafe(new Equatorial(Angles.wrap360(here.raDeg() - degrees), here.decDeg()), mount.pierSide());
-        mount.turnRightAscensionAxis(degrees);
+        return mount.turnRightAscensionAxis(degrees);
     }
 
     @Override
@@ -182,8 +222,8 @@ public final class GuardedMount implements Mount {
     }
 
     @Override
-    public Duration remaining() {
-        return mount.remaining();
+    public PierSide arrivesOn(Equatorial target, PierSide wanted) {
+        return mount.arrivesOn(target, wanted);
     }
 
     @Override
@@ -202,7 +242,7 @@ public final class GuardedMount implements Mount {
     }
 
     @Override
-    public void pulse(Direction direction, Duration length) {
-        mount.pulse(direction, length);
+    public Operation pulse(Direction direction, Duration length) {
+        return mount.pulse(direction, length);
     }
 }

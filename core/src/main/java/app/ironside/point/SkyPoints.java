@@ -20,7 +20,8 @@ public final class SkyPoints {
     private static final double ZENITH_DEG = 85;
     private static final double OFF_MERIDIAN_DEG = 3;
     private static final double POLE_DEG = 85;
-    private static final double SUN_DEG = 25;
+    /** A little further from the Sun than the mount lets itself be sent: it moves while points are taken. */
+    private static final double SUN_DEG = GuardedMount.SUN_DEG + 5;
 
     /** A place with the side of the pier from which it is reached. */
     public record Place(Equatorial place, Mount.PierSide side) {}

@@ -5,17 +5,18 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyDouble;
-import static org.mockito.Mockito.doAnswer;
-import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import app.ironside.BadInputException;
+import app.ironside.JumpingClock;
+import app.ironside.Mocks;
 import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.device.FlatPanel;
 import app.ironside.device.NightClock;
+import app.ironside.device.Operation;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
@@ -247,11 +248,14 @@ class CalibrateTest {
     }
 
     private static FlatExposure search(double electronsPerSecond) throws InterruptedException {
-        Camera camera = mock(Camera.class);
-        FlatPanel panel = mock(FlatPanel.class);
-        NightClock clock = mock(NightClock.class);
+        Camera camera = Mocks.device(Camera.class);
+        FlatPanel panel = Mocks.device(FlatPanel.class);
+        NightClock clock = new JumpingClock("2026-11-15T05:00:00Z");
         double[] brightness = {0};
-        doAnswer(call -> brightness[0] = call.getArgument(0)).when(panel).light(anyDouble());
+        when(panel.light(anyDouble())).thenAnswer(call -> {
+            brightness[0] = call.getArgument(0);
+            return Operation.done("flat panel", "its light");
+        });
         when(camera.expose(any(), any())).thenAnswer(call -> {
             Camera.Exposure exposure = call.getArgument(1);
             double adu =

@@ -9,6 +9,7 @@ import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
+import app.ironside.Mocks;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
@@ -44,8 +45,8 @@ class FocusRunTest {
             new MountSpec(3, 3, 0.5, 4),
             new GuiderSpec(40, 160, 1280, 960, 3.75));
 
-    private final Focuser focuser = mock(Focuser.class);
-    private final Camera camera = mock(Camera.class);
+    private final Focuser focuser = Mocks.device(Focuser.class);
+    private final Camera camera = Mocks.device(Camera.class);
     private final NightClock clock = mock(NightClock.class);
     private final List<Integer> moves = new ArrayList<>();
     private int position = 2500;

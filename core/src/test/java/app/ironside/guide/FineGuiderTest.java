@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Examples;
 import app.ironside.JumpingClock;
+import app.ironside.Mocks;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
@@ -35,7 +36,7 @@ class FineGuiderTest {
 
     private Guider guider(Kit kit) throws InterruptedException {
         JumpingClock clock = new JumpingClock("2026-11-14T20:00:00Z");
-        Mount mount = Mockito.mock(Mount.class);
+        Mount mount = Mocks.device(Mount.class);
         Mockito.doAnswer(call -> {
                     Mount.Direction direction = call.getArgument(0);
                     Duration length = call.getArgument(1);
@@ -44,7 +45,7 @@ class FineGuiderTest {
                 })
                 .when(mount)
                 .pulse(Mockito.any(), Mockito.any());
-        Camera camera = Mockito.mock(Camera.class);
+        Camera camera = Mocks.device(Camera.class);
         Mockito.when(camera.expose(Mockito.any(), Mockito.any())).thenAnswer(call -> frame(kit, call.getArgument(1)));
         StarFinder finder = new StarFinder(DetectSettings.DEFAULT.withKernelSigmaPx(0.9), Workers.SERIAL);
         return new Guider(mount, camera, clock, finder, kit, GuideSettings.DEFAULT);

@@ -3,12 +3,17 @@ package app.ironside.guide;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.when;
 
+import app.ironside.Mocks;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
+import app.ironside.device.Operation;
+import app.ironside.device.Timed;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.kit.FilterSpec;
@@ -18,13 +23,13 @@ import app.ironside.kit.Kit;
 import app.ironside.kit.MountSpec;
 import app.ironside.kit.Optics;
 import app.ironside.kit.Sensor;
-import app.ironside.sky.Equatorial;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Random;
+import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
 /** The closed loop against a mount that is nothing but arithmetic: one star, known axes, a steady drift. */
@@ -60,109 +65,48 @@ class GuiderLoopTest {
     };
 
     /** Guides at half the sidereal rate, at the equator, with no slack. */
-    private final Mount mount = new Mount() {
-        @Override
-        public void unpark() {}
+    private final Mount mount = Mocks.device(Mount.class);
 
-        @Override
-        public void park() {}
-
-        @Override
-        public boolean isParked() {
-            return false;
+    private Operation pulse(Mount.Direction direction, Duration length) {
+        double arcsec = stuck ? 0 : KIT.mount().guideArcsecPerSecond() * length.toMillis() / 1000.0;
+        switch (direction) {
+            case WEST -> westArcsec += arcsec;
+            case EAST -> westArcsec -= arcsec;
+            case NORTH -> northArcsec += arcsec;
+            case SOUTH -> northArcsec -= arcsec;
         }
-
-        @Override
-        public void stop() {}
-
-        @Override
-        public boolean isTracking() {
-            return true;
-        }
-
-        @Override
-        public void slewTo(Equatorial target, PierSide side) {}
-
-        @Override
-        public void turnRightAscensionAxis(double degrees) {}
-
-        @Override
-        public Duration remaining() {
-            return Duration.ZERO;
-        }
-
-        @Override
-        public void sync(Equatorial truth) {}
-
-        @Override
-        public Equatorial pointing() {
-            return new Equatorial(0, 0);
-        }
-
-        @Override
-        public PierSide pierSide() {
-            return PierSide.WEST;
-        }
-
-        @Override
-        public void pulse(Direction direction, Duration length) {
-            double arcsec = stuck ? 0 : KIT.mount().guideArcsecPerSecond() * length.toMillis() / 1000.0;
-            switch (direction) {
-                case WEST -> westArcsec += arcsec;
-                case EAST -> westArcsec -= arcsec;
-                case NORTH -> northArcsec += arcsec;
-                case SOUTH -> northArcsec -= arcsec;
-            }
-        }
-    };
+        return new Timed("mount", "the guide pulse", clock, length, () -> {});
+    }
 
     /** A star of 2 px that stands 30° turned from the axes. */
-    private final Camera camera = new Camera() {
-        private Exposure exposure;
-        private final Random random = new Random(1);
+    private final Camera camera = Mocks.device(Camera.class);
 
-        @Override
-        public void start(Exposure wanted) {
-            exposure = wanted;
+    private final Random random = new Random(1);
+
+    private Frame seen(Camera.Exposure exposure) {
+        Camera.Region region = exposure.region().orElse(new Camera.Region(0, 0, 400, 300));
+        double c = Math.cos(Math.toRadians(30));
+        double s = Math.sin(Math.toRadians(30));
+        double x = 200 + (c * westArcsec - s * northArcsec) / SCALE - region.left();
+        double y = 150 + (s * westArcsec + c * northArcsec) / SCALE - region.bottom();
+        float[] pixels = new float[region.width() * region.height()];
+        for (int i = 0; i < pixels.length; i++) {
+            double d = Math.pow(i % region.width() + 1 - x, 2) + Math.pow(i / region.width() + 1 - y, 2);
+            double light = cloud ? 0 : 3000 * Math.exp(-d / 2);
+            pixels[i] = (float) (500 + light + 8 * random.nextGaussian());
         }
+        return new Frame(region.width(), region.height(), pixels, Header.EMPTY);
+    }
 
-        @Override
-        public void stop() {
-            exposure = exposure.lasting(Duration.ZERO);
-        }
-
-        @Override
-        public Duration remaining() {
-            return exposure.length();
-        }
-
-        @Override
-        public Frame download() {
-            Region region = exposure.region().orElse(new Region(0, 0, 400, 300));
-            double c = Math.cos(Math.toRadians(30));
-            double s = Math.sin(Math.toRadians(30));
-            double x = 200 + (c * westArcsec - s * northArcsec) / SCALE - region.left();
-            double y = 150 + (s * westArcsec + c * northArcsec) / SCALE - region.bottom();
-            float[] pixels = new float[region.width() * region.height()];
-            for (int i = 0; i < pixels.length; i++) {
-                double d = Math.pow(i % region.width() + 1 - x, 2) + Math.pow(i / region.width() + 1 - y, 2);
-                double light = cloud ? 0 : 3000 * Math.exp(-d / 2);
-                pixels[i] = (float) (500 + light + 8 * random.nextGaussian());
-            }
-            return new Frame(region.width(), region.height(), pixels, Header.EMPTY);
-        }
-
-        @Override
-        public void coolTo(double temperatureC) {}
-
-        @Override
-        public void warmUp() {}
-
-        @Override
-        public double sensorTemperatureC() {
-            return 0;
-        }
-    };
+    @BeforeEach
+    void aMountThatObeysAndACameraThatSees() throws Exception {
+        when(mount.pulse(any(), any())).thenAnswer(call -> pulse(call.getArgument(0), call.getArgument(1)));
+        when(camera.expose(any(), any())).thenAnswer(call -> {
+            Camera.Exposure exposure = call.getArgument(1);
+            clock.await(exposure.length());
+            return seen(exposure);
+        });
+    }
 
     private final Guider guider = new Guider(
             mount, camera, clock, new StarFinder(DetectSettings.DEFAULT, Workers.SERIAL), KIT, GuideSettings.DEFAULT);

@@ -4,7 +4,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
-import app.ironside.BadInputException;
 import app.ironside.Examples;
 import app.ironside.JsonText;
 import java.util.List;
@@ -139,9 +138,10 @@ class ExposureTest {
     void aKitWithoutMotorsSaysSo() {
         assertThat(LARK.guideOptics()).isEmpty();
         assertThatThrownBy(LARK::guider).hasMessage("kit Lark: has no guider; expected a kit with a guide camera");
-        assertThatThrownBy(LARK::focuser)
-                .isInstanceOf(BadInputException.class)
-                .hasMessageContaining("has no motor focuser");
+        assertThat(LARK.motorFocuser()).isEmpty();
+        assertThat(LARK.focuser().stepUm())
+                .as("a hand turns half of the zone that is in focus")
+                .isCloseTo(Sampling.criticalFocusUm(135 / 48.2) / 2, within(1e-9));
         assertThatThrownBy(() -> KitFile.parse("{\"name\": \"x\"}", "x.json"))
                 .hasMessage("x.json line 1: has no \"optics\"; expected a kit as in examples/");
         assertThatThrownBy(

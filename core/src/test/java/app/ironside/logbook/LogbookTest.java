@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.ironside.BadInputException;
 import app.ironside.Provenance;
+import app.ironside.document.NightFile;
 import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusVerdict;
 import app.ironside.guide.GuideSample;
@@ -16,7 +17,6 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.Stage;
 import app.ironside.journal.Unknown;
-import app.ironside.night.NightFile;
 import app.ironside.sky.DeepSkyCatalogue;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;

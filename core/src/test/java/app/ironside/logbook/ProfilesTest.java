@@ -61,6 +61,8 @@ class ProfilesTest {
         profiles.save(Examples.kit("lark"));
         Path file = folder.resolve("kits/wren.json");
         Files.writeString(file, Files.readString(file).replace("\"apertureMm\" : 90.0", "\"apertureMm\" : -90.0"));
+        assertThat(profiles.kits()).extracting(Kit::name).containsExactly("Lark", "Wren");
+        profiles.reload();
         assertThat(profiles.kits()).extracting(Kit::name).containsExactly("Lark");
         assertThat(profiles.broken())
                 .singleElement()

@@ -2,7 +2,6 @@ package app.ironside.night;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
-import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
@@ -10,6 +9,7 @@ import static org.mockito.Mockito.when;
 
 import app.ironside.Examples;
 import app.ironside.JumpingClock;
+import app.ironside.Mocks;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.kit.Kit;
@@ -31,7 +31,7 @@ class MountWatchTest {
 
     private boolean tracking = true;
     private final JumpingClock clock = new JumpingClock("2026-11-14T21:00:00Z");
-    private final Mount mount = mock(Mount.class);
+    private final Mount mount = Mocks.device(Mount.class);
     private final List<String> told = new ArrayList<>();
     private final Equatorial target =
             new Equatorial((OBSERVER.siderealTimeDeg(Instant.parse("2026-11-14T21:00:00Z")) + 1) % 360, 30);

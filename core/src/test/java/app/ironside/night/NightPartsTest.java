@@ -12,6 +12,7 @@ import static org.mockito.Mockito.when;
 import app.ironside.BadInputException;
 import app.ironside.Examples;
 import app.ironside.JumpingClock;
+import app.ironside.Mocks;
 import app.ironside.Provenance;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
@@ -23,6 +24,9 @@ import app.ironside.device.Focuser;
 import app.ironside.device.Hands;
 import app.ironside.device.Mount;
 import app.ironside.device.PowerBox;
+import app.ironside.document.NightFile;
+import app.ironside.document.ReadyList;
+import app.ironside.document.ReadyStep;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
@@ -136,20 +140,27 @@ class NightPartsTest {
 
     private NightContext night(String document) throws Exception {
         JumpingClock clock = new JumpingClock("2026-11-14T16:10:00Z");
-        Mount mount = mock(Mount.class);
-        when(mount.remaining()).thenReturn(Duration.ofSeconds(2));
+        Mount mount = Mocks.device(Mount.class);
         when(mount.pointing()).thenReturn(new Equatorial(10, 40), new Equatorial(14, 40));
         Camera camera = camera();
         when(camera.sensorTemperatureC()).thenReturn(12.0, 4.0, -6.0, -10.0);
-        Focuser focuser = mock(Focuser.class);
+        Focuser focuser = Mocks.device(Focuser.class);
         when(focuser.maxSteps()).thenReturn(5000);
         when(focuser.positionSteps()).thenReturn(2600, 2610);
-        FilterWheel wheel = mock(FilterWheel.class);
-        when(wheel.remaining()).thenReturn(Duration.ZERO);
-        PowerBox power = mock(PowerBox.class);
+        FilterWheel wheel = Mocks.device(FilterWheel.class);
+        PowerBox power = Mocks.device(PowerBox.class);
         when(power.heaterWatts()).thenReturn(14.0);
         devices = new Devices(
-                mount, camera, camera(), focuser, wheel, mock(FlatPanel.class), mock(Hands.class), Optional.of(power));
+                mount,
+                camera,
+                Optional.of(camera()),
+                focuser,
+                wheel,
+                Mocks.device(FlatPanel.class),
+                mock(Hands.class),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.of(power));
         NightFile file = NightFile.parse(document, "colle-sorbo.json", DeepSkyCatalogue.load());
         PlateSolver solver = mock(PlateSolver.class);
         when(solver.catalogue()).thenReturn(STARS);
@@ -175,7 +186,7 @@ class NightPartsTest {
     }
 
     private static Camera camera() throws InterruptedException {
-        Camera camera = mock(Camera.class);
+        Camera camera = Mocks.device(Camera.class);
         float[] noise = new float[10_000];
         for (int i = 0; i < noise.length; i++) {
             noise[i] = 500 + i % 7;
@@ -229,7 +240,6 @@ class NightPartsTest {
     @Test
     void aRoughFocusUnderCloudIsTriedAgain() throws Exception {
         NightContext night = night();
-        when(devices.focuser().remaining()).thenReturn(Duration.ZERO);
         Instant began = night.clock().now();
         assertThatThrownBy(() -> new Focusing(night).rough())
                 .isInstanceOf(DeviceException.class)
@@ -243,7 +253,6 @@ class NightPartsTest {
     @Test
     void aRoughFocusThatIsRefusedIsTriedAgain() throws Exception {
         NightContext night = night();
-        when(devices.focuser().remaining()).thenReturn(Duration.ZERO);
         when(devices.camera().expose(any(), any())).thenReturn(stars());
         new Focusing(night).rough();
         assertThat(NightState.of(events).all(FocusSwept.class)).hasSize(3).noneMatch(e -> e.verdict()

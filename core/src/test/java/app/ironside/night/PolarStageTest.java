@@ -11,8 +11,11 @@ import static org.mockito.Mockito.when;
 
 import app.ironside.Examples;
 import app.ironside.JumpingClock;
+import app.ironside.Mocks;
 import app.ironside.device.Devices;
 import app.ironside.device.Mount;
+import app.ironside.device.Operation;
+import app.ironside.device.Timed;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.journal.Gate;
@@ -46,14 +49,13 @@ class PolarStageTest {
     private final NightContext night = mock(NightContext.class);
     private final NightRecord record = mock(NightRecord.class);
     private final Centering centering = mock(Centering.class);
-    private final Mount mount = mock(Mount.class);
+    private final Mount mount = Mocks.device(Mount.class);
     private final JumpingClock clock = new JumpingClock("2026-11-14T17:30:00Z");
 
     @BeforeEach
     void anEveningWithTheAxisAtThePoleOfJ2000() throws Exception {
         when(mount.pointing()).thenAnswer(i -> pointing);
         when(mount.pierSide()).thenReturn(Mount.PierSide.WEST);
-        when(mount.remaining()).thenReturn(Duration.ofSeconds(15));
         doAnswer(call -> go(call.getArgument(0))).when(mount).slewTo(any(), any());
         doAnswer(call -> {
                     double degrees = call.getArgument(0);
@@ -63,7 +65,7 @@ class PolarStageTest {
                 .when(mount)
                 .turnRightAscensionAxis(anyDouble());
         Devices devices = new Devices(
-                new GuardedMount(mount, OBSERVER, KIT, clock), null, null, null, null, null, null, Optional.empty());
+                new GuardedMount(mount, OBSERVER, KIT, clock), null, null, null, null, null, null, null, null, null);
         when(night.devices()).thenReturn(devices);
         when(night.clock()).thenReturn(clock);
         when(night.observer()).thenReturn(OBSERVER);
@@ -74,13 +76,14 @@ class PolarStageTest {
         Program program = mock(Program.class);
         when(program.longestSubSeconds()).thenReturn(10.0);
         when(program.furthestDeclinationDeg()).thenReturn(30.0);
+        when(program.polarLimitArcmin(any())).thenCallRealMethod();
         when(night.program()).thenReturn(program);
     }
 
-    private Object go(Equatorial place) {
+    private Operation go(Equatorial place) {
         pointing = place;
         furthestHourAngle = Math.max(furthestHourAngle, OBSERVER.hourAngleDeg(place, clock.now()));
-        return null;
+        return new Timed("mount", "the slew", clock, Duration.ofSeconds(15), () -> {});
     }
 
     /**

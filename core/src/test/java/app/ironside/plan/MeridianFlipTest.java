@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Examples;
 import app.ironside.JsonText;
+import app.ironside.document.NightFile;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
-import app.ironside.night.NightFile;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Interval;
 import com.fasterxml.jackson.databind.node.ObjectNode;

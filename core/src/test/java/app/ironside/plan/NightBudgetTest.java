@@ -5,8 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Examples;
+import app.ironside.document.NightFile;
 import app.ironside.kit.Kit;
-import app.ironside.night.NightFile;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Interval;
 import java.io.BufferedReader;

@@ -3,7 +3,7 @@ package app.ironside.plan;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import app.ironside.night.NightFile;
+import app.ironside.document.NightFile;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Horizon;

@@ -13,6 +13,7 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import app.ironside.Examples;
+import app.ironside.Mocks;
 import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
@@ -52,8 +53,8 @@ class CenteringTest {
     private static final int WIDTH = KIT.sensor().widthPx() / 2;
     private static final int HEIGHT = KIT.sensor().heightPx() / 2;
 
-    private final Mount mount = mock(Mount.class);
-    private final Camera camera = mock(Camera.class);
+    private final Mount mount = Mocks.device(Mount.class);
+    private final Camera camera = Mocks.device(Camera.class);
     private final NightClock clock = mock(NightClock.class);
     private double offRa = 0.9;
     private double offDec = -0.4;

@@ -10,6 +10,7 @@ import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
 import app.ironside.Examples;
+import app.ironside.Mocks;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
@@ -26,7 +27,6 @@ import app.ironside.sky.Site;
 import app.ironside.sky.SunAndMoon;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.Wcs;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -206,7 +206,7 @@ class PointTest {
 
     // ---- the guards
 
-    private final Mount mount = mock(Mount.class);
+    private final Mount mount = Mocks.device(Mount.class);
     private final NightClock clock = mock(NightClock.class);
     private final GuardedMount guarded = new GuardedMount(mount, OBSERVER, Examples.kit("wren"), clock);
 
@@ -241,7 +241,6 @@ class PointTest {
     @Test
     void lostMotionIsNoticed() throws InterruptedException {
         when(clock.now()).thenReturn(NOW);
-        when(mount.remaining()).thenReturn(Duration.ZERO);
         Equatorial here = at(90, 40, NOW);
         when(mount.pointing()).thenReturn(here);
         assertThatThrownBy(() -> guarded.slewAndWait(clock, at(120, 50, NOW), Mount.PierSide.WEST))

@@ -1,9 +1,12 @@
 package app.ironside.sim;
 
 import app.ironside.device.Camera;
+import app.ironside.device.DeviceException;
 import app.ironside.device.NightClock;
+import app.ironside.device.Operation;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.kit.CameraSettings;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
 import app.ironside.kit.Sensor;
@@ -18,9 +21,12 @@ import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.function.DoubleSupplier;
 
 /** A camera in the simulated observatory: the main one, or the one behind the guide scope. */
-final class SimCamera implements Camera {
+final class SimCamera extends SimDevice implements Camera {
     private static final DateTimeFormatter FITS_TIME = DateTimeFormatter.ofPattern("yyyy-MM-dd'T'HH:mm:ss.SSS");
     private static final int PATH_POINTS = 10;
     private static final double COOLING_C_PER_MINUTE = 5;
@@ -39,6 +45,15 @@ final class SimCamera implements Camera {
         double jitterArcsec(double seconds);
     }
 
+    private static final Abilities ABILITIES = new Abilities(
+            4,
+            true,
+            Optional.of(new Span(0, 6400)),
+            Optional.of(new Span(0, 1000)),
+            List.of("usual", "low noise"),
+            true,
+            true);
+
     private final Kit kit;
     private final NightClock clock;
     private final Surroundings surroundings;
@@ -46,7 +61,7 @@ final class SimCamera implements Camera {
     private final SimPanel panel;
     private final Optics optics;
     private final Exposer exposer;
-    private final double angleDeg;
+    private final DoubleSupplier angleDeg;
     private final long seed;
     private Exposure exposure = Exposure.light(Duration.ZERO);
     private Instant started;
@@ -54,8 +69,10 @@ final class SimCamera implements Camera {
     private double targetC = Double.NaN;
     private double sensorC;
     private Instant sensorAt;
+    private CameraSettings settings = CameraSettings.AS_IT_IS;
 
     SimCamera(
+            String name,
             Kit kit,
             NightClock clock,
             Surroundings surroundings,
@@ -63,8 +80,9 @@ final class SimCamera implements Camera {
             SimPanel panel,
             Optics optics,
             Exposer exposer,
-            double angleDeg,
+            DoubleSupplier angleDeg,
             long seed) {
+        super(name);
         this.kit = kit;
         this.clock = clock;
         this.surroundings = surroundings;
@@ -80,24 +98,99 @@ final class SimCamera implements Camera {
     }
 
     @Override
-    public void start(Exposure wanted) {
+    public Abilities abilities() {
+        return new Abilities(
+                ABILITIES.mostBinning(),
+                ABILITIES.regions(),
+                ABILITIES.gain(),
+                ABILITIES.offset(),
+                ABILITIES.readoutModes(),
+                kit.sensor().cooled(),
+                ABILITIES.stopsEarly());
+    }
+
+    @Override
+    public void use(CameraSettings wanted) {
+        mustAnswer();
+        wanted.readoutMode().filter(m -> !ABILITIES.readoutModes().contains(m)).ifPresent(m -> {
+            throw new DeviceException(
+                    name(), "it has no read-out mode \"" + m + "\"", "Choose one of " + ABILITIES.readoutModes() + ".");
+        });
+        wanted.gain().ifPresent(g -> mustHold("gain", ABILITIES.gain().orElseThrow(), g));
+        wanted.offset().ifPresent(o -> mustHold("offset", ABILITIES.offset().orElseThrow(), o));
+        settings = new CameraSettings(
+                wanted.gain().or(settings::gain),
+                wanted.offset().or(settings::offset),
+                wanted.readoutMode().or(settings::readoutMode));
+    }
+
+    private void mustHold(String what, Span span, int value) {
+        if (!span.holds(value)) {
+            throw new DeviceException(
+                    name(),
+                    "its " + what + " cannot be " + value,
+                    "Choose one from " + span.least() + " to " + span.most() + ".");
+        }
+    }
+
+    @Override
+    public Operation start(Exposure wanted) {
+        mustAnswer();
         exposure = wanted;
         started = clock.now();
+        return new Exposing();
     }
 
     @Override
     public void stop() {
+        mustAnswer();
         Duration open = Duration.between(started, clock.now());
         if (open.compareTo(exposure.length()) < 0) {
             exposure = exposure.lasting(open);
         }
     }
 
-    @Override
-    public Duration remaining() {
-        Duration total = exposure.length().plusMillis(Math.round(1000 * readoutSeconds()));
-        Duration left = total.minus(Duration.between(started, clock.now()));
-        return left.isNegative() ? Duration.ZERO : left;
+    /** The exposure that was begun last. */
+    private final class Exposing implements Operation {
+        private final Duration limit = exposure.length().plusSeconds(60);
+        private boolean aborted;
+
+        @Override
+        public String device() {
+            return name();
+        }
+
+        @Override
+        public String what() {
+            return "the exposure";
+        }
+
+        @Override
+        public State state() {
+            mustAnswer();
+            return aborted ? State.ABORTED : left().isZero() ? State.DONE : State.UNDER_WAY;
+        }
+
+        @Override
+        public Optional<Duration> remaining() {
+            return Optional.of(aborted ? Duration.ZERO : left());
+        }
+
+        private Duration left() {
+            Duration total = exposure.length().plusMillis(Math.round(1000 * readoutSeconds()));
+            Duration left = total.minus(Duration.between(started, clock.now()));
+            return left.isNegative() ? Duration.ZERO : left;
+        }
+
+        @Override
+        public Duration limit() {
+            return limit;
+        }
+
+        @Override
+        public void abort() {
+            aborted = aborted || !left().isZero();
+        }
     }
 
     private double readoutSeconds() {
@@ -106,6 +199,7 @@ final class SimCamera implements Camera {
 
     @Override
     public Frame download() {
+        mustAnswer();
         frames++;
         Sensor sensor = kit.sensor();
         Exposer.Window window = exposure.region()
@@ -132,7 +226,7 @@ final class SimCamera implements Camera {
         Instant middle = started.plusMillis(Math.round(500 * seconds));
         Horizontal seen = mount.direction(middle);
         Equatorial centre = mount.looksAt(middle);
-        Wcs wcs = wcs(centre, mount.rollDeg(middle) + angleDeg);
+        Wcs wcs = wcs(centre, mount.rollDeg(middle) + angleDeg.getAsDouble());
         double fwhmArcsec = Math.sqrt(
                 square(surroundings.seeingArcsec(seen)) + square(kit.optics().blurFwhmArcsec()));
         List<StarImage.Stray> path = path(wcs, centre, seconds);
@@ -226,6 +320,12 @@ final class SimCamera implements Camera {
                                                 + kit.sensor().offsetAdu()))
                 .with("XPIXSZ", kit.sensor().pixelUm() * exposure.binning())
                 .with("YPIXSZ", kit.sensor().pixelUm() * exposure.binning());
+        header = settings.gain().isPresent()
+                ? header.with("GAIN", settings.gain().get())
+                : header;
+        header = settings.readoutMode().isPresent()
+                ? header.with("READOUTM", settings.readoutMode().get())
+                : header;
         return header.with("FILTER", optics.filter().name());
     }
 
@@ -243,6 +343,7 @@ final class SimCamera implements Camera {
 
     @Override
     public double sensorTemperatureC() {
+        mustAnswer();
         double ambient = surroundings.temperatureC(clock.now());
         double wanted = Double.isNaN(targetC) ? ambient : Math.max(targetC, ambient - DEEPEST_COOLING_C);
         double minutes = Duration.between(sensorAt, clock.now()).toMillis() / 60_000.0;
@@ -251,5 +352,15 @@ final class SimCamera implements Camera {
         sensorC += change;
         sensorAt = clock.now();
         return sensorC;
+    }
+
+    /** What holds the sensor below the air, against what the cooler can hold at most. */
+    @Override
+    public OptionalDouble coolerPower() {
+        if (!kit.sensor().cooled()) {
+            return OptionalDouble.empty();
+        }
+        double below = surroundings.temperatureC(clock.now()) - sensorTemperatureC();
+        return OptionalDouble.of(Double.isNaN(targetC) ? 0 : Math.max(0, Math.min(1, below / DEEPEST_COOLING_C)));
     }
 }

@@ -3,12 +3,13 @@ package app.ironside.sim;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Focuser;
 import app.ironside.device.NightClock;
+import app.ironside.device.Operation;
+import app.ironside.device.Timed;
 import app.ironside.kit.FocuserSpec;
 import java.time.Duration;
-import java.time.Instant;
 
 /** A focuser whose gear has slack: the tube follows the motor only when the slack is taken up. */
-final class SimFocuser implements Focuser {
+final class SimFocuser extends SimDevice implements Focuser {
     private static final double STEPS_PER_SECOND = 60;
 
     private final FocuserSpec spec;
@@ -17,16 +18,15 @@ final class SimFocuser implements Focuser {
     private final double slackSteps;
     private int motorSteps;
     private double tubeSteps;
-    private Instant busyUntil;
 
     SimFocuser(FocuserSpec spec, NightClock clock, Surroundings surroundings) {
+        super("focuser");
         this.spec = spec;
         this.clock = clock;
         this.surroundings = surroundings;
         this.slackSteps = 0.7 * spec.backlashSteps();
         this.motorSteps = spec.startSteps();
         this.tubeSteps = spec.startSteps();
-        this.busyUntil = clock.now();
     }
 
     /** Where the tube really is, micrometres from the inner end. */
@@ -39,30 +39,44 @@ final class SimFocuser implements Focuser {
         return tubeUm / spec.stepUm() - slackSteps;
     }
 
+    /** A hand turns the ring: there is no motor, and the slack is in the ring. */
+    void turn(double steps) {
+        motorSteps += (int) Math.round(steps);
+        tubeSteps += steps;
+    }
+
     @Override
     public int positionSteps() {
+        mustAnswer();
         return motorSteps;
     }
 
     @Override
-    public void moveTo(int positionSteps) {
+    public Operation moveTo(int positionSteps) {
+        mustAnswer();
         if (positionSteps < 0 || positionSteps > spec.maxSteps()) {
             throw new DeviceException(
                     "focuser",
                     "position " + positionSteps + " is beyond its ends, 0 and " + spec.maxSteps(),
                     "If it should not be, the focuser has lost its zero: run it to the inner end and set 0 there.");
         }
-        int way = Math.abs(positionSteps - motorSteps);
-        motorSteps = positionSteps;
-        // The motor pushes outward from below and pulls inward from above the slack.
-        tubeSteps = Math.max(motorSteps, Math.min(motorSteps + slackSteps, tubeSteps));
-        busyUntil = clock.now().plusMillis(Math.round(200 + 1000 * way / STEPS_PER_SECOND));
+        int from = motorSteps;
+        double tubeFrom = tubeSteps;
+        Duration takes = Duration.ofMillis(Math.round(200 + 1000 * Math.abs(positionSteps - from) / STEPS_PER_SECOND));
+        run(positionSteps);
+        Timed[] move = new Timed[1];
+        move[0] = new Timed(name(), "the move", clock, takes, () -> {
+            int reached = from + (int) Math.round(move[0].share() * (positionSteps - from));
+            tubeSteps = tubeFrom;
+            run(reached);
+        });
+        return move[0];
     }
 
-    @Override
-    public Duration remaining() {
-        Duration left = Duration.between(clock.now(), busyUntil);
-        return left.isNegative() ? Duration.ZERO : left;
+    /** The motor pushes outward from below and pulls inward from above the slack. */
+    private void run(int to) {
+        motorSteps = to;
+        tubeSteps = Math.max(motorSteps, Math.min(motorSteps + slackSteps, tubeSteps));
     }
 
     @Override
@@ -72,6 +86,7 @@ final class SimFocuser implements Focuser {
 
     @Override
     public double temperatureC() {
+        mustAnswer();
         return surroundings.temperatureC(clock.now());
     }
 }

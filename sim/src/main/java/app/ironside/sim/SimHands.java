@@ -2,7 +2,10 @@ package app.ironside.sim;
 
 import app.ironside.device.Hands;
 import app.ironside.device.NightClock;
+import app.ironside.sky.Angles;
+import app.ironside.sky.Equatorial;
 import java.time.Duration;
+import java.util.Optional;
 
 /** Hands that turn the knobs nearly as asked. */
 final class SimHands implements Hands {
@@ -15,13 +18,23 @@ final class SimHands implements Hands {
 
     private static final double LEAST_STEP_ARCMIN = 0.15;
 
+    private static final Duration FOCUS_TURN = Duration.ofSeconds(8);
+    private static final Duration SWITCH = Duration.ofSeconds(2);
+
+    /** A telescope is pointed so well by a sight along the tube, and nudged so well when it is known where it looks. */
+    private static final double BY_EYE_DEG = 1;
+
+    private static final double LEAST_NUDGE_DEG = 0.02;
+
     private final SimMount mount;
+    private final SimFocuser focuser;
     private final SimSettings settings;
     private final NightClock clock;
     private final Noise noise;
 
-    SimHands(SimMount mount, SimSettings settings, NightClock clock) {
+    SimHands(SimMount mount, SimFocuser focuser, SimSettings settings, NightClock clock) {
         this.mount = mount;
+        this.focuser = focuser;
         this.settings = settings;
         this.clock = clock;
         this.noise = Noise.of(settings.seed(), 11);
@@ -37,6 +50,42 @@ final class SimHands implements Hands {
     @Override
     public void confirm(String what) throws InterruptedException {
         clock.await(LOOK);
+    }
+
+    @Override
+    public void focus(int steps, double stepUm) throws InterruptedException {
+        focuser.turn(steps * (1 + CLUMSINESS * noise.gaussian()));
+        clock.await(FOCUS_TURN);
+    }
+
+    @Override
+    public void point(Optional<Equatorial> from, Equatorial to) throws InterruptedException {
+        Equatorial start = from.orElseGet(() -> mount.looksAt(clock.now()));
+        double sloppy = from.isPresent() ? LEAST_NUDGE_DEG : BY_EYE_DEG;
+        mount.nudge(
+                missed(Angles.wrap180(start.raDeg() - to.raDeg()), sloppy),
+                missed(to.decDeg() - start.decDeg(), sloppy));
+        clock.await(TAKES);
+    }
+
+    private double missed(double degrees, double sloppy) {
+        return degrees * (1 + CLUMSINESS * noise.gaussian()) + sloppy * noise.gaussian();
+    }
+
+    @Override
+    public void turnAxis(double degrees) throws InterruptedException {
+        mount.nudge(degrees * (1 + CLUMSINESS * noise.gaussian()), 0);
+        clock.await(TAKES);
+    }
+
+    @Override
+    public void track(boolean on) throws InterruptedException {
+        if (on) {
+            mount.unpark();
+        } else {
+            mount.stop();
+        }
+        clock.await(SWITCH);
     }
 
     private double done(double arcmin) {

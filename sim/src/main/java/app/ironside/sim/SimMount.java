@@ -3,7 +3,10 @@ package app.ironside.sim;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
+import app.ironside.device.Operation;
+import app.ironside.device.Timed;
 import app.ironside.kit.MountSpec;
+import app.ironside.point.GuardedMount;
 import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Horizontal;
@@ -13,19 +16,22 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * A German equatorial mount: two axes on a base whose polar axis points somewhere near the pole, a worm that errs with its turn,
  * slack in the declination gear, a telescope not quite square to its axis, and an idea of its own where it points.
  */
-final class SimMount implements Mount {
+final class SimMount extends SimDevice implements Mount {
     /** Sidereal rate, degrees of hour angle a second of mean time. */
     private static final double SIDEREAL_DEG_PER_S = 360.985_647_366 / 86_400;
 
-    private static final double NEAREST_SUN_DEG = 20;
+    private static final double HOME_HOUR_ANGLE_DEG = -90;
+    private static final double HOME_DECLINATION_DEG = 60;
 
     private final double latDeg;
     private final MountSpec spec;
+    private final Optional<Double> ownFlipDeg;
     private final SimSettings settings;
     private final NightClock clock;
     private final Surroundings surroundings;
@@ -40,17 +46,29 @@ final class SimMount implements Mount {
     private boolean tracking;
     private boolean parked = true;
     private PierSide side = PierSide.WEST;
-    private Instant busyUntil;
+    private Motion motion = Motion.NONE;
     private double modelHourAngleDeg;
     private double modelDeclinationDeg;
     private double slackArcsec;
     private final List<Pulse> pulses = new ArrayList<>();
 
+    /** A turn of the axes that may still be under way: where it began. */
+    private record Motion(Optional<Timed> operation, double hourAngleDeg, double declinationDeg) {
+        static final Motion NONE = new Motion(Optional.empty(), 0, 0);
+    }
+
     /** What a guide pulse does, arcseconds about each axis. */
     private record Pulse(Instant from, Instant until, double hourAngleArcsec, double declinationArcsec) {}
 
-    SimMount(MountSpec spec, SimSettings settings, NightClock clock, Surroundings surroundings) {
+    SimMount(
+            MountSpec spec,
+            Optional<Double> ownFlipDeg,
+            SimSettings settings,
+            NightClock clock,
+            Surroundings surroundings) {
+        super("mount");
         this.spec = spec;
+        this.ownFlipDeg = ownFlipDeg;
         this.settings = settings;
         this.clock = clock;
         this.surroundings = surroundings;
@@ -60,9 +78,8 @@ final class SimMount implements Mount {
         this.altitudeErrorArcmin = settings.polarAltitudeArcmin();
         this.azimuthErrorArcmin = settings.polarAzimuthArcmin();
         this.anchor = clock.now();
-        this.busyUntil = clock.now();
-        this.axisHourAngleDeg = -90;
-        this.axisDeclinationDeg = 60;
+        this.axisHourAngleDeg = HOME_HOUR_ANGLE_DEG;
+        this.axisDeclinationDeg = HOME_DECLINATION_DEG;
         this.modelHourAngleDeg = settings.pointingErrorDeg();
         this.modelDeclinationDeg = -0.6 * settings.pointingErrorDeg();
     }
@@ -166,37 +183,81 @@ final class SimMount implements Mount {
     // ----------------------------------------------------------------------------------------------------
 
     @Override
+    public Abilities abilities() {
+        return new Abilities(ownFlipDeg.isPresent(), true, true);
+    }
+
+    @Override
     public void unpark() {
+        mustAnswer();
         parked = false;
         settle();
         tracking = true;
     }
 
     @Override
-    public void park() {
-        settle();
+    public Operation park() {
+        mustAnswer();
+        Operation parking = turnAxes("the way to the park position", HOME_HOUR_ANGLE_DEG, HOME_DECLINATION_DEG, 40);
         tracking = false;
         parked = true;
-        axisHourAngleDeg = -90;
-        axisDeclinationDeg = 60;
-        busyUntil = clock.now().plusSeconds(40);
+        return parking;
     }
 
     @Override
     public boolean isParked() {
+        mustAnswer();
         return parked;
     }
 
     @Override
+    public Operation home() {
+        mustBeFree();
+        Operation homing = turnAxes("the search for home", HOME_HOUR_ANGLE_DEG, HOME_DECLINATION_DEG, 40);
+        tracking = false;
+        return homing;
+    }
+
+    @Override
+    public void track(boolean on) {
+        mustBeFree();
+        settle();
+        tracking = on;
+    }
+
+    @Override
     public void stop() {
+        mustAnswer();
+        motion.operation().ifPresent(Timed::abort);
         settle();
         tracking = false;
-        busyUntil = clock.now();
     }
 
     @Override
     public boolean isTracking() {
+        mustAnswer();
         return tracking;
+    }
+
+    /** Turns both axes; ended early, they stand where they have got to. The drive keeps up with the sky meanwhile. */
+    private Operation turnAxes(String what, double hourAngleDeg, double declinationDeg, double seconds) {
+        settle();
+        motion.operation().ifPresent(Timed::abort);
+        double fromHourAngle = axisHourAngleDeg;
+        double fromDeclination = axisDeclinationDeg;
+        axisHourAngleDeg = hourAngleDeg;
+        axisDeclinationDeg = declinationDeg;
+        Timed turn =
+                new Timed(name(), what, clock, Duration.ofMillis(Math.round(1000 * seconds)), this::standWhereItIs);
+        motion = new Motion(Optional.of(turn), fromHourAngle, fromDeclination);
+        return turn;
+    }
+
+    private void standWhereItIs() {
+        double left = 1 - motion.operation().orElseThrow().share();
+        axisHourAngleDeg -= left * (axisHourAngleDeg - motion.hourAngleDeg());
+        axisDeclinationDeg -= left * (axisDeclinationDeg - motion.declinationDeg());
+        motion = Motion.NONE;
     }
 
     /** Folds drive and pulses into the axes, so that a new movement starts from here. */
@@ -210,23 +271,32 @@ final class SimMount implements Mount {
         pulses.clear();
     }
 
+    /** A hand moves the telescope about its axes. */
+    void nudge(double hourAngleDeg, double declinationDeg) {
+        settle();
+        axisHourAngleDeg += hourAngleDeg;
+        axisDeclinationDeg = Math.max(-90, Math.min(90, axisDeclinationDeg + declinationDeg));
+    }
+
     private void mustBeFree() {
+        mustAnswer();
         if (parked) {
             throw new DeviceException("mount", "it is parked and does not move", "Unpark it, then try again.");
         }
     }
 
     @Override
-    public void slewTo(Equatorial target, PierSide arriveOn) {
+    public Operation slewTo(Equatorial target, PierSide wantedSide) {
         mustBeFree();
         double sun = surroundings.sunSeparationDeg(target, clock.now());
-        if (sun < NEAREST_SUN_DEG) {
+        if (sun < GuardedMount.SUN_DEG) {
             throw new DeviceException(
                     "mount",
                     "the target is " + Math.round(sun) + "° from the Sun and the slew is refused",
                     "Never point a telescope toward the Sun: it blinds and burns.");
         }
         settle();
+        PierSide arriveOn = arrivesOn(target, wantedSide);
         double[] wanted = hourAngleAndDeclination(target, clock.now());
         double h = wanted[0] - modelHourAngleDeg;
         double d = Math.max(-90, Math.min(90, wanted[1] - modelDeclinationDeg));
@@ -235,30 +305,36 @@ final class SimMount implements Mount {
         double travel = throughPole / spec.slewDegPerSecond();
         double settleTime = way < 0.001 ? 0.5 : spec.settleSeconds();
         // The drive keeps up with the sky during the slew, so that it arrives where the target then is.
-        axisHourAngleDeg = h;
-        axisDeclinationDeg = d;
+        Operation slew = turnAxes("the slew", h, d, travel + settleTime);
         side = arriveOn;
         tracking = true;
-        busyUntil = clock.now().plusMillis(Math.round(1000 * (travel + settleTime)));
+        return slew;
     }
 
     @Override
-    public void turnRightAscensionAxis(double degrees) {
+    public PierSide arrivesOn(Equatorial target, PierSide wanted) {
+        mustAnswer();
+        return ownFlipDeg
+                .map(limit -> Angles.wrap180(hourAngleAndDeclination(target, clock.now())[0]) >= limit
+                        ? PierSide.EAST
+                        : PierSide.WEST)
+                .orElse(wanted);
+    }
+
+    @Override
+    public Operation turnRightAscensionAxis(double degrees) {
         mustBeFree();
         settle();
-        axisHourAngleDeg += degrees;
-        busyUntil = clock.now()
-                .plusMillis(Math.round(1000 * (Math.abs(degrees) / spec.slewDegPerSecond() + spec.settleSeconds())));
-    }
-
-    @Override
-    public Duration remaining() {
-        Duration left = Duration.between(clock.now(), busyUntil);
-        return left.isNegative() ? Duration.ZERO : left;
+        return turnAxes(
+                "the turn of the axis",
+                axisHourAngleDeg + degrees,
+                axisDeclinationDeg,
+                Math.abs(degrees) / spec.slewDegPerSecond() + spec.settleSeconds());
     }
 
     @Override
     public void sync(Equatorial truth) {
+        mustAnswer();
         Instant now = clock.now();
         double[] place = hourAngleAndDeclination(truth, now);
         modelHourAngleDeg = Angles.wrap180(place[0] - hourAngleDeg(now));
@@ -267,6 +343,7 @@ final class SimMount implements Mount {
 
     @Override
     public Equatorial pointing() {
+        mustAnswer();
         Instant now = clock.now();
         double h = hourAngleDeg(now) + modelHourAngleDeg;
         double d = Math.max(-90, Math.min(90, declinationDeg(now) + modelDeclinationDeg));
@@ -275,11 +352,12 @@ final class SimMount implements Mount {
 
     @Override
     public PierSide pierSide() {
+        mustAnswer();
         return side;
     }
 
     @Override
-    public void pulse(Direction direction, Duration length) {
+    public Operation pulse(Direction direction, Duration length) {
         mustBeFree();
         Instant now = clock.now();
         double arcsec = spec.guideArcsecPerSecond() * length.toMillis() / 1000.0;
@@ -291,6 +369,7 @@ final class SimMount implements Mount {
         if (pulses.size() > 400) {
             foldOldPulses(now.minusSeconds(1200));
         }
+        return new Timed(name(), "the guide pulse", clock, length, () -> {});
     }
 
     /** Pulses that ended long ago become part of the axes. */

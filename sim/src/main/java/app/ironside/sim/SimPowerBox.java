@@ -6,7 +6,7 @@ import app.ironside.kit.Equipment.Part;
 import app.ironside.kit.Equipment.Supply;
 
 /** Current as the kit's own figures have it, with a supply whose voltage sags under load. */
-final class SimPowerBox implements PowerBox {
+final class SimPowerBox extends SimDevice implements PowerBox {
     /** Resistance of leads and plugs, ohms. */
     private static final double LEADS_OHM = 0.06;
 
@@ -14,16 +14,19 @@ final class SimPowerBox implements PowerBox {
     private boolean heating;
 
     SimPowerBox(Equipment equipment) {
+        super("power box");
         this.equipment = equipment;
     }
 
     @Override
     public void heat(boolean on) {
+        mustAnswer();
         heating = on;
     }
 
     @Override
     public double heaterWatts() {
+        mustAnswer();
         return heating ? heaters() : 0;
     }
 

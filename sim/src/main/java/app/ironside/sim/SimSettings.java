@@ -88,6 +88,29 @@ public record SimSettings(
                 clouds);
     }
 
+    /** The same sky and camera on a mount that is perfect: what good guiding makes of any. */
+    public SimSettings withPerfectMount() {
+        return new SimSettings(
+                seed,
+                0,
+                0,
+                0,
+                0,
+                0,
+                periodicSeconds,
+                0,
+                seeingArcsec,
+                jitterArcsec,
+                focusErrorUm,
+                focusDriftUmPerC,
+                eveningC,
+                morningC,
+                cameraAngleDeg,
+                altitudeKnobArcmin,
+                azimuthKnobArcmin,
+                clouds);
+    }
+
     public SimSettings withPolarError(double altitudeArcmin, double azimuthArcmin) {
         return new SimSettings(
                 seed,

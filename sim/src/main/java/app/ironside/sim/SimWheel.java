@@ -3,39 +3,43 @@ package app.ironside.sim;
 import app.ironside.Check;
 import app.ironside.device.FilterWheel;
 import app.ironside.device.NightClock;
+import app.ironside.device.Operation;
+import app.ironside.device.Timed;
 import java.time.Duration;
-import java.time.Instant;
 
 /** A filter wheel. */
-final class SimWheel implements FilterWheel {
+final class SimWheel extends SimDevice implements FilterWheel {
     private static final Duration PER_SLOT = Duration.ofMillis(900);
 
     private final int slots;
     private final NightClock clock;
     private int slot;
-    private Instant busyUntil;
 
     SimWheel(int slots, NightClock clock) {
+        super("filter wheel");
         this.slots = slots;
         this.clock = clock;
-        this.busyUntil = clock.now();
     }
 
     @Override
     public int slot() {
+        mustAnswer();
+        return slot;
+    }
+
+    /** The slot that is really in the beam. */
+    int inBeam() {
         return slot;
     }
 
     @Override
-    public void select(int wanted) {
+    public Operation select(int wanted) {
+        mustAnswer();
         Check.inRange("slot", wanted, 0, slots - 1.0);
-        busyUntil = clock.now().plus(PER_SLOT.multipliedBy(Math.abs(wanted - slot)));
+        int from = slot;
         slot = wanted;
-    }
-
-    @Override
-    public Duration remaining() {
-        Duration left = Duration.between(clock.now(), busyUntil);
-        return left.isNegative() ? Duration.ZERO : left;
+        // Once it turns it turns: a stop half-way would leave no filter in the beam.
+        return new Timed(
+                name(), "the turn of the wheel", clock, PER_SLOT.multipliedBy(Math.abs(wanted - from)), () -> {});
     }
 }

@@ -1,9 +1,14 @@
 package app.ironside.sim;
 
 import app.ironside.Workers;
+import app.ironside.device.Camera;
 import app.ironside.device.Devices;
+import app.ironside.device.HandFocuser;
+import app.ironside.device.HandMount;
 import app.ironside.device.NightClock;
+import app.ironside.device.Rotator;
 import app.ironside.kit.FilterSpec;
+import app.ironside.kit.GuiderSpec;
 import app.ironside.kit.Kit;
 import app.ironside.kit.Optics;
 import app.ironside.kit.Sensor;
@@ -28,7 +33,8 @@ public final class SimulatedObservatory {
     private final SimMount mount;
     private final SimFocuser focuser;
     private final SimWheel wheel;
-    private final SimPanel panel = new SimPanel();
+    private final SimPanel panel;
+    private final Optional<SimRotator> rotator;
     private final Devices devices;
 
     /**
@@ -46,10 +52,13 @@ public final class SimulatedObservatory {
         this.settings = settings;
         this.clock = clock;
         this.surroundings = new Surroundings(site, settings, sunset);
-        this.mount = new SimMount(kit.mount(), settings, clock, surroundings);
+        this.mount = new SimMount(kit.mount(), kit.equipment().ownFlipDeg(), settings, clock, surroundings);
         this.focuser = new SimFocuser(kit.focuser(), clock, surroundings);
         this.wheel = new SimWheel(kit.filters().size(), clock);
+        this.panel = new SimPanel(clock);
+        this.rotator = kit.equipment().rotator() ? Optional.of(new SimRotator(clock)) : Optional.empty();
         SimCamera camera = new SimCamera(
+                "camera",
                 kit,
                 clock,
                 surroundings,
@@ -63,37 +72,63 @@ public final class SimulatedObservatory {
                         FAINTEST_MAIN,
                         FIELD_CURVATURE_UM,
                         workers),
-                settings.cameraAngleDeg(),
+                this::cameraAngleDeg,
                 settings.seed());
-        Kit guide = guideKit(kit);
-        SimCamera guideCamera = new SimCamera(
+        SimHands hands = new SimHands(mount, focuser, settings, clock);
+        boolean goTo = kit.equipment().goTo();
+        this.devices = new Devices(
+                goTo
+                        ? mount
+                        : new HandMount(hands, mount.pointing(), () -> surroundings
+                                .observer()
+                                .siderealTimeDeg(clock.now())),
+                camera,
+                kit.guideOptics().map(spec -> guideCamera(spec, sky, workers)),
+                kit.motorFocuser().isPresent()
+                        ? focuser
+                        : new HandFocuser(kit.focuser(), hands, () -> surroundings.temperatureC(clock.now())),
+                wheel,
+                panel,
+                hands,
+                rotator.map(Rotator.class::cast),
+                Optional.of(new SimWeatherStation(clock, surroundings)),
+                Optional.of(new SimPowerBox(kit.equipment())));
+    }
+
+    private Camera guideCamera(GuiderSpec spec, SkySource sky, Workers workers) {
+        Kit guide = guideKit(kit, spec);
+        return new SimCamera(
+                "guide camera",
                 guide,
                 clock,
                 surroundings,
                 mount,
-                new SimPanel(),
+                new SimPanel(clock),
                 new GuideOptics(guide.filters().get(0)),
                 new Exposer(
                         guide, new SensorTruth(guide.sensor(), settings.seed() + 1), sky, FAINTEST_GUIDE, 0, workers),
-                GUIDE_ANGLE_DEG,
+                () -> GUIDE_ANGLE_DEG,
                 settings.seed() + 1);
-        this.devices = new Devices(
-                mount,
-                camera,
-                guideCamera,
-                focuser,
-                wheel,
-                panel,
-                new SimHands(mount, settings, clock),
-                Optional.of(new SimPowerBox(kit.equipment())));
     }
 
-    private static Kit guideKit(Kit kit) {
-        Optics optics = new Optics(kit.guider().apertureMm(), kit.guider().focalLengthMm(), 0, 0.85, GUIDE_BLUR_ARCSEC);
+    private double cameraAngleDeg() {
+        return settings.cameraAngleDeg() + rotator.map(SimRotator::turnedDeg).orElse(0.0);
+    }
+
+    /** Pulls the cable of a device out, or plugs it in again. */
+    public void pull(String device, boolean out) {
+        devices.all().stream()
+                .filter(d -> d.name().equals(device))
+                .map(SimDevice.class::cast)
+                .forEach(d -> d.pull(out));
+    }
+
+    private static Kit guideKit(Kit kit, GuiderSpec spec) {
+        Optics optics = new Optics(spec.apertureMm(), spec.focalLengthMm(), 0, 0.85, GUIDE_BLUR_ARCSEC);
         Sensor sensor = new Sensor(
-                kit.guider().widthPx(),
-                kit.guider().heightPx(),
-                kit.guider().pixelUm(),
+                spec.widthPx(),
+                spec.heightPx(),
+                spec.pixelUm(),
                 0.25,
                 400,
                 16,
@@ -112,13 +147,13 @@ public final class SimulatedObservatory {
                 List.of(new FilterSpec("none", 300, 580, 0)),
                 kit.focuser(),
                 kit.mount(),
-                kit.guider());
+                spec);
     }
 
     private final class MainOptics implements SimCamera.Optics {
         @Override
         public FilterSpec filter() {
-            return kit.filters().get(wheel.slot());
+            return kit.filters().get(wheel.inBeam());
         }
 
         @Override
@@ -159,7 +194,7 @@ public final class SimulatedObservatory {
     private double bestFocusUm(Instant time) {
         double base = kit.focuser().startSteps() * kit.focuser().stepUm() - settings.focusErrorUm();
         double temperature = settings.focusDriftUmPerC() * (surroundings.temperatureC(time) - settings.eveningC());
-        double filter = kit.filters().get(wheel.slot()).focusOffsetSteps()
+        double filter = kit.filters().get(wheel.inBeam()).focusOffsetSteps()
                 * kit.focuser().stepUm();
         return base + temperature + filter;
     }

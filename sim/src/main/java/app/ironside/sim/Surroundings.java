@@ -51,7 +51,8 @@ final class Surroundings {
         return air * cloud(time);
     }
 
-    private double cloud(Instant time) {
+    /** Share of light that passes cloud. */
+    double cloud(Instant time) {
         double minutes = Duration.between(sunset, time).toMillis() / 60_000.0;
         return settings.clouds().stream()
                 .filter(c -> minutes >= c.from() && minutes < c.until())

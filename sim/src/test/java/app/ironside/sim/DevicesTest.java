@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.ironside.device.FilterWheel;
 import app.ironside.device.Focuser;
 import app.ironside.device.Mount;
+import app.ironside.device.Operation;
 import app.ironside.kit.Kit;
 import app.ironside.plan.WeatherForecast;
 import app.ironside.sky.Equatorial;
@@ -168,10 +169,10 @@ class DevicesTest {
     @Test
     void theWheelTakesItsTime() throws InterruptedException {
         FilterWheel wheel = observatory(SimSettings.DEFAULT).devices().wheel();
-        wheel.select(1);
-        assertThat(wheel.remaining()).isBetween(Duration.ofMillis(200), Duration.ofSeconds(10));
-        clock.await(wheel.remaining());
+        Operation turning = wheel.select(1);
+        assertThat(turning.remaining().orElseThrow()).isBetween(Duration.ofMillis(200), Duration.ofSeconds(10));
+        assertThat(turning.state()).isEqualTo(Operation.State.UNDER_WAY);
+        assertThat(turning.await(clock)).isEqualTo(Operation.State.DONE);
         assertThat(wheel.slot()).isEqualTo(1);
-        assertThat(wheel.remaining()).isZero();
     }
 }

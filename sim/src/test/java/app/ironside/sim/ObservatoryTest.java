@@ -91,41 +91,19 @@ class ObservatoryTest {
     }
 
     /** Law: the same seed gives the same pixels, another seed others. */
+    private static Frame bias(SimSettings settings, Workers workers) throws InterruptedException {
+        SteppedClock clock = new SteppedClock(TestNight.NIGHT);
+        return new SimulatedObservatory(TestNight.SITE, KIT, settings, TestNight.SKY, clock, TestNight.SUNSET, workers)
+                .devices()
+                .camera()
+                .expose(clock, Camera.Exposure.light(Duration.ZERO));
+    }
+
     @Test
     void aSeedIsANight() throws InterruptedException {
-        Frame a = new SimulatedObservatory(
-                        TestNight.SITE,
-                        KIT,
-                        SimSettings.DEFAULT,
-                        TestNight.SKY,
-                        new SteppedClock(TestNight.NIGHT),
-                        TestNight.SUNSET,
-                        Workers.SERIAL)
-                .devices()
-                .camera()
-                .expose(new SteppedClock(TestNight.NIGHT), Camera.Exposure.light(Duration.ZERO));
-        Frame b = new SimulatedObservatory(
-                        TestNight.SITE,
-                        KIT,
-                        SimSettings.DEFAULT,
-                        TestNight.SKY,
-                        new SteppedClock(TestNight.NIGHT),
-                        TestNight.SUNSET,
-                        Workers.ALL_CORES)
-                .devices()
-                .camera()
-                .expose(new SteppedClock(TestNight.NIGHT), Camera.Exposure.light(Duration.ZERO));
-        Frame c = new SimulatedObservatory(
-                        TestNight.SITE,
-                        KIT,
-                        SimSettings.DEFAULT.withSeed(9),
-                        TestNight.SKY,
-                        new SteppedClock(TestNight.NIGHT),
-                        TestNight.SUNSET,
-                        Workers.SERIAL)
-                .devices()
-                .camera()
-                .expose(new SteppedClock(TestNight.NIGHT), Camera.Exposure.light(Duration.ZERO));
+        Frame a = bias(SimSettings.DEFAULT, Workers.SERIAL);
+        Frame b = bias(SimSettings.DEFAULT, Workers.ALL_CORES);
+        Frame c = bias(SimSettings.DEFAULT.withSeed(9), Workers.SERIAL);
         assertThat(a.pixels()).isEqualTo(b.pixels());
         assertThat(a.pixels()).isNotEqualTo(c.pixels());
     }

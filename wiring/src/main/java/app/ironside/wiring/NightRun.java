@@ -1,12 +1,12 @@
 package app.ironside.wiring;
 
 import app.ironside.device.NightClock;
+import app.ironside.document.NightFile;
 import app.ironside.journal.Journal;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.FrameArchive;
 import app.ironside.night.NightControl;
 import app.ironside.night.NightEngine;
-import app.ironside.night.NightFile;
 import app.ironside.sim.SimulatedObservatory;
 import java.util.Optional;
 

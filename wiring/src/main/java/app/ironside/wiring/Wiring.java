@@ -8,9 +8,9 @@ import app.ironside.device.DeviceDriver;
 import app.ironside.device.Devices;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
-import app.ironside.journal.AxisMeasured;
+import app.ironside.document.NightFile;
+import app.ironside.document.ReadyList;
 import app.ironside.journal.Journal;
-import app.ironside.journal.KnobsTurned;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.ProgramRevised;
@@ -21,11 +21,9 @@ import app.ironside.night.MountWatch;
 import app.ironside.night.NightContext;
 import app.ironside.night.NightControl;
 import app.ironside.night.NightEngine;
-import app.ironside.night.NightFile;
 import app.ironside.night.NightRecord;
 import app.ironside.night.NightWatcher;
 import app.ironside.night.ProgramInForce;
-import app.ironside.night.ReadyList;
 import app.ironside.night.WatchedClock;
 import app.ironside.plan.Program;
 import app.ironside.plan.WeatherForecast;
@@ -49,24 +47,22 @@ import app.ironside.solve.StarShelf;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.ServiceLoader;
 import java.util.function.Function;
 
 /** The one place that decides what a night is made of. */
 public final class Wiring {
-    /** After a stop, a rehearsal goes on this much later: what a person needs to start again. */
-    private static final Duration RESTART = Duration.ofMinutes(4);
-
     private static final Duration MODEL_EXPOSURE = Duration.ofSeconds(8);
 
     private final StarCatalogue stars;
     private final DeepSkyCatalogue objects;
     private final Workers workers;
     private final StarShelf shelf;
+    private final DriverShelf drivers;
 
     /** Nothing is kept from one run to the next. */
     public Wiring(Workers workers) {
@@ -81,6 +77,7 @@ public final class Wiring {
         this.stars = StarCatalogue.hipparcos();
         this.objects = DeepSkyCatalogue.load();
         this.shelf = new StarShelf(stars, workers, dataFolder);
+        this.drivers = new DriverShelf(dataFolder);
     }
 
     /** Where a user's data lies: IRONSIDE_DATA, or the usual place of the system. */
@@ -109,6 +106,11 @@ public final class Wiring {
         return new SkySource(stars, objects);
     }
 
+    /** Draws frames of rehearsals again that are not on the disk. */
+    public FrameArtist artist() {
+        return new FrameArtist(stars, objects, workers);
+    }
+
     /** The weather service of a night: the simulated one. */
     public WeatherForecast weather(NightFile file) {
         NightTimes times = NightTimes.of(file.site(), file.program().date());
@@ -118,11 +120,9 @@ public final class Wiring {
                 times.sunset().orElse(times.night().from()));
     }
 
-    /** Drivers of real devices found beside the application. */
+    /** Drivers of real devices: those that ship, and those that the user added. */
     public List<DeviceDriver> drivers() {
-        return ServiceLoader.load(DeviceDriver.class).stream()
-                .map(ServiceLoader.Provider::get)
-                .toList();
+        return drivers.all();
     }
 
     /**
@@ -132,12 +132,6 @@ public final class Wiring {
      */
     public void check(NightFile file) {
         file.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
-        if (file.kit().motorFocuser().isEmpty() || file.kit().guideOptics().isEmpty()) {
-            throw new BadInputException(
-                    "kit " + file.kit().name(),
-                    "has no " + (file.kit().motorFocuser().isEmpty() ? "motor focuser" : "guider"),
-                    "one that has both: the simulated observatory cannot rehearse others yet");
-        }
     }
 
     /**
@@ -166,36 +160,55 @@ public final class Wiring {
             Function<Instant, ? extends NightClock> clock,
             NightWatcher watcher,
             NightControl control) {
+        return night(
+                given,
+                logbook,
+                entry,
+                new RehearsalVenue(new SkySource(stars, objects), workers, clock),
+                watcher,
+                control);
+    }
+
+    /**
+     * A real night: the engine with the devices that the kit's drivers connect.
+     *
+     * @param watcher asks the person for what has no motor
+     * @throws BadInputException if a driver is missing
+     * @throws app.ironside.device.DeviceException if a device does not answer
+     */
+    public NightRun live(
+            NightFile given, Logbook logbook, NightEntry entry, NightWatcher watcher, NightControl control) {
+        return night(
+                given, logbook, entry, new LiveVenue(drivers(), new LiveClock(Clock.systemUTC())), watcher, control);
+    }
+
+    NightRun night(
+            NightFile given,
+            Logbook logbook,
+            NightEntry entry,
+            Venue venue,
+            NightWatcher watcher,
+            NightControl control) {
         Journal journal = logbook.journal(entry);
         List<NightEvent> before = journal.events();
         NightFile file = NightState.of(before)
                 .last(ProgramRevised.class)
                 .map(r -> NightFile.parse(r.document(), entry.title(), objects))
                 .orElse(given);
-        NightTimes times = NightTimes.of(file.site(), file.program().date());
-        Instant sunset = times.sunset().orElse(times.night().from());
-        Instant start =
-                before.isEmpty() ? sunset : before.get(before.size() - 1).time().plus(RESTART);
-        NightClock running = clock.apply(start);
-        SimSettings settings = file.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
-        SimulatedObservatory observatory = new SimulatedObservatory(
-                file.site(), file.kit(), settings, new SkySource(stars, objects), running, sunset, workers);
-        leaveBaseAsItWas(observatory, settings, before);
         return assemble(
                 file,
                 entry,
                 journal,
-                running,
-                observatory.devices(),
+                venue.prepare(file, before, watcher),
+                venue.provenance(),
                 watcher,
                 logbook,
-                Optional.of(observatory),
                 control);
     }
 
-    /** The pointing models by which rehearsals with a logbook's kits are pointed; real mounts have others. */
-    public static ModelShelf models(Logbook logbook) {
-        return new ModelShelf(logbook.folder(), Provenance.REHEARSED);
+    /** The pointing models of a logbook's kits: those of real mounts, or of simulated ones. */
+    public static ModelShelf models(Logbook logbook, Provenance provenance) {
+        return new ModelShelf(logbook.folder(), provenance);
     }
 
     /** What taking the points of a pointing model gave. */
@@ -235,21 +248,6 @@ public final class Wiring {
         return new ModelAnswer(PointingModel.fit(outcome.points(), observer, clock.now()), outcome.failures());
     }
 
-    /** The polar axis of a rehearsal that goes on: where it was measured last, with the knobs turned since. */
-    private static void leaveBaseAsItWas(
-            SimulatedObservatory observatory, SimSettings settings, List<NightEvent> before) {
-        for (NightEvent event : before) {
-            if (event instanceof AxisMeasured axis) {
-                double[] now = observatory.polarErrorArcmin();
-                observatory.moveAxis(axis.altitudeErrorArcmin() - now[0], axis.azimuthErrorArcmin() - now[1]);
-            } else if (event instanceof KnobsTurned knobs) {
-                observatory.moveAxis(
-                        knobs.altitudeTurns() * settings.altitudeKnobArcmin(),
-                        knobs.azimuthTurns() * settings.azimuthKnobArcmin());
-            }
-        }
-    }
-
     /** A changed program of a night; its site and kit stay, as they stand under the sky. */
     private Program revised(String text, NightFile night) {
         NightFile changed = NightFile.parse(text, "the changed program", objects);
@@ -264,12 +262,13 @@ public final class Wiring {
             NightFile file,
             NightEntry entry,
             Journal journal,
-            NightClock clock,
-            Devices devices,
+            Venue.Prepared venue,
+            Provenance provenance,
             NightWatcher watcher,
             Logbook logbook,
-            Optional<SimulatedObservatory> observatory,
             NightControl control) {
+        NightClock clock = venue.clock();
+        Devices devices = venue.devices();
         FrameArchive archive = new FrameArchive(entry.folder());
         Observer observer = Observer.at(file.site());
         GuardedMount mount = new GuardedMount(devices.mount(), observer, file.kit(), clock);
@@ -285,10 +284,11 @@ public final class Wiring {
                 shelf.solver(),
                 workers,
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
-                logbook.focusPositions(file.kit().name(), entry, Provenance.REHEARSED),
-                models(logbook).of(file.kit().name()),
-                Provenance.REHEARSED,
+                logbook.focusPositions(file.kit().name(), entry, provenance),
+                models(logbook, provenance).of(file.kit().name()),
+                provenance,
                 control);
-        return new NightRun(file, entry, new NightEngine(context), control, clock, journal, archive, observatory);
+        return new NightRun(
+                file, entry, new NightEngine(context), control, clock, journal, archive, venue.observatory());
     }
 }

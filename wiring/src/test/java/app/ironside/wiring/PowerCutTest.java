@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Workers;
+import app.ironside.document.NightFile;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.FitsFiles;
 import app.ironside.journal.NightEnded;
@@ -16,7 +17,6 @@ import app.ironside.logbook.EventCodec;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.FrameArchive;
-import app.ironside.night.NightFile;
 import app.ironside.night.NightWatcher;
 import app.ironside.sim.SteppedClock;
 import java.io.File;

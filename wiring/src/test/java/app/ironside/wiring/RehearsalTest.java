@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Workers;
 import app.ironside.device.Mount;
+import app.ironside.document.NightFile;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
@@ -22,7 +23,6 @@ import app.ironside.journal.TargetCentred;
 import app.ironside.kit.Sampling;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
-import app.ironside.night.NightFile;
 import app.ironside.night.NightWatcher;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;

@@ -1,0 +1,272 @@
+package app.ironside.document;
+
+import app.ironside.kit.Kit;
+import app.ironside.plan.CloudForecast;
+import app.ironside.plan.NightPlan;
+import app.ironside.plan.NightPlanner;
+import app.ironside.plan.NightPlanner.Outlook;
+import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.Program;
+import app.ironside.plan.Project;
+import app.ironside.plan.Projects;
+import app.ironside.plan.Schedule;
+import app.ironside.plan.Scheduler;
+import app.ironside.plan.TargetPlan;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.Interval;
+import app.ironside.sky.Observer;
+import app.ironside.sky.Site;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A night while it is being planned. Each change gives a new draft, so that changes can be taken back; what is known of the sky is shared
+ * between drafts of the same night. Immutable.
+ */
+public final class NightDraft {
+    /** What is shorter than this is dropped: it costs more in starting than it gives. */
+    private static final Duration SHORTEST = Duration.ofMinutes(15);
+
+    private final NightFile file;
+    private final Outlook outlook;
+    private final NightPlan plan;
+
+    private NightDraft(NightFile file, Outlook outlook) {
+        this.file = file;
+        this.outlook = outlook;
+        this.plan = NightPlanner.plan(file.site(), file.kit(), file.program(), outlook);
+    }
+
+    public static NightDraft of(NightFile file) {
+        return new NightDraft(file, outlook(file.site(), file.program()));
+    }
+
+    private static Outlook outlook(Site site, Program program) {
+        return Outlook.of(site, program.date(), program.minimumAltitudeDeg());
+    }
+
+    public NightFile file() {
+        return file;
+    }
+
+    /** What the program makes of the night. */
+    public NightPlan plan() {
+        return plan;
+    }
+
+    public Outlook outlook() {
+        return outlook;
+    }
+
+    /** A target with the stretch of time it has. */
+    private record Placed(TargetPlan target, Interval span) {}
+
+    private List<Placed> placed() {
+        return new ArrayList<>(plan.blocks().stream()
+                .map(b -> new Placed(b.target(), b.span()))
+                .toList());
+    }
+
+    /**
+     * Gives a block another stretch of time. What lies in its way is cut back, or dropped when too little is left.
+     *
+     * @param index of the block in the plan
+     */
+    public NightDraft move(int index, Interval span) {
+        List<Placed> all = placed();
+        Placed moved = new Placed(all.remove(index).target().withMostSubs(Optional.empty()), span);
+        return around(moved, all);
+    }
+
+    /** Puts a target into a stretch of time; what lies there is cut back. */
+    public NightDraft add(TargetPlan target, Interval span) {
+        return around(new Placed(target.withMostSubs(Optional.empty()), span), placed());
+    }
+
+    private NightDraft around(Placed chosen, List<Placed> others) {
+        List<Placed> next = new ArrayList<>();
+        next.add(chosen);
+        for (Placed other : others) {
+            cut(other, chosen.span()).forEach(next::add);
+        }
+        return with(next);
+    }
+
+    /** What is left of a stretch when another one lies over it: its parts before and after. */
+    private static List<Placed> cut(Placed other, Interval over) {
+        List<Placed> left = new ArrayList<>();
+        Interval span = other.span();
+        if (span.intersection(over).isEmpty()) {
+            return List.of(other);
+        }
+        if (Duration.between(span.from(), over.from()).compareTo(SHORTEST) >= 0) {
+            left.add(new Placed(other.target().withMostSubs(Optional.empty()), new Interval(span.from(), over.from())));
+        }
+        if (Duration.between(over.until(), span.until()).compareTo(SHORTEST) >= 0) {
+            left.add(new Placed(
+                    other.target().withMostSubs(Optional.empty()), new Interval(over.until(), span.until())));
+        }
+        return left;
+    }
+
+    /** Takes a block out; its time is left free. */
+    public NightDraft remove(int index) {
+        List<Placed> all = placed();
+        all.remove(index);
+        return with(all);
+    }
+
+    /** Cuts a block in two at a time; nothing changes if a part would be too short. */
+    public NightDraft split(int index, Instant at) {
+        List<Placed> all = placed();
+        Placed whole = all.get(index);
+        if (at.isBefore(whole.span().from().plus(SHORTEST))
+                || at.isAfter(whole.span().until().minus(SHORTEST))) {
+            return this;
+        }
+        TargetPlan target = whole.target().withMostSubs(Optional.empty());
+        all.set(index, new Placed(target, new Interval(whole.span().from(), at)));
+        all.add(new Placed(target, new Interval(at, whole.span().until())));
+        return with(all);
+    }
+
+    /** Replaces the target's settings of a block: filters, sub length. */
+    public NightDraft replace(int index, TargetPlan target) {
+        List<Placed> all = placed();
+        all.set(index, new Placed(target, all.get(index).span()));
+        return with(all);
+    }
+
+    private NightDraft with(List<Placed> placed) {
+        List<TargetPlan> targets = placed.stream()
+                .sorted(Comparator.comparing((Placed p) -> p.span().from()))
+                .map(p -> p.target()
+                        .at(
+                                Optional.of(local(p.span().from())),
+                                Optional.of(local(p.span().until()))))
+                .toList();
+        return withProgram(file.program().withTargets(file.program().date(), targets));
+    }
+
+    private LocalTime local(Instant time) {
+        return time.atZone(file.site().zone()).toLocalTime().withNano(0);
+    }
+
+    /** Another program for the same night. */
+    public NightDraft withProgram(Program program) {
+        NightFile next = NightFile.of(file.site(), file.kit(), program, file.lessons(), file.observatory());
+        boolean sameSky = program.date().equals(file.program().date())
+                && program.minimumAltitudeDeg() == file.program().minimumAltitudeDeg();
+        return new NightDraft(next, sameSky ? outlook : outlook(file.site(), program));
+    }
+
+    /** The same targets on another date, each whenever it is up. */
+    public NightDraft onDate(LocalDate date) {
+        List<TargetPlan> targets = file.program().targets().stream()
+                .map(t -> t.at(Optional.empty(), Optional.empty()).withMostSubs(Optional.empty()))
+                .toList();
+        return withProgram(file.program().withTargets(date, targets));
+    }
+
+    /** The same program at another place with another kit. Filters that the kit lacks give way to its first. */
+    public NightDraft with(Site site, Kit kit) {
+        List<TargetPlan> targets = file.program().targets().stream()
+                .map(t -> {
+                    List<String> filters = t.filters().stream()
+                            .filter(f -> kit.filters().stream()
+                                    .anyMatch(k -> k.name().equals(f)))
+                            .toList();
+                    return t.withFilters(
+                            filters.isEmpty() ? List.of(kit.filters().get(0).name()) : filters);
+                })
+                .toList();
+        Program program = file.program().withTargets(file.program().date(), targets);
+        return NightDraft.of(NightFile.of(site, kit, program, file.lessons(), file.observatory()));
+    }
+
+    /** The same night with another frame for a target, in all its blocks. */
+    public NightDraft framed(String target, Equatorial centre, double angleDeg) {
+        List<TargetPlan> targets = file.program().targets().stream()
+                .map(t -> t.name().equals(target) ? t.framed(centre, angleDeg) : t)
+                .toList();
+        return withProgram(file.program().withTargets(file.program().date(), targets));
+    }
+
+    /** The same night with other lessons. */
+    public NightDraft withLessons(List<String> lessons) {
+        return new NightDraft(
+                NightFile.of(file.site(), file.kit(), file.program(), lessons, file.observatory()), outlook);
+    }
+
+    /**
+     * The best times for what is planned. Nothing else changes: each target keeps its frame, filters, sub length and count.
+     *
+     * @param broadUnderMoon the school that takes bright targets at any time
+     * @return the schedule and the draft that carries it out; the draft is unchanged if nothing is up
+     */
+    public Arranged arrange(CloudForecast clouds, boolean interleave, boolean broadUnderMoon) {
+        List<Project> projects = distinct(file.program().targets()).stream()
+                .map(t -> Projects.planned(t, file.kit(), file.site(), broadUnderMoon))
+                .toList();
+        Scheduler.Rules rules = new Scheduler.Rules(
+                file.program().minimumAltitudeDeg(), file.program().ditherEvery(), interleave, 2);
+        Scheduler scheduler = new Scheduler(file.kit(), Observer.at(file.site()), rules);
+        Optional<Interval> dark = plan.times().dark().stream().max(Comparator.comparing(Interval::duration));
+        if (dark.isEmpty()) {
+            return new Arranged(new Schedule(List.of(), 0, 0), this, List.of());
+        }
+        Schedule schedule = scheduler.best(projects, dark.get(), clouds);
+        if (schedule.blocks().isEmpty()) {
+            return new Arranged(schedule, this, List.of());
+        }
+        Program program = Projects.program(
+                schedule, file.program(), file.program().date(), file.site().zone(), interleave);
+        List<String> without = projects.stream()
+                .map(Project::name)
+                .filter(name ->
+                        program.targets().stream().noneMatch(t -> t.name().equals(name)))
+                .distinct()
+                .toList();
+        return new Arranged(schedule, withProgram(program), without);
+    }
+
+    /** Blocks of one target with the same settings are one wish. */
+    private static List<TargetPlan> distinct(List<TargetPlan> targets) {
+        return targets.stream()
+                .map(t -> t.at(Optional.empty(), Optional.empty()))
+                .distinct()
+                .toList();
+    }
+
+    /** The same night with filters in turns of two, or each in one block; nothing else changes, the times neither. */
+    public NightDraft inTurns(boolean interleave) {
+        List<Placed> all = placed();
+        for (int i = 0; i < all.size(); i++) {
+            TargetPlan t = all.get(i).target();
+            int subs = Math.max(1, plan.blocks().get(i).subs());
+            int turn = interleave
+                    ? 2
+                    : (subs + t.filters().size() - 1) / t.filters().size();
+            all.set(i, new Placed(t.withTurn(Math.max(1, turn)), all.get(i).span()));
+        }
+        return with(all);
+    }
+
+    /**
+     * A schedule with the draft that carries it out.
+     *
+     * @param without names of targets that found no time
+     */
+    public record Arranged(Schedule schedule, NightDraft draft, List<String> without) {}
+
+    /** The block at a time. */
+    public Optional<PlannedBlock> blockAt(Instant time) {
+        return plan.blocks().stream().filter(b -> b.span().contains(time)).findFirst();
+    }
+}

@@ -1,0 +1,218 @@
+package app.ironside.document;
+
+import app.ironside.BadInputException;
+import app.ironside.JsonText;
+import app.ironside.kit.Kit;
+import app.ironside.kit.KitFile;
+import app.ironside.plan.Calibrations;
+import app.ironside.plan.Program;
+import app.ironside.plan.TargetPlan;
+import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.Site;
+import app.ironside.sky.SiteFile;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.List;
+import java.util.Optional;
+
+/**
+ * A night as an open JSON file: site, kit, program, and for rehearsals the truth of the observatory.
+ *
+ * @param lessons steps that earlier nights taught
+ * @param observatory settings of a simulated observatory, as they stand in the file; empty object if absent
+ * @param text the file as it was read
+ */
+public record NightFile(Site site, Kit kit, Program program, List<String> lessons, JsonNode observatory, String text) {
+    private static final String EXAMPLE = "a night file as in examples/";
+
+    private record TargetEntry(
+            String name,
+            Optional<Double> raDeg,
+            Optional<Double> decDeg,
+            List<String> filters,
+            Optional<Integer> subsPerFilter,
+            double subSeconds,
+            Optional<LocalTime> from,
+            Optional<LocalTime> until,
+            Optional<Integer> mostSubs,
+            Optional<Double> angleDeg) {}
+
+    private record ProgramEntry(
+            List<TargetEntry> targets,
+            double coolToC,
+            int ditherEvery,
+            double ditherArcsec,
+            double refocusAfterC,
+            double centreWithinArcsec,
+            double recentreBeyondArcsec,
+            double minimumAltitudeDeg,
+            Calibrations calibrations,
+            Optional<Integer> fullFramesPerLeg) {}
+
+    private record Entry(
+            LocalDate date,
+            SiteFile.Entry site,
+            KitFile.Entry kit,
+            ProgramEntry program,
+            Optional<List<String>> lessons,
+            Optional<JsonNode> observatory) {}
+
+    /** A night put together by the application. */
+    public static NightFile of(Site site, Kit kit, Program program, List<String> lessons, JsonNode observatory) {
+        ObjectNode tree = tree(site, kit, program, lessons, observatory);
+        return new NightFile(site, kit, program, List.copyOf(lessons), observatory, JsonText.write(tree));
+    }
+
+    private static ObjectNode tree(Site site, Kit kit, Program program, List<String> lessons, JsonNode observatory) {
+        ObjectNode tree = JsonText.newObject();
+        tree.put("date", program.date().toString());
+        tree.set("site", SiteFile.tree(site));
+        tree.set("kit", KitFile.tree(kit));
+        tree.set("program", JsonText.tree(entry(program)));
+        if (!lessons.isEmpty()) {
+            lessons.forEach(tree.putArray("lessons")::add);
+        }
+        tree.set("observatory", observatory);
+        return tree;
+    }
+
+    /** The same night in another year's weather, as it were: the observatory's seed is another. */
+    public NightFile withSeed(long seed) {
+        ObjectNode changed = JsonText.newObject();
+        changed.setAll((ObjectNode) observatory);
+        changed.put("seed", seed);
+        return of(site, kit, program, lessons, changed);
+    }
+
+    private ObjectNode tree() {
+        return tree(site, kit, program, lessons, observatory);
+    }
+
+    /** Whether another file tells of a night that differs in its program only: the same date, site, kit, and sky. */
+    public boolean differsInProgramOnly(NightFile other) {
+        return JsonText.differences(tree(), other.tree()).stream()
+                .allMatch(d -> d.path().startsWith("program"));
+    }
+
+    /** Whether another file tells of the very same night, however it is laid out as text. */
+    public boolean sameNight(NightFile other) {
+        return JsonText.differences(tree(), other.tree()).isEmpty();
+    }
+
+    /**
+     * Reads a night.
+     *
+     * @param name for messages, usually the file's
+     * @param objects to find targets that are given by name only
+     * @throws BadInputException naming the place in the file that is wrong
+     */
+    public static NightFile parse(String text, String name, DeepSkyCatalogue objects) {
+        Entry entry = JsonText.read(text, Entry.class, name, EXAMPLE);
+        JsonNode observatory = entry.observatory().filter(o -> !o.isNull()).orElseGet(JsonText::newObject);
+        if (!observatory.isObject()) {
+            throw new BadInputException(name + ", observatory", "is not an object in curly brackets", EXAMPLE);
+        }
+        try {
+            Kit kit = entry.kit().kit(name);
+            return new NightFile(
+                    entry.site().site(name),
+                    kit,
+                    program(entry, kit, name, objects),
+                    entry.lessons().orElse(List.of()),
+                    observatory,
+                    text);
+        } catch (IllegalArgumentException e) {
+            throw new BadInputException(name, e.getMessage(), EXAMPLE, e);
+        }
+    }
+
+    private static Program program(Entry entry, Kit kit, String name, DeepSkyCatalogue objects) {
+        ProgramEntry p = entry.program();
+        List<TargetPlan> targets = p.targets().stream()
+                .map(t -> new TargetPlan(
+                        t.name(),
+                        position(t, name, objects),
+                        t.filters(),
+                        t.subsPerFilter().orElse(2),
+                        t.subSeconds(),
+                        t.from(),
+                        t.until(),
+                        t.mostSubs(),
+                        t.angleDeg()))
+                .toList();
+        for (TargetPlan target : targets) {
+            mustHaveFilters(target, kit, name);
+        }
+        return new Program(
+                entry.date(),
+                targets,
+                p.coolToC(),
+                p.ditherEvery(),
+                p.ditherArcsec(),
+                p.refocusAfterC(),
+                p.centreWithinArcsec(),
+                p.recentreBeyondArcsec(),
+                p.minimumAltitudeDeg(),
+                p.calibrations(),
+                p.fullFramesPerLeg());
+    }
+
+    private static void mustHaveFilters(TargetPlan target, Kit kit, String name) {
+        try {
+            target.filters().forEach(kit::filterSlot);
+        } catch (BadInputException e) {
+            throw e.in(name + ", target " + target.name());
+        }
+    }
+
+    private static ProgramEntry entry(Program p) {
+        List<TargetEntry> targets = p.targets().stream()
+                .map(t -> new TargetEntry(
+                        t.name(),
+                        Optional.of(t.position().raDeg()),
+                        Optional.of(t.position().decDeg()),
+                        t.filters(),
+                        Optional.of(t.subsPerFilter()),
+                        t.subSeconds(),
+                        t.from(),
+                        t.until(),
+                        t.mostSubs(),
+                        t.angleDeg()))
+                .toList();
+        return new ProgramEntry(
+                targets,
+                p.coolToC(),
+                p.ditherEvery(),
+                p.ditherArcsec(),
+                p.refocusAfterC(),
+                p.centreWithinArcsec(),
+                p.recentreBeyondArcsec(),
+                p.minimumAltitudeDeg(),
+                p.calibrations(),
+                p.fullFramesPerLeg());
+    }
+
+    private static Equatorial position(TargetEntry t, String name, DeepSkyCatalogue objects) {
+        if (t.raDeg().isPresent() && t.decDeg().isPresent()) {
+            return new Equatorial(t.raDeg().get(), t.decDeg().get());
+        }
+        return objects.find(t.name())
+                .orElseThrow(() -> new BadInputException(
+                        name,
+                        "the catalogue has no \"" + t.name() + "\"",
+                        "a name like \"NGC 2403\", or raDeg and decDeg (J2000)"))
+                .position();
+    }
+
+    /**
+     * The observatory's settings as a record of the simulator's.
+     *
+     * @throws BadInputException if a value is of the wrong kind
+     */
+    public <T> T observatoryOver(T defaults, Class<T> type) {
+        return JsonText.overlay(defaults, observatory, type, "observatory");
+    }
+}

@@ -1,0 +1,296 @@
+package app.ironside.document;
+
+import app.ironside.Csv;
+import app.ironside.FileNames;
+import app.ironside.Printable;
+import app.ironside.kit.Exposure;
+import app.ironside.plan.NightBudget;
+import app.ironside.plan.NightPlan;
+import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.TargetWindow;
+import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.StringWriter;
+import java.io.UncheckedIOException;
+import java.net.URI;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import net.fortuna.ical4j.data.CalendarOutputter;
+import net.fortuna.ical4j.model.Calendar;
+import net.fortuna.ical4j.model.ComponentList;
+import net.fortuna.ical4j.model.DateTime;
+import net.fortuna.ical4j.model.component.VAlarm;
+import net.fortuna.ical4j.model.component.VEvent;
+import net.fortuna.ical4j.model.property.Action;
+import net.fortuna.ical4j.model.property.CalScale;
+import net.fortuna.ical4j.model.property.Description;
+import net.fortuna.ical4j.model.property.ProdId;
+import net.fortuna.ical4j.model.property.Uid;
+import net.fortuna.ical4j.model.property.Version;
+
+/** A night to take along: on paper, in the calendar, as a table, as a file that Ironside reads. */
+public record NightPack(NightFile file, NightPlan plan, NightBudget budget, ReadyList steps) {
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm");
+    private static final Duration ALARM_BEFORE = Duration.ofMinutes(10);
+
+    private ZoneId zone() {
+        return file.site().zone();
+    }
+
+    private String clock(Instant time) {
+        return CLOCK.format(time.atZone(zone()));
+    }
+
+    private String clock(Optional<Instant> time) {
+        return time.map(this::clock).orElse("never");
+    }
+
+    // ---- paper
+    // -------------------------------------------------------------------------------------------------------
+
+    /** The night on one or two sheets, as XHTML without anything outside it. */
+    public String html() {
+        StringBuilder h = new StringBuilder();
+        h.append("<!DOCTYPE html>\n<html xmlns=\"http://www.w3.org/1999/xhtml\"><head><meta charset=\"UTF-8\"/><title>")
+                .append(escape(title()))
+                .append("</title><style>\n")
+                .append("@page { size: A4; margin: 14mm }\n")
+                .append("body { font-family: sans-serif; font-size: 11pt; color: #111 }\n")
+                .append("h1 { font-size: 19pt; margin: 0 } h2 { font-size: 13pt; margin: 14pt 0 4pt 0 }\n")
+                .append(
+                        "table { border-collapse: collapse; width: 100% } th { text-align: left; font-size: 9pt; color: #555 }\n")
+                .append("td, th { padding: 3pt 8pt 3pt 0; border-bottom: 0.5pt solid #bbb; vertical-align: top }\n")
+                .append(".box { width: 11pt; height: 11pt; border: 1pt solid #111; display: inline-block }\n")
+                .append(".warn { font-weight: bold }\n</style></head><body>\n");
+        h.append("<h1>")
+                .append(escape(title()))
+                .append("</h1>\n<p>")
+                .append(escape(skyLine()))
+                .append("</p>\n");
+        budget.warnings()
+                .forEach(w -> h.append("<p class=\"warn\">! ").append(escape(w)).append("</p>\n"));
+        budget.reminders().forEach(w -> h.append("<p>").append(escape(w)).append("</p>\n"));
+        program(h);
+        visits(h);
+        steps(h);
+        costs(h);
+        return h.append("</body></html>\n").toString();
+    }
+
+    private String title() {
+        return file.program().date() + ", " + file.site().name() + ", "
+                + file.kit().name();
+    }
+
+    private String skyLine() {
+        String moon = String.format(
+                Locale.ROOT,
+                "Moon %.0f %% lit, sets %s, rises %s.",
+                100 * plan.times().moonIlluminatedFraction(),
+                clock(plan.times().moonset().stream().findFirst()),
+                clock(plan.times().moonrise().stream().findFirst()));
+        return String.format(
+                Locale.ROOT,
+                "Sunset %s, dark %s to %s (%.1f h, %.1f h without the Moon), sunrise %s. %s",
+                clock(plan.times().sunset()),
+                clock(plan.times().astronomicalDusk()),
+                clock(plan.times().astronomicalDawn()),
+                plan.times().darkHours(),
+                plan.times().moonlessDarkHours(),
+                clock(plan.times().sunrise()),
+                moon);
+    }
+
+    private void program(StringBuilder h) {
+        h.append("<h2>Program</h2>\n<table><tr><th>target</th><th>from</th><th>until</th><th>flip</th><th>subs</th>")
+                .append("<th>filters</th><th>highest</th><th>Moon</th></tr>\n");
+        for (PlannedBlock b : plan.blocks()) {
+            row(
+                    h,
+                    b.target().name(),
+                    clock(b.span().from()),
+                    clock(b.span().until()),
+                    b.flip().map(this::clock).orElse("none"),
+                    b.subs() + " × " + Math.round(b.target().subSeconds()) + " s",
+                    String.join(" ", b.target().filters()),
+                    String.format(
+                            Locale.ROOT,
+                            "%.0f° at %s",
+                            b.window().transitAltitudeDeg(),
+                            clock(b.window().transit())),
+                    String.format(Locale.ROOT, "%.0f° away", b.window().moonSeparationDeg()));
+        }
+        h.append("</table>\n");
+    }
+
+    private void visits(StringBuilder h) {
+        h.append("<h2>What needs hands</h2>\n<table>\n");
+        for (NightBudget.Visit v : budget.visits()) {
+            row(h, clock(v.at()), String.join("; ", v.jobs()));
+        }
+        row(h, clock(budget.bedtime()), "done");
+        h.append("</table>\n");
+    }
+
+    private void steps(StringBuilder h) {
+        h.append("<h2>Steps, in this order</h2>\n<table>\n");
+        for (ReadyStep s : steps.steps()) {
+            h.append("<tr><td><span class=\"box\"></span></td><td>")
+                    .append(escape(s.subject()))
+                    .append("</td><td>")
+                    .append(escape(s.what()))
+                    .append(escape(s.after()
+                            .map(o -> " (after " + o.subject() + ": " + o.reason() + ")")
+                            .orElse("")))
+                    .append("</td></tr>\n");
+        }
+        h.append("</table>\n");
+    }
+
+    private void costs(StringBuilder h) {
+        h.append("<h2>Costs</h2>\n<table>\n");
+        row(h, "files", String.format(Locale.ROOT, "%d, %.1f GB", budget.files(), budget.gigabytes()));
+        budget.power()
+                .ifPresent(p -> row(
+                        h,
+                        "power",
+                        String.format(
+                                        Locale.ROOT,
+                                        "%.0f W idle, %.0f W peak of %.0f W",
+                                        p.idleWatts(),
+                                        p.peakWatts(),
+                                        p.supplyWatts())
+                                + p.batteryHours()
+                                        .map(b -> String.format(Locale.ROOT, ", battery %.1f h", b))
+                                        .orElse("")));
+        budget.load()
+                .ifPresent(l -> row(h, "load", String.format(Locale.ROOT, "%.1f of %.1f kg", l.kg(), l.limitKg())));
+        budget.dew().stream()
+                .filter(d -> d.risk() != app.ironside.plan.Dew.Risk.DRY)
+                .findFirst()
+                .ifPresent(d -> row(
+                        h,
+                        d.risk().words() + (budget.weatherInvented() ? ", invented weather" : ""),
+                        "from " + clock(d.time())));
+        row(
+                h,
+                "untracked",
+                String.format(
+                        Locale.ROOT,
+                        "%.1f s for a trail of one pixel at declination 0",
+                        Exposure.untrackedSeconds(file.kit(), 0, 1)));
+        h.append("</table>\n");
+    }
+
+    private static void row(StringBuilder h, String... cells) {
+        h.append("<tr>");
+        for (String cell : cells) {
+            h.append("<td>").append(escape(cell)).append("</td>");
+        }
+        h.append("</tr>\n");
+    }
+
+    /** Marks of HTML, and characters that no XML may hold (XML 1.0, section 2.2). */
+    private static String escape(String text) {
+        return Printable.line(text)
+                .replace("&", "&amp;")
+                .replace("<", "&lt;")
+                .replace(">", "&gt;")
+                .replace("\"", "&quot;");
+    }
+
+    /** The same sheets as PDF. */
+    public void pdf(OutputStream out) throws IOException {
+        PdfRendererBuilder builder = new PdfRendererBuilder();
+        builder.withHtmlContent(html(), null);
+        builder.toStream(out);
+        try {
+            builder.run();
+        } catch (RuntimeException e) {
+            throw new IOException("the sheet cannot be drawn as PDF: " + e.getMessage(), e);
+        }
+    }
+
+    // ---- calendar, table, program
+    // ------------------------------------------------------------------------------------
+
+    /** The night and each visit with an alarm ten minutes before, as iCalendar (RFC 5545). */
+    public String calendar() {
+        Calendar calendar = new Calendar();
+        calendar.getProperties().add(new ProdId("-//Ironside//Night//EN"));
+        calendar.getProperties().add(Version.VERSION_2_0);
+        calendar.getProperties().add(CalScale.GREGORIAN);
+        String night = file.program().date() + "-" + FileNames.plain(file.site().name(), "");
+        int number = 0;
+        for (NightBudget.Visit v : budget.visits()) {
+            String what = String.join("; ", v.jobs());
+            VEvent event = event(v.at(), v.at().plus(ALARM_BEFORE), what, night + "-" + number++);
+            VAlarm alarm = new VAlarm(ALARM_BEFORE.negated());
+            alarm.getProperties().add(Action.DISPLAY);
+            alarm.getProperties().add(new Description(Printable.line(what)));
+            calendar.getComponents().add(new VEvent(event.getProperties(), new ComponentList<>(List.of(alarm))));
+        }
+        for (PlannedBlock b : plan.blocks()) {
+            calendar.getComponents()
+                    .add(event(
+                            b.span().from(),
+                            b.span().until(),
+                            b.target().name() + ", " + b.subs() + " subs",
+                            night + "-" + number++));
+        }
+        StringWriter out = new StringWriter();
+        try {
+            new CalendarOutputter().output(calendar, out);
+        } catch (IOException e) {
+            throw new UncheckedIOException("a calendar in memory cannot fail to be written", e);
+        }
+        return out.toString();
+    }
+
+    private VEvent event(Instant from, Instant until, String what, String uid) {
+        VEvent event = new VEvent(time(from), time(until), Printable.line(what));
+        event.getDateStamp().setDateTime(time(budget.setUpFrom()));
+        event.getProperties().add(new Uid(uid + "@" + URI.create("urn:ironside").getSchemeSpecificPart()));
+        return event;
+    }
+
+    private static DateTime time(Instant instant) {
+        DateTime time = new DateTime(instant.toEpochMilli());
+        time.setUtc(true);
+        return time;
+    }
+
+    /** Altitude, azimuth and airmass of each target every ten minutes. */
+    public String altitudesCsv() {
+        StringBuilder csv = new StringBuilder("time,target,altitude_deg,azimuth_deg,airmass\n");
+        for (PlannedBlock b : plan.blocks()) {
+            for (TargetWindow.Sample s : b.window().samples()) {
+                csv.append(String.format(
+                        Locale.ROOT,
+                        "%s,%s,%.3f,%.3f,%s\n",
+                        s.time().atZone(zone()).toOffsetDateTime(),
+                        Csv.cell(b.target().name()),
+                        s.altitudeDeg(),
+                        s.azimuthDeg(),
+                        s.airmass() > 0 ? String.format(Locale.ROOT, "%.3f", s.airmass()) : ""));
+            }
+        }
+        return csv.toString();
+    }
+
+    /** The night as the file that the engine and {@code rehearse} take. */
+    public String program() {
+        return file.text();
+    }
+
+    /** What the pack can be written as. */
+    public List<String> formats() {
+        return List.of("pdf", "html", "ics", "csv", "json");
+    }
+}

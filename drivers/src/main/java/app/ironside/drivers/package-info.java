@@ -1,0 +1,2 @@
+/** Drivers that ship with Ironside. */
+package app.ironside.drivers;

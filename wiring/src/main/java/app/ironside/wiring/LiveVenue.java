@@ -1,0 +1,125 @@
+package app.ironside.wiring;
+
+import app.ironside.BadInputException;
+import app.ironside.Provenance;
+import app.ironside.device.Camera;
+import app.ironside.device.Device;
+import app.ironside.device.DeviceDriver;
+import app.ironside.device.DeviceException;
+import app.ironside.device.DeviceRole;
+import app.ironside.device.Devices;
+import app.ironside.device.FilterWheel;
+import app.ironside.device.FlatPanel;
+import app.ironside.device.Focuser;
+import app.ironside.device.HandFocuser;
+import app.ironside.device.HandMount;
+import app.ironside.device.HandPanel;
+import app.ironside.device.HandWheel;
+import app.ironside.device.Hands;
+import app.ironside.device.Mount;
+import app.ironside.device.NightClock;
+import app.ironside.device.PowerBox;
+import app.ironside.device.Rotator;
+import app.ironside.device.WeatherStation;
+import app.ironside.document.NightFile;
+import app.ironside.journal.NightEvent;
+import app.ironside.kit.Equipment.DriverChoice;
+import app.ironside.kit.Kit;
+import app.ironside.night.NightWatcher;
+import app.ironside.night.PersonsHands;
+import app.ironside.sky.Angles;
+import app.ironside.sky.Equatorial;
+import app.ironside.sky.Observer;
+import java.util.List;
+import java.util.Optional;
+
+/** Real devices, connected by the drivers that the kit names; what has no motor is moved by the person who is there. */
+final class LiveVenue implements Venue {
+    /** Where nothing tells how warm it is, focus is not moved with the temperature. */
+    private static final double UNKNOWN_AIR_C = 10;
+
+    private final List<DeviceDriver> drivers;
+    private final NightClock clock;
+
+    LiveVenue(List<DeviceDriver> drivers, NightClock clock) {
+        this.drivers = drivers;
+        this.clock = clock;
+    }
+
+    @Override
+    public Provenance provenance() {
+        return Provenance.REAL;
+    }
+
+    @Override
+    public Prepared prepare(NightFile file, List<NightEvent> before, NightWatcher watcher) {
+        Kit kit = file.kit();
+        Hands hands = new PersonsHands(watcher);
+        Optional<WeatherStation> weather = chosen(file, DeviceRole.WEATHER, WeatherStation.class);
+        Devices devices = new Devices(
+                kit.equipment().goTo() ? needed(file, DeviceRole.MOUNT, Mount.class) : byHand(file, hands),
+                needed(file, DeviceRole.CAMERA, Camera.class),
+                kit.guideOptics().map(g -> needed(file, DeviceRole.GUIDE_CAMERA, Camera.class)),
+                kit.motorFocuser().isPresent()
+                        ? needed(file, DeviceRole.FOCUSER, Focuser.class)
+                        : new HandFocuser(kit.focuser(), hands, () -> airC(weather)),
+                chosen(file, DeviceRole.FILTER_WHEEL, FilterWheel.class)
+                        .orElseGet(() -> new HandWheel(kit.filters(), hands)),
+                chosen(file, DeviceRole.FLAT_PANEL, FlatPanel.class).orElseGet(() -> new HandPanel(hands)),
+                hands,
+                chosen(file, DeviceRole.ROTATOR, Rotator.class),
+                weather,
+                chosen(file, DeviceRole.POWER, PowerBox.class));
+        devices.connect();
+        return new Prepared(devices, clock, Optional.empty());
+    }
+
+    private Mount byHand(NightFile file, Hands hands) {
+        Observer observer = Observer.at(file.site());
+        Equatorial south = new Equatorial(Angles.wrap360(observer.siderealTimeDeg(clock.now())), 0);
+        return new HandMount(hands, south, () -> observer.siderealTimeDeg(clock.now()));
+    }
+
+    private static double airC(Optional<WeatherStation> weather) {
+        return weather.map(w -> w.temperatureC().orElse(UNKNOWN_AIR_C)).orElse(UNKNOWN_AIR_C);
+    }
+
+    private <T extends Device> T needed(NightFile file, DeviceRole role, Class<T> port) {
+        return chosen(file, role, port)
+                .orElseThrow(() -> new BadInputException(
+                        "kit " + file.kit().name(),
+                        "names no driver for its " + role.word(),
+                        "one, chosen at Site and kit; there are " + names(role)));
+    }
+
+    private <T extends Device> Optional<T> chosen(NightFile file, DeviceRole role, Class<T> port) {
+        return Optional.ofNullable(file.kit().equipment().drivers().get(role.word()))
+                .map(choice -> made(file, role, choice, port));
+    }
+
+    private <T extends Device> T made(NightFile file, DeviceRole role, DriverChoice choice, Class<T> port) {
+        DeviceDriver driver = drivers.stream()
+                .filter(d -> d.name().equals(choice.driver()) && d.roles().contains(role))
+                .findFirst()
+                .orElseThrow(() -> new BadInputException(
+                        "kit " + file.kit().name(),
+                        "names the driver \"" + choice.driver() + "\" for its " + role.word() + ", and there is none",
+                        "one of " + names(role) + ", or its jar beside the application"));
+        Device device = driver.device(role, new DeviceDriver.Setup(file.site(), file.kit(), choice.address(), clock));
+        if (!port.isInstance(device)) {
+            throw new DeviceException(
+                    role.word(),
+                    "the driver \"" + driver.name() + "\" gave something else",
+                    "This is a fault of the driver: tell whoever wrote it.");
+        }
+        return port.cast(device);
+    }
+
+    private List<String> names(DeviceRole role) {
+        return drivers.stream()
+                .filter(d -> d.roles().contains(role))
+                .map(DeviceDriver::name)
+                .sorted()
+                .toList();
+    }
+}
