@@ -1,4 +1,4 @@
-package app.ironside.desk;
+package app.ironside.app;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
@@ -17,18 +17,37 @@ import com.tngtech.archunit.lang.SimpleConditionEvent;
 import java.time.Instant;
 import java.util.stream.Stream;
 
-/** Holds the direction of dependencies, desk, cli, wiring, sim toward core: here, where all of them are on the class path. */
+/** Holds the direction of dependencies, app, desk and cli, wiring, sim and drivers toward core: here, where all are on the class path. */
 @AnalyzeClasses(packages = "app.ironside", importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
-    private static final String[] OUTSIDE = {"..sim..", "..wiring..", "..cli..", "..desk..", "javafx..", "picocli.."};
+    private static final String[] OUTSIDE = {
+        "..sim..", "..drivers..", "..wiring..", "..cli..", "..desk..", "app.ironside.app..", "javafx..", "picocli.."
+    };
 
     @ArchTest
     static final ArchRule coreKnowsNoFace = noClasses()
             .that()
-            .resideOutsideOfPackages("..sim..", "..wiring..", "..cli..", "..desk..")
+            .resideOutsideOfPackages(
+                    "..sim..", "..drivers..", "..wiring..", "..cli..", "..desk..", "app.ironside.app..")
             .should()
             .dependOnClassesThat()
             .resideInAnyPackage(OUTSIDE);
+
+    @ArchTest
+    static final ArchRule driversKnowOnlyCore = noClasses()
+            .that()
+            .resideInAPackage("..drivers..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAnyPackage("..sim..", "..wiring..", "..cli..", "..desk..", "javafx..", "picocli..");
+
+    @ArchTest
+    static final ArchRule theFacesDoNotKnowEachOther = noClasses()
+            .that()
+            .resideInAPackage("..desk..")
+            .should()
+            .dependOnClassesThat()
+            .resideInAPackage("..cli..");
 
     @ArchTest
     static final ArchRule theObservatoryKnowsOnlyCore = noClasses()

@@ -1,4 +1,4 @@
-package app.ironside.desk;
+package app.ironside.app;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static org.assertj.core.api.Assertions.assertThat;

@@ -1,8 +1,6 @@
 package app.ironside.desk;
 
-import app.ironside.Workers;
-import app.ironside.logbook.Logbook;
-import app.ironside.wiring.Wiring;
+import app.ironside.desk.parts.BackgroundWork;
 import atlantafx.base.theme.NordDark;
 import java.nio.file.Path;
 import java.util.List;
@@ -23,7 +21,8 @@ public final class DeskApp extends Application {
     private static final double LEAST_WIDTH = 1024;
     private static final double LEAST_HEIGHT = 700;
 
-    private DeskView desk;
+    private final BackgroundWork opening = new BackgroundWork("opening");
+    private Optional<DeskView> desk = Optional.empty();
     private Path folder;
 
     @Override
@@ -31,11 +30,9 @@ public final class DeskApp extends Application {
         boolean demo = getParameters().getRaw().contains("demo");
         folder = Opening.dataFolder(demo);
         prepareToolkit();
-        Wiring wiring = new Wiring(Workers.ALL_CORES, Optional.of(folder));
-        Logbook logbook = Logbook.open(folder);
         DeskSettings settings = DeskSettings.read(folder);
-        desk = new DeskView(wiring, logbook, settings);
-        Scene scene = new Scene(desk, settings.width(), settings.height(), Color.BLACK);
+        Splash splash = new Splash(settings.palette(), demo ? "Opening the demo night" : "Opening the logbook");
+        Scene scene = new Scene(splash, settings.width(), settings.height(), Color.BLACK);
         stage.setScene(scene);
         stage.setTitle(demo ? "Ironside, demo night" : "Ironside");
         stage.show();
@@ -46,8 +43,18 @@ public final class DeskApp extends Application {
             stage.setWidth(settings.width());
             stage.setHeight(settings.height());
         });
-        desk.setOpener(path -> getHostServices().showDocument(path.toUri().toString()));
-        desk.requestFocus();
+        Loading loading = Main.loading().orElseGet(() -> Loading.begin(folder, demo));
+        opening.ask(progress -> loading.await())
+                .failed(splash::fail)
+                .then(ready -> open(stage, scene, settings, ready));
+    }
+
+    private void open(Stage stage, Scene scene, DeskSettings settings, Loading.Loaded ready) {
+        DeskView view = new DeskView(ready.wiring(), ready.logbook(), ready.profiles(), settings);
+        desk = Optional.of(view);
+        scene.setRoot(view);
+        view.setOpener(path -> getHostServices().showDocument(path.toUri().toString()));
+        view.requestFocus();
         Summons summons = new Summons(folder);
         summons.take(); // of a start that is long over
         Timeline looking = new Timeline(new KeyFrame(Duration.seconds(1), e -> {
@@ -59,21 +66,22 @@ public final class DeskApp extends Application {
         looking.setCycleCount(Animation.INDEFINITE);
         looking.play();
         stage.setOnCloseRequest(e -> {
-            if (desk.isNightRunning()) {
+            if (view.isNightRunning()) {
                 e.consume();
-                askToClose(stage);
+                askToClose(view, stage);
             }
         });
-        Opening opening = new Opening(desk, wiring, logbook);
-        if (demo) {
-            opening.demo();
+        ready.first().ifPresent(view::showAtOnce);
+        Opening first = new Opening(view, ready.wiring(), ready.found());
+        if (getParameters().getRaw().contains("demo")) {
+            first.demo();
         } else {
-            opening.ownData();
+            first.ownData();
         }
     }
 
     /** The night does not end with its window unless the person says so. */
-    private void askToClose(Stage stage) {
+    private static void askToClose(DeskView desk, Stage stage) {
         desk.ask(
                 "A night is running.",
                 "Without its window the night goes on; starting Ironside again shows it. Ended now, the mount is parked, everything taken is"
@@ -103,12 +111,13 @@ public final class DeskApp extends Application {
 
     @Override
     public void stop() {
-        if (desk != null) {
-            desk.settings(
-                            desk.getScene().getWindow().getWidth(),
-                            desk.getScene().getWindow().getHeight())
+        desk.ifPresent(view -> {
+            view.settings(
+                            view.getScene().getWindow().getWidth(),
+                            view.getScene().getWindow().getHeight())
                     .write(folder);
-            desk.close();
-        }
+            view.close();
+        });
+        opening.close();
     }
 }

@@ -1,7 +1,6 @@
 package app.ironside.desk;
 
-import app.ironside.BadInputException;
-import app.ironside.desk.inspect.FolderWatch;
+import app.ironside.Provenance;
 import app.ironside.desk.inspect.InspectPane;
 import app.ironside.desk.inspect.StarsPane;
 import app.ironside.desk.night.Bench;
@@ -11,9 +10,10 @@ import app.ironside.desk.night.Moment;
 import app.ironside.desk.night.NightModel;
 import app.ironside.desk.night.RailState;
 import app.ironside.desk.night.RailView;
-import app.ironside.desk.night.Reckoner;
 import app.ironside.desk.night.Ribbon;
 import app.ironside.desk.night.RibbonState;
+import app.ironside.desk.night.Strips;
+import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.picture.FrameView;
 import app.ironside.desk.picture.PictureLoader;
@@ -24,13 +24,17 @@ import app.ironside.desk.plan.PlanReckoner;
 import app.ironside.desk.reckon.Cautions;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningView;
+import app.ironside.desk.session.Nights;
+import app.ironside.desk.session.RunningNight;
+import app.ironside.desk.session.ShownNight;
 import app.ironside.desk.station.Benches;
 import app.ironside.desk.station.CommandBar;
 import app.ironside.desk.station.LogbookPane;
 import app.ironside.desk.station.ModelPane;
 import app.ironside.desk.station.PolarBench;
 import app.ironside.desk.station.ReadyBench;
-import app.ironside.journal.Journal;
+import app.ironside.document.NightFile;
+import app.ironside.image.FolderWatch;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.ProgramRevised;
@@ -40,12 +44,8 @@ import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
 import app.ironside.night.NightControl;
 import app.ironside.night.NightControl.GatePolicy;
-import app.ironside.night.NightFile;
 import app.ironside.plan.NightBudget;
-import app.ironside.plan.NightPlan;
-import app.ironside.plan.NightPlanner;
 import app.ironside.wiring.Wiring;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.EnumMap;
@@ -62,23 +62,13 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.control.Button;
-import javafx.scene.control.ButtonBase;
-import javafx.scene.control.ComboBoxBase;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListView;
-import javafx.scene.control.Slider;
-import javafx.scene.control.Spinner;
-import javafx.scene.control.TextInputControl;
-import javafx.scene.control.ToggleButton;
-import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
-import javafx.scene.input.KeyEvent;
-import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.FlowPane;
-import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
@@ -86,37 +76,34 @@ import javafx.scene.layout.VBox;
 import javafx.scene.shape.Rectangle;
 import javafx.util.Duration;
 
-/** The desk: ribbon above, rail left, bench in the middle, reckoning right. Interface thread only, unless said otherwise. */
-final class DeskView extends StackPane implements AutoCloseable {
-    private static final double[] RATES = {1, 60, 600, 0};
-
-    private final Wiring wiring;
-    private final Logbook logbook;
-    /** Of the night that is shown, and of the one that runs: they may be two. */
-    private NightModel model = new NightModel(this::changed);
-
-    private NightModel running = model;
-    private final PictureLoader loader = new PictureLoader(this::refresh);
-    private final AtomicBoolean refreshPending = new AtomicBoolean();
-    private final Ribbon ribbon = new Ribbon();
-    private final RailView rail = new RailView(this::choose);
-    private final ReckoningView reckoning = new ReckoningView();
-    private final StackPane middle = new StackPane();
-    private final Label clock = new Label();
-    private final Label title = new Label();
-    private final Label status = new Label();
+/**
+ * The desk: ribbon above, rail left, bench in the middle, reckoning right. Copies the states of the night that is shown and of the one
+ * that runs to its views; what takes longer than a blink is done by {@link Nights}. Interface thread only, unless said otherwise.
+ */
+final class DeskView extends StackPane
+        implements AutoCloseable, DeskHeader.Doer, KeyMap.Doer, Intake.Taker, PlanDesk.Runner {
     private static final PseudoClass COMPACT = PseudoClass.getPseudoClass("compact");
 
     /** Below it the rail's stations move closer together. */
     private static final double ROOMY_HEIGHT = 850;
 
-    private final Button freeze = new Button();
-    private final Button now = new Button("Back to now");
-    private final ToggleGroup rates = new ToggleGroup();
+    /** Below it the strips of Run leave their room to the rail. */
+    private static final double LOW_HEIGHT = 740;
+
+    private final Logbook logbook;
+    private final Nights nights;
+    private final PictureLoader loader = new PictureLoader(this::refresh);
+    private final AtomicBoolean refreshPending = new AtomicBoolean();
+    private final DeskHeader header;
+    private final Ribbon ribbon = new Ribbon();
+    private final Strips strips = new Strips(this::pick);
+    private final RailView rail = new RailView(this::choose);
+    private final ReckoningView reckoning;
+    private final StackPane middle = new StackPane();
+    private final Label status = new Label();
     private final CommandBar commands = new CommandBar(this::command, this::setPolicy);
     private final Map<Stage, GatePolicy> gates = new EnumMap<>(Stage.class);
-    private final Button palette = new Button();
-    private final VBox keys = keyList();
+    private final VBox keys = KeyMap.list();
     private final LogbookPane logbookPane = new LogbookPane(this::openNight, this::askToRemove, this::pick);
     private final PlanDesk planDesk;
     private final PlanBench planBench;
@@ -129,19 +116,13 @@ final class DeskView extends StackPane implements AutoCloseable {
     private final StarsPane starsPane;
     private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(200), e -> refresh()));
 
-    private NightFile file;
-    private Optional<NightEntry> entry = Optional.empty();
-    private NightPlan plan;
-    private RibbonState ribbonState;
-    private Reckoner reckoner;
-    private Optional<Rehearsal> rehearsal = Optional.empty();
-
+    private Optional<ShownNight> shown = Optional.empty();
     private Optional<Runnable> atTheEnd = Optional.empty();
 
     /** The station whose question was brought before the person. */
     private Optional<Stage> asked = Optional.empty();
 
-    /** The changed program that is shown. */
+    /** The changed program that is shown, or on its way to be. */
     private Optional<ProgramRevised> adopted = Optional.empty();
 
     private Optional<NightEvent> chosen = Optional.empty();
@@ -150,7 +131,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     private boolean following;
     private Optional<Stage> followed = Optional.empty();
     private ReckoningState planReckoning = ReckoningState.waiting("", "");
-    private RibbonState planRibbon;
+    private Optional<RibbonState> planRibbon = Optional.empty();
     private Stage station;
     private Palette look;
     private double rate;
@@ -160,29 +141,49 @@ final class DeskView extends StackPane implements AutoCloseable {
     /** What was last said in the status line; empty after the next thing that is done. */
     private String said = "";
 
-    DeskView(Wiring wiring, Logbook logbook, DeskSettings settings) {
-        this.wiring = wiring;
+    DeskView(Wiring wiring, Logbook logbook, Profiles profiles, DeskSettings settings) {
         this.logbook = logbook;
+        this.nights = new Nights(wiring, logbook, this::changed, this::say);
         this.station = settings.station();
         this.look = settings.palette();
         this.rate = settings.rate();
         this.gates.putAll(settings.gates());
-        Profiles profiles = new Profiles(logbook.folder());
-        this.planDesk = new PlanDesk(wiring, profiles, logbook.folder(), this::planChanged, this::rehearsePlan);
+        this.planDesk = new PlanDesk(wiring, profiles, logbook.folder(), this::planChanged, this);
         this.planBench = new PlanBench(planDesk);
         this.planReckoner = new PlanReckoner(planDesk);
-        this.readyBench = new ReadyBench(() -> running, profiles);
+        this.reckoning = new ReckoningView(planDesk::obey);
+        this.readyBench = new ReadyBench(this::runningModel, profiles);
         this.polarBench = new PolarBench(wiring.stars());
-        this.modelPane = new ModelPane(wiring, Wiring.models(logbook));
+        this.modelPane = new ModelPane(wiring, Wiring.models(logbook, Provenance.REHEARSED));
         this.benches = Benches.all(
                 this::pick,
                 logbookPane,
                 new Benches.Prepared(planBench, readyBench, polarBench, modelPane),
                 wiring.objects());
-        getStylesheets().add(DeskView.class.getResource("desk.css").toExternalForm());
+        this.header = new DeskHeader(this, this::setRate, rate);
+        this.inspect = new InspectPane(wiring.shelf(), wiring.objects(), this::showStars, this::closeInspection);
+        this.starsPane = new StarsPane(wiring.shelf(), this::closeStars);
         getStyleClass().add("root");
+        // On the scene, so that tooltips, menus and lists that pop up wear the palette too.
+        sceneProperty().addListener((o, was, is) -> setPalette(look));
+        layOut();
+        heightProperty().addListener((o, was, is) -> {
+            pseudoClassStateChanged(COMPACT, is.doubleValue() < ROOMY_HEIGHT);
+            strips.setRows(is.doubleValue() < LOW_HEIGHT ? 2 : is.doubleValue() < ROOMY_HEIGHT ? 4 : 5);
+        });
+        new Intake(this).attach(this);
+        new KeyMap(this).attach(this);
+        ribbon.setOnEvent(this::pick);
+        ribbon.setOnTime(this::goTo);
+        setPalette(look);
+        setStation(station);
+        ticking.setCycleCount(Animation.INDEFINITE);
+    }
+
+    private void layOut() {
+        ribbon.setId("ribbon");
         BorderPane desk = new BorderPane();
-        desk.setTop(new VBox(header(), ribbon));
+        desk.setTop(new VBox(header, ribbon, strips));
         Region between = new Region();
         VBox.setVgrow(between, Priority.ALWAYS);
         desk.setLeft(new VBox(rail, between, doors()));
@@ -196,7 +197,6 @@ final class DeskView extends StackPane implements AutoCloseable {
         seen.heightProperty().bind(middle.heightProperty());
         middle.setClip(seen);
         setAlignment(desk, Pos.TOP_LEFT);
-        heightProperty().addListener((o, was, is) -> pseudoClassStateChanged(COMPACT, is.doubleValue() < ROOMY_HEIGHT));
         VBox work = new VBox(8, middle, commands);
         BorderPane.setMargin(work, new Insets(6, 8, 8, 4));
         desk.setCenter(work);
@@ -205,20 +205,9 @@ final class DeskView extends StackPane implements AutoCloseable {
         status.setId("status");
         desk.setBottom(status);
         keys.setVisible(false);
-        inspect = new InspectPane(wiring.shelf(), wiring.objects(), this::showStars, this::closeInspection);
         inspect.setVisible(false);
-        starsPane = new StarsPane(wiring.shelf(), this::closeStars);
         starsPane.setVisible(false);
         getChildren().addAll(desk, inspect, starsPane, keys);
-        acceptFrames();
-        ribbon.setId("ribbon");
-        ribbon.setOnEvent(this::pick);
-        ribbon.setOnTime(this::goTo);
-        addEventFilter(KeyEvent.KEY_PRESSED, this::keyBeforeFocus);
-        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
-        setPalette(look);
-        setStation(station);
-        ticking.setCycleCount(Animation.INDEFINITE);
     }
 
     /** What lies over the desk or outside it, for hands that know no keys yet. */
@@ -236,7 +225,7 @@ final class DeskView extends StackPane implements AutoCloseable {
                                 this::chooseFrame),
                         door("open-stars", "Sky", "The stars to go by: how many, and adding more (G)", this::showStars),
                         door("open-folder", "Folder", "The frames of this night on the disk", this::openFolder),
-                        door("open-keys", "Keys", "What the keys do (?)", () -> keys.setVisible(!keys.isVisible())));
+                        door("open-keys", "Keys", "What the keys do (?)", this::toggleKeys));
         return doors;
     }
 
@@ -255,71 +244,15 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     private void openFolder() {
-        Path folder = entry.map(NightEntry::folder).filter(Files::isDirectory).orElse(logbook.folder());
+        // Whether a folder is there is for the system to find out that opens it.
+        Path folder = shown.flatMap(ShownNight::entry).map(NightEntry::folder).orElse(logbook.folder());
         opener.accept(folder);
-        said = "Opened: " + folder;
-        refresh();
-    }
-
-    private HBox header() {
-        Label brand = new Label("Ironside");
-        brand.getStyleClass().add("brand");
-        title.getStyleClass().add("dim");
-        clock.getStyleClass().add("clock");
-        clock.setId("clock");
-        freeze.setId("freeze");
-        freeze.setTooltip(new Tooltip("Stops the rehearsal's clock, or lets it run (Space). To rest a night: H"));
-        freeze.setMinWidth(88);
-        freeze.setOnAction(e -> toggleFreeze());
-        now.setId("now");
-        now.setOnAction(e -> backToNow());
-        palette.setId("palette");
-        palette.setMinWidth(76);
-        palette.setTooltip(new Tooltip("Dusk, Red for dark-adapted eyes, Paper for the day (P)"));
-        palette.setOnAction(e -> setPalette(look.next()));
-        // The clock of a rehearsal is no part of a night: it looks like what it is, a machine's.
-        HBox speeds = new HBox(3);
-        speeds.getStyleClass().add("speeds");
-        speeds.setAlignment(Pos.CENTER_LEFT);
-        for (double r : RATES) {
-            ToggleButton button = new ToggleButton(r == 0 ? "fastest" : Words.format("%.0f×", r));
-            button.setId("rate-" + (int) r);
-            button.setUserData(r);
-            button.setToggleGroup(rates);
-            button.setSelected(r == rate);
-            button.setOnAction(e -> setRate(r));
-            speeds.getChildren().add(button);
-        }
-        speeds.getChildren().add(freeze);
-        Region left = new Region();
-        Region right = new Region();
-        HBox.setHgrow(left, Priority.ALWAYS);
-        HBox.setHgrow(right, Priority.ALWAYS);
-        HBox header = new HBox(brand, title, left, clock, now, right, speeds, palette);
-        header.getStyleClass().add("header");
-        return header;
-    }
-
-    /** A FITS file dropped anywhere on the desk is looked at, a table of stars is offered for import. */
-    private void acceptFrames() {
-        setOnDragOver(e -> {
-            if (e.getDragboard().hasFiles()
-                    && e.getDragboard().getFiles().stream()
-                            .anyMatch(f -> FolderWatch.isFrame(f.getName()) || StarsPane.isTable(f.getName()))) {
-                e.acceptTransferModes(TransferMode.COPY);
-                e.consume();
-            }
-        });
-        setOnDragDropped(e -> {
-            e.setDropCompleted(take(e.getDragboard().getFiles().stream()
-                    .map(java.io.File::toPath)
-                    .toList()));
-            e.consume();
-        });
+        say("Opened: " + folder);
     }
 
     /** Takes all files that can be looked at: frames to step through, tables one after the other. Says which it cannot take. */
-    boolean take(List<Path> files) {
+    @Override
+    public boolean take(List<Path> files) {
         List<Path> frames = files.stream()
                 .filter(f -> FolderWatch.isFrame(f.getFileName().toString()))
                 .toList();
@@ -337,11 +270,11 @@ final class DeskView extends StackPane implements AutoCloseable {
         if (!frames.isEmpty()) {
             inspect(frames);
         }
-        said = others.isEmpty()
-                ? ""
-                : String.join(", ", others) + (others.size() == 1 ? " is" : " are")
-                        + " neither a FITS image nor a table of stars, and not taken.";
-        refresh();
+        say(
+                others.isEmpty()
+                        ? ""
+                        : String.join(", ", others) + (others.size() == 1 ? " is" : " are")
+                                + " neither a FITS image nor a table of stars, and not taken.");
         return !frames.isEmpty() || !tables.isEmpty();
     }
 
@@ -358,7 +291,8 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     /** The stars to go by, over the desk. */
-    void showStars() {
+    @Override
+    public void showStars() {
         starsPane.setVisible(true);
         starsPane.refresh();
     }
@@ -368,81 +302,106 @@ final class DeskView extends StackPane implements AutoCloseable {
         requestFocus();
     }
 
-    StarsPane starsPane() {
-        return starsPane;
-    }
-
-    InspectPane inspection() {
-        return inspect;
-    }
-
-    private void chooseFrame() {
-        javafx.stage.FileChooser chooser = new javafx.stage.FileChooser();
-        chooser.setTitle("A frame to look at");
-        chooser.getExtensionFilters()
-                .add(new javafx.stage.FileChooser.ExtensionFilter(
-                        "FITS images", "*.fits", "*.fit", "*.fts", "*.FITS", "*.FIT", "*.FTS", "*.fits.gz"));
-        List<java.io.File> files = chooser.showOpenMultipleDialog(getScene().getWindow());
-        if (files != null && !files.isEmpty()) {
-            inspect(files.stream().map(java.io.File::toPath).toList());
-        }
-    }
-
-    private static VBox keyList() {
-        VBox box = new VBox();
-        box.getStyleClass().add("keys");
-        box.setMaxHeight(Region.USE_PREF_SIZE);
-        Label heading = new Label("Keys");
-        heading.getStyleClass().add("verdict");
-        box.getChildren().add(heading);
-        for (String line : List.of(
-                "1 to 9, 0   the stations, from Plan to Logbook",
-                "Space   stop the rehearsal's clock, or let it run",
-                "H   rest the night at its next safe point, or let it go on",
-                "W, Q   end the night; park now",
-                "letters   what the buttons of a station say under the pointer",
-                "Enter   press what has the focus",
-                "← →   the event before, the event after",
-                "N   back to now, and to the night that runs",
-                "P   the next palette",
-                "F   fit the picture",
-                "S   ring the measured stars",
-                "O   look closely at a FITS file (or drop one here)",
-                "G   the stars to go by: how many, and adding more",
-                "+ −   zoom the picture",
-                "Ctrl Z, Ctrl Y   take back a change of the plan, do it again",
-                "?   this list, and away with it")) {
-            box.getChildren().add(new Label(line));
-        }
-        return box;
+    @Override
+    public void chooseFrame() {
+        Intake.choose(this, this::inspect);
     }
 
     // ---- what is shown
     // -----------------------------------------------------------------------------------------------
 
-    /** Shows a night of the logbook without running it. */
-    void openNight(NightEntry night) {
-        boolean runs = rehearsal.map(r -> r.run().entry().id() == night.id()).orElse(false);
-        NightFile parsed = NightFile.parse(night.document(), night.title(), wiring.objects());
-        setNight(parsed, Optional.of(night));
-        if (runs) {
-            model = running;
-            moment = Optional.empty();
-        } else {
-            // A model of its own: what the running night goes on telling is not this night's.
-            model = new NightModel(this::changed);
-            Journal journal = logbook.journal(night);
-            model.load(journal.events(), journal.guiding());
-            moment = lastTime(model.night());
-        }
+    private void say(String words) {
+        said = words;
         refresh();
+    }
+
+    private Optional<RunningNight> running() {
+        return nights.underWay();
+    }
+
+    /** The model of the night that runs, or of the one that is shown. */
+    private NightModel runningModel() {
+        return nights.running()
+                .map(RunningNight::model)
+                .or(() -> shown.map(ShownNight::model))
+                .orElseGet(() -> new NightModel(this::changed));
+    }
+
+    /** Shows a night of the logbook: as it runs, if it does; else without running it. */
+    void openNight(NightEntry night) {
+        nights.open(night, next -> {
+            show(next);
+            moment = isShown() ? Optional.empty() : next.lastTime();
+            refresh();
+        });
+    }
+
+    /** Shows a night that was made ready while the desk was not there yet. */
+    void showAtOnce(ShownNight night) {
+        show(night);
+        moment = night.lastTime();
+        refresh();
+    }
+
+    /** Puts into the logbook what was left for later. */
+    void completeLogbook(Consumer<Logbook> rest) {
+        nights.withLogbook(
+                progress -> {
+                    rest.accept(logbook);
+                    return logbook.nights();
+                },
+                all -> {
+                    logbookPane.setNights(all, shown.flatMap(ShownNight::entry));
+                    refresh();
+                });
+    }
+
+    /** Shows a night that is only planned. */
+    void plan(NightFile night) {
+        nights.plan(night, next -> {
+            show(next);
+            moment = Optional.empty();
+            choose(Stage.PLAN);
+        });
+    }
+
+    private void show(ShownNight next) {
+        shown = Optional.of(next);
+        chosen = Optional.empty();
+        adopted = next.model().night().last(ProgramRevised.class);
+        loader.clear();
+        readyBench.setFile(next.file());
+        polarBench.setFile(next.file());
+        modelPane.setFile(next.file());
+        starsPane.setFile(next.file());
+        planDesk.open(next.start());
+        planRibbon = Optional.empty();
+        planReckoning = ReckoningState.waiting("Reckoning.", "The plan is being reckoned.");
+        planStale = true;
+        logbookPane.setNights(next.nights(), next.entry());
+    }
+
+    /** Runs a rehearsal of a night, from its start or from where it was left. */
+    void rehearse(NightFile night, Optional<NightEntry> where) {
+        begin(Nights.Kind.REHEARSAL, night, where);
+    }
+
+    private void begin(Nights.Kind kind, NightFile night, Optional<NightEntry> where) {
+        say(kind == Nights.Kind.LIVE ? "Connecting the devices…" : "");
+        nights.begin(
+                new Nights.Beginning(kind, night, where, readyBench.isOwnHands(), rate, Map.copyOf(gates)),
+                shown,
+                next -> {
+                    show(next);
+                    moment = Optional.empty();
+                    say("");
+                    ticking.play();
+                });
     }
 
     /** A night leaves the logbook only when that was asked twice; its frames and its journal stay on the disk. */
     private void askToRemove(NightEntry night) {
-        if (rehearsal
-                .filter(r -> !r.isDone() && r.run().entry().id() == night.id())
-                .isPresent()) {
+        if (running().filter(r -> r.run().entry().id() == night.id()).isPresent()) {
             ask(
                     "This night is running.",
                     "A night that runs cannot leave the logbook.",
@@ -463,65 +422,17 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     private void remove(NightEntry night) {
-        try {
-            Path journal = logbook.remove(night);
-            said = night.title() + " is out of the logbook; its journal is " + journal + ".";
-        } catch (java.io.UncheckedIOException e) {
-            said = e.getMessage();
-        }
-        List<NightEntry> left = logbook.nights();
-        logbookPane.setNights(left, entry.filter(left::contains));
-        if (!left.isEmpty() && entry.filter(left::contains).isEmpty()) {
-            openNight(left.get(left.size() - 1));
-        }
-        refresh();
-    }
-
-    /** Shows a night that is only planned. */
-    void plan(NightFile night) {
-        setNight(night, Optional.empty());
-        model = new NightModel(this::changed);
-        moment = Optional.empty();
-        choose(Stage.PLAN);
-    }
-
-    /** Runs a rehearsal of a night, from its start or from where it was left. */
-    void rehearse(NightFile night, NightEntry where) {
-        rehearsal.ifPresent(Rehearsal::close);
-        setNight(night, Optional.of(where));
-        moment = Optional.empty();
-        running = new NightModel(this::changed);
-        running.setOwnHands(readyBench.isOwnHands());
-        model = running;
-        Rehearsal next = new Rehearsal(wiring, night, logbook, where, running, rate, gates);
-        rehearsal = Optional.of(next);
-        next.start();
-        ticking.play();
-        refresh();
-    }
-
-    private void setNight(NightFile night, Optional<NightEntry> where) {
-        file = night;
-        entry = where;
-        plan = NightPlanner.plan(night.site(), night.kit(), night.program());
-        ribbonState = RibbonState.of(night.site(), plan);
-        reckoner = new Reckoner(night, plan, logbook.framings(night.program().date(), where));
-        chosen = Optional.empty();
-        adopted = Optional.empty();
-        loader.clear();
-        readyBench.setFile(night);
-        polarBench.setFile(night);
-        modelPane.setFile(night);
-        starsPane.setFile(night);
-        planDesk.open(night);
-        logbookPane.setNights(logbook.nights(), where);
-    }
-
-    private static Optional<Instant> lastTime(NightState night) {
-        List<NightEvent> events = night.events();
-        return events.isEmpty()
-                ? Optional.empty()
-                : Optional.of(events.get(events.size() - 1).time());
+        nights.remove(night, journal -> {
+            say(night.title() + " is out of the logbook; its journal is " + journal + ".");
+            nights.list(left -> {
+                logbookPane.setNights(left, shown.flatMap(ShownNight::entry).filter(left::contains));
+                boolean gone = shown.filter(n -> n.is(night)).isPresent();
+                if (gone && !left.isEmpty()) {
+                    openNight(left.get(left.size() - 1));
+                }
+                refresh();
+            });
+        });
     }
 
     /** Called from any thread; many calls become one refresh. */
@@ -534,27 +445,30 @@ final class DeskView extends StackPane implements AutoCloseable {
         }
     }
 
-    private boolean isShown(Rehearsal running) {
-        return entry.filter(e -> e.id() == running.run().entry().id()).isPresent();
+    /** The night that ran last, if it is the one that is shown. */
+    private Optional<RunningNight> shownRun() {
+        return nights.running()
+                .filter(r -> shown.filter(n -> n.is(r.run().entry())).isPresent());
+    }
+
+    private boolean isShown() {
+        return shownRun().isPresent();
     }
 
     /** Whether a night runs while another is shown. */
     private boolean isElsewhere() {
-        return rehearsal.filter(r -> !r.isDone() && !isShown(r)).isPresent();
+        return running().isPresent() && !isShown();
     }
 
-    private Moment moment() {
-        Instant live = rehearsal
-                .filter(this::isShown)
-                .map(s -> s.clock().now())
-                .or(() -> lastTime(model.night()))
-                .orElse(plan.times().night().from());
-        return model.at(moment.orElse(live), moment.isEmpty());
+    private Moment moment(ShownNight night) {
+        Instant live = shownRun().map(RunningNight::now).or(night::lastTime).orElse(night.begins());
+        return night.model().at(moment.orElse(live), moment.isEmpty());
     }
 
     /** Copies the night's state to the views. */
     void refresh() {
-        if (file == null || closed) {
+        if (shown.isEmpty() || closed) {
+            status.setText(said);
             return;
         }
         if (atTheEnd.isPresent() && !isNightRunning()) {
@@ -565,48 +479,62 @@ final class DeskView extends StackPane implements AutoCloseable {
                 return;
             }
         }
-        rehearsal.filter(r -> !r.isDone()).ifPresent(this::attend);
-        Moment at = moment();
-        adoptRevision(at);
+        running().ifPresent(this::attend);
+        ShownNight night = shown.get();
+        Moment at = moment(night);
+        adoptRevision(night, at);
         follow(at);
         RailState stations = RailState.of(at.night(), logbookPane.count());
         boolean onlyPlanned = at.night().events().isEmpty() && planDesk.isOpen();
         rail.show(onlyPlanned ? stations.planning(planDesk.draft().plan().subs()) : stations, station);
         if (station == Stage.PLAN) {
             refreshPlan();
-            ribbon.show(planRibbon, at, List.of(), Optional.empty());
+            ribbon.show(planRibbon.orElse(night.ribbon()), at, List.of(), Optional.empty());
         } else {
-            ribbon.show(ribbonState, at, model.night().events(), chosen);
+            ribbon.show(night.ribbon(), at, night.model().night().events(), chosen);
         }
-        reckoning.show(station == Stage.PLAN ? planReckoning : reckoner.of(station, at, chosen), Cautions.of(station));
-        clock.setText(Words.clock(at.time(), file.site().zone()));
-        // While a night is planned the head tells of what is planned, also after a change of site or kit.
-        NightFile told = station == Stage.PLAN && planDesk.isOpen() ? planDesk.file() : file;
-        title.setText(told.site().name() + "   " + told.kit().name()
-                + Words.format("   %.0f mm", told.kit().optics().focalLengthMm()) + "   "
-                + told.program().date());
-        boolean frozen = rehearsal.map(s -> s.clock().isHeld()).orElse(false);
-        freeze.setText(frozen ? "Run" : "Freeze");
-        freeze.setDisable(rehearsal.isEmpty() || rehearsal.get().isDone());
+        reckoning.show(
+                station == Stage.PLAN ? planReckoning : night.reckoner().of(station, at, chosen), Cautions.of(station));
+        strips.setVisible(station == Stage.RUN);
+        strips.setManaged(station == Stage.RUN);
+        if (station == Stage.RUN) {
+            strips.show(night.ribbon(), at);
+        }
+        showHeader(night, at);
         commands.show(commandState(at));
-        now.setText(isElsewhere() ? "To the running night" : "Back to now");
-        now.setVisible(moment.isPresent() && rehearsal.isPresent() || isElsewhere());
         status.setText(statusText(at));
         Bench bench = benches.get(station);
         if (middle.getChildren().isEmpty() || middle.getChildren().get(0) != bench.node()) {
             middle.getChildren().setAll(bench.node());
         }
-        wantPicture(at);
-        bench.show(new Look(at, chosen, ribbonState, loader.picture()));
+        wantPicture(night, at);
+        bench.show(new Look(at, chosen, night.ribbon(), loader.picture()));
+    }
+
+    private void showHeader(ShownNight night, Moment at) {
+        // While a night is planned the head tells of what is planned, also after a change of site or kit.
+        NightFile told = station == Stage.PLAN && planDesk.isOpen() ? planDesk.file() : night.file();
+        boolean live = nights.running().filter(r -> r.transport().isEmpty()).isPresent();
+        header.show(new DeskHeader.Said(
+                told.site().name() + "   " + told.kit().name()
+                        + Words.format("   %.0f mm", told.kit().optics().focalLengthMm()) + "   "
+                        + told.program().date(),
+                Words.clock(at.time(), night.file().site().zone()),
+                nights.running().map(RunningNight::isFrozen).orElse(false),
+                !live,
+                running().isPresent(),
+                isElsewhere()
+                        ? "To the running night"
+                        : moment.isPresent() && nights.running().isPresent() ? "Back to now" : ""));
     }
 
     /** What the night wants to know is brought before the person once, at its station. */
-    private void attend(Rehearsal night) {
+    private void attend(RunningNight night) {
         night.keepPace();
-        Optional<Stage> asks = night.run().control().question().map(NightControl.Question::stage);
+        Optional<Stage> asks = night.control().question().map(NightControl.Question::stage);
         if (!asks.equals(asked)) {
             asked = asks;
-            asks.filter(s -> isShown(night)).ifPresent(s -> {
+            asks.filter(s -> isShown()).ifPresent(s -> {
                 moment = Optional.empty();
                 setStation(s);
             });
@@ -614,16 +542,18 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     /** A program that was put in force while the night runs takes the place of the one before, on the ribbon and in the words. */
-    private void adoptRevision(Moment at) {
+    private void adoptRevision(ShownNight night, Moment at) {
         Optional<ProgramRevised> revised = at.night().last(ProgramRevised.class);
         if (revised.isEmpty() || revised.equals(adopted)) {
             return;
         }
         adopted = revised;
-        file = NightFile.parse(revised.get().document(), "the changed program", wiring.objects());
-        plan = NightPlanner.plan(file.site(), file.kit(), file.program());
-        ribbonState = RibbonState.of(file.site(), plan);
-        reckoner = new Reckoner(file, plan, logbook.framings(file.program().date(), entry));
+        nights.revise(night, revised.get().document(), next -> {
+            if (shown.filter(n -> n == night).isPresent()) {
+                shown = Optional.of(next);
+                refresh();
+            }
+        });
     }
 
     private void planChanged() {
@@ -635,26 +565,42 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** The plan is copied to its views only when it changed: it does not move with the night. */
     private void refreshPlan() {
-        if (!planStale) {
+        if (!planStale || !planDesk.isDrawn()) {
             return;
         }
         planStale = false;
         NightBudget budget = planDesk.budget();
-        planRibbon = planDesk.ribbon();
+        planRibbon = Optional.of(planDesk.ribbon());
         planBench.refresh(budget);
         planReckoning = planReckoner.of(budget, planBench.filter());
     }
 
-    /** A night that runs is not ended unasked, and one that cannot run is not begun. */
-    private void rehearsePlan(NightFile night) {
-        try {
-            wiring.check(night);
-        } catch (BadInputException e) {
-            planDesk.tell("This plan cannot be rehearsed: " + e.getMessage() + ".");
-            return;
-        }
-        if (rehearsal.filter(r -> !r.isDone()).isEmpty()) {
-            beginRehearsal(night);
+    /** A night that runs is not ended unasked. */
+    @Override
+    public void rehearse(NightFile night) {
+        beginUnlessOneRuns(Nights.Kind.REHEARSAL, night, "End it and rehearse this plan");
+    }
+
+    /** Real devices move only after a second word. */
+    @Override
+    public void begin(NightFile night) {
+        ask(
+                "Begin the night with real devices?",
+                "The drivers of kit " + night.kit().name()
+                        + " are connected, and the mount moves as soon as Ready is passed. Look that"
+                        + " nothing is in its way and that the optics are not pointed toward the Sun; local rules and your own judgement"
+                        + " come before anything that is said here.",
+                List.of(
+                        new StartPane.Choice("no-night", "Not yet", this::dismissQuestion),
+                        new StartPane.Choice("yes-night", "Begin the night", () -> {
+                            dismissQuestion();
+                            beginUnlessOneRuns(Nights.Kind.LIVE, night, "End it and begin this night");
+                        })));
+    }
+
+    private void beginUnlessOneRuns(Nights.Kind kind, NightFile night, String instead) {
+        if (running().isEmpty()) {
+            beginFromPlan(kind, night);
             return;
         }
         ask(
@@ -663,20 +609,14 @@ final class DeskView extends StackPane implements AutoCloseable {
                         + " Logbook; it cannot go on once another has begun.",
                 List.of(
                         new StartPane.Choice("keep-running", "Let it run on", this::dismissQuestion),
-                        new StartPane.Choice("end-and-rehearse", "End it and rehearse this plan", () -> {
+                        new StartPane.Choice("end-and-rehearse", instead, () -> {
                             dismissQuestion();
-                            beginRehearsal(night);
+                            beginFromPlan(kind, night);
                         })));
     }
 
-    private void beginRehearsal(NightFile night) {
-        NightEntry next = logbook.begin(
-                night.program().date() + "  " + night.site().name() + ", "
-                        + night.program().targets().get(0).name(),
-                "night-" + night.program().date() + "-" + (logbook.nights().size() + 1),
-                night.text());
-        rehearse(NightFile.parse(night.text(), next.title(), wiring.objects()), next);
-        following = true;
+    private void beginFromPlan(Nights.Kind kind, NightFile night) {
+        begin(kind, night, Optional.empty());
         choose(Stage.READY);
         following = true;
     }
@@ -692,8 +632,9 @@ final class DeskView extends StackPane implements AutoCloseable {
         requestFocus();
     }
 
-    private boolean isAsking() {
-        return getChildren().stream().anyMatch(node -> node instanceof StartPane);
+    @Override
+    public boolean isAsking() {
+        return getChildren().stream().anyMatch(node -> node instanceof StartPane || node instanceof FilePane);
     }
 
     /** While nobody has chosen a station, the desk goes along with the night. */
@@ -720,7 +661,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     private String statusText(Moment at) {
-        String failure = rehearsal.map(Rehearsal::failure).orElse("");
+        String failure = nights.running().map(RunningNight::failure).orElse("");
         if (!failure.isEmpty()) {
             return failure;
         }
@@ -730,11 +671,14 @@ final class DeskView extends StackPane implements AutoCloseable {
         if (isElsewhere()) {
             return "Another night is running. N goes to it.";
         }
-        if (moment.isPresent() && rehearsal.isPresent()) {
+        if (!loader.fault().isEmpty()) {
+            return "No picture: " + loader.fault();
+        }
+        if (moment.isPresent() && nights.running().isPresent()) {
             return "Looking back. N returns to now."
                     + chosen.map(e -> "   " + e.text()).orElse("");
         }
-        return model.doing()
+        return shown.flatMap(n -> n.model().doing())
                 .filter(d -> !at.night().ended())
                 .map(d -> d.what() + doingProgress(d, at.time()))
                 .orElseGet(() -> at.night().events().isEmpty()
@@ -755,21 +699,21 @@ final class DeskView extends StackPane implements AutoCloseable {
     // ----------------------------------------------------------------------------------------------------
 
     /** Finds out which picture belongs on the bench and has it made, if it is not there yet. */
-    private void wantPicture(Moment at) {
+    private void wantPicture(ShownNight night, Moment at) {
         Optional<NightEvent> fromFile = chosen.filter(e -> NightState.fileOf(e).isPresent());
         if (fromFile.isEmpty() && moment.isPresent()) {
             fromFile = lastWithFile(at);
         }
         if (fromFile.isPresent()) {
             NightEvent event = fromFile.get();
-            load(NightState.fileOf(event).orElseThrow(), event.text());
+            load(night, event);
             return;
         }
-        Optional<Shown> live = model.latest(station);
+        Optional<Shown> live = night.model().latest(station);
         if (live.isPresent()) {
             loader.show(live.get());
         } else {
-            lastWithFile(at).ifPresentOrElse(e -> load(NightState.fileOf(e).orElseThrow(), e.text()), loader::clear);
+            lastWithFile(at).ifPresentOrElse(e -> load(night, e), loader::clear);
         }
     }
 
@@ -780,8 +724,12 @@ final class DeskView extends StackPane implements AutoCloseable {
                 .reduce((a, b) -> b);
     }
 
-    private void load(String relative, String caption) {
-        entry.ifPresent(e -> loader.load(e.folder().resolve(relative), caption));
+    private void load(ShownNight night, NightEvent event) {
+        night.entry()
+                .ifPresent(e -> loader.load(
+                        e.folder().resolve(NightState.fileOf(event).orElseThrow()),
+                        event.text(),
+                        () -> nights.likeness(night, event)));
     }
 
     // ---- what the person does
@@ -810,26 +758,27 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     private void goTo(Instant time) {
         chosen = Optional.empty();
-        Instant latest = rehearsal.map(s -> s.clock().now()).orElse(Instant.MAX);
+        Instant latest = shownRun().map(RunningNight::now).orElse(Instant.MAX);
         moment = time.isBefore(latest) ? Optional.of(time) : Optional.empty();
         refresh();
     }
 
-    void backToNow() {
+    @Override
+    public void backToNow() {
         chosen = Optional.empty();
         said = "";
+        following = running().isPresent();
         if (isElsewhere()) {
-            openNight(rehearsal.orElseThrow().run().entry());
-            followTheNight();
-            refresh();
+            openNight(running().orElseThrow().run().entry());
             return;
         }
-        moment = rehearsal.filter(this::isShown).isPresent() ? Optional.empty() : lastTime(model.night());
+        moment = isShown() ? Optional.empty() : shown.flatMap(ShownNight::lastTime);
         refresh();
     }
 
-    private void step(int direction) {
-        List<NightEvent> events = model.night().events();
+    @Override
+    public void step(int direction) {
+        List<NightEvent> events = shown.map(n -> n.model().night().events()).orElse(List.of());
         if (events.isEmpty()) {
             return;
         }
@@ -838,27 +787,28 @@ final class DeskView extends StackPane implements AutoCloseable {
         pick(events.get(next));
     }
 
-    private void toggleFreeze() {
-        rehearsal.ifPresent(s -> s.clock().hold(!s.clock().isHeld()));
+    @Override
+    public void toggleFreeze() {
+        running().flatMap(RunningNight::transport).ifPresent(clock -> clock.hold(!clock.isHeld()));
         refresh();
     }
 
     /** What can be asked of the night that runs; of one that is only looked at, nothing. */
     private CommandState commandState(Moment at) {
         GatePolicy policy = gates.getOrDefault(station, GatePolicy.GO_ON);
-        return rehearsal
-                .filter(r -> !r.isDone() && isShown(r))
-                .map(r -> CommandState.of(
-                        station, r.run().control(), running.night(), r.clock().now(), policy, this::changedPlan))
+        return running()
+                .filter(r -> isShown())
+                .map(r -> CommandState.of(station, r.control(), r.model().night(), r.now(), policy, this::changedPlan))
                 .orElse(CommandState.idle(station, policy));
     }
 
     /** The plan on the desk, if it differs from the one that runs in nothing but its program. */
     private Optional<String> changedPlan() {
-        if (!planDesk.isOpen()) {
+        if (!planDesk.isOpen() || shown.isEmpty()) {
             return Optional.empty();
         }
         NightFile planned = planDesk.file();
+        NightFile file = shown.get().file();
         return file.differsInProgramOnly(planned) && !file.sameNight(planned)
                 ? Optional.of(planned.text())
                 : Optional.empty();
@@ -882,17 +832,15 @@ final class DeskView extends StackPane implements AutoCloseable {
     }
 
     private void give(CommandState.Offer offer, String why) {
-        rehearsal.filter(r -> !r.isDone()).ifPresent(r -> {
-            r.run()
-                    .control()
-                    .give(offer.command(), "At the desk", why, r.clock().now());
+        running().ifPresent(r -> {
+            r.control().give(offer.command(), "At the desk", why, r.now());
             refresh();
         });
     }
 
     private void setPolicy(GatePolicy policy) {
         gates.put(station, policy);
-        rehearsal.ifPresent(r -> r.run().control().setPolicy(station, policy));
+        nights.running().ifPresent(r -> r.control().setPolicy(station, policy));
         refresh();
     }
 
@@ -903,123 +851,73 @@ final class DeskView extends StackPane implements AutoCloseable {
 
     /** Whether a night is under way. */
     boolean isNightRunning() {
-        return rehearsal.filter(r -> !r.isDone()).isPresent();
+        return running().isPresent();
     }
 
     private void setRate(double next) {
         rate = next;
-        rehearsal.ifPresent(s -> s.setRate(next));
-        rates.getToggles().forEach(t -> t.setSelected(((Double) t.getUserData()) == next));
+        nights.running().ifPresent(s -> s.setRate(next));
+        header.showRate(next);
     }
 
     void setPalette(Palette next) {
-        getStylesheets().remove(look.stylesheet());
         look = next;
-        getStylesheets().add(look.stylesheet());
-        palette.setText(look.title());
+        if (getScene() != null) {
+            look.dress(getScene());
+        }
+        header.showPalette(look);
     }
 
-    /**
-     * The keys that mean the same wherever the focus is: buttons and scroll panes would take Space and the arrows for themselves. Enter
-     * presses a button instead. What is written into keeps its keys, and sliders and lists their arrows.
-     */
-    private void keyBeforeFocus(KeyEvent e) {
-        Node target = e.getTarget() instanceof Node node ? node : this;
-        if (isAsking() || target instanceof TextInputControl || isWithin(target, Spinner.class)) {
-            return;
-        }
-        boolean ownArrows = isWithin(target, Slider.class)
-                || isWithin(target, ComboBoxBase.class)
-                || isWithin(target, ListView.class);
-        switch (e.getCode()) {
-            case SPACE -> toggleFreeze();
-            case LEFT -> {
-                if (ownArrows) {
-                    return;
-                }
-                step(-1);
-            }
-            case RIGHT -> {
-                if (ownArrows) {
-                    return;
-                }
-                step(1);
-            }
-            case ENTER -> {
-                if (!(target instanceof ButtonBase button) || button.isDisabled()) {
-                    return;
-                }
-                button.fire();
-            }
-            default -> {
-                return;
-            }
-        }
-        e.consume();
+    @Override
+    public void nextPalette() {
+        setPalette(look.next());
     }
 
-    private static boolean isWithin(Node node, Class<?> kind) {
-        for (Node at = node; at != null; at = at.getParent()) {
-            if (kind.isInstance(at)) {
-                return true;
-            }
-        }
-        return false;
+    @Override
+    public void toggleKeys() {
+        keys.setVisible(!keys.isVisible());
     }
 
-    private void key(KeyEvent e) {
-        if (e.getTarget() instanceof TextInputControl || isAsking()) {
-            return;
+    @Override
+    public boolean changeBack(boolean again) {
+        if (station != Stage.PLAN || !planDesk.isOpen()) {
+            return false;
         }
-        if (e.isShortcutDown() && station == Stage.PLAN && planDesk.isOpen()) {
-            if (e.getCode() == KeyCode.Z) {
-                planDesk.undo();
-                e.consume();
-            } else if (e.getCode() == KeyCode.Y) {
-                planDesk.redo();
-                e.consume();
+        if (again) {
+            planDesk.redo();
+        } else {
+            planDesk.undo();
+        }
+        return true;
+    }
+
+    @Override
+    public void station(int digit) {
+        closeStars();
+        closeInspection();
+        choose(Stage.values()[digit == 0 ? 9 : digit - 1]);
+    }
+
+    @Override
+    public boolean letter(KeyCode code) {
+        return !inspect.isVisible() && !starsPane.isVisible() && commands.key(code);
+    }
+
+    @Override
+    public void picture(KeyMap.PictureKey key) {
+        visiblePicture(inspect.isVisible() ? inspect : middle).ifPresent(v -> {
+            switch (key) {
+                case FIT -> v.fit();
+                case RINGS -> v.setMarks(!v.hasMarks());
+                case NEARER -> v.zoomAt(v.getWidth() / 2, v.getHeight() / 2, 1.5);
+                case FURTHER -> v.zoomAt(v.getWidth() / 2, v.getHeight() / 2, 1 / 1.5);
             }
-            return;
-        }
-        if ("?".equals(e.getText()) || e.getCode() == KeyCode.QUOTE && e.isShiftDown() || e.getCode() == KeyCode.F1) {
-            keys.setVisible(!keys.isVisible());
-            e.consume();
-            return;
-        }
-        if (e.getCode().isDigitKey()) {
-            int digit = e.getText().isEmpty() ? -1 : e.getText().charAt(0) - '0';
-            if (digit >= 0 && digit <= 9) {
-                closeStars();
-                closeInspection();
-                choose(Stage.values()[digit == 0 ? 9 : digit - 1]);
-                e.consume();
-            }
-            return;
-        }
-        if (!inspect.isVisible() && !starsPane.isVisible() && !e.isShortcutDown() && commands.key(e.getCode())) {
-            e.consume();
-            return;
-        }
-        Optional<FrameView> view = visiblePicture(inspect.isVisible() ? inspect : middle);
-        switch (e.getCode()) {
-            case N -> backToNow();
-            case P -> setPalette(look.next());
-            case F -> view.ifPresent(FrameView::fit);
-            case S -> view.ifPresent(v -> v.setMarks(!v.hasMarks()));
-            case PLUS, EQUALS -> view.ifPresent(v -> v.zoomAt(v.getWidth() / 2, v.getHeight() / 2, 1.5));
-            case MINUS -> view.ifPresent(v -> v.zoomAt(v.getWidth() / 2, v.getHeight() / 2, 1 / 1.5));
-            case O -> chooseFrame();
-            case G -> showStars();
-            case ESCAPE -> closeTop();
-            default -> {
-                return;
-            }
-        }
-        e.consume();
+        });
     }
 
     /** Of what lies over the desk, the uppermost goes. */
-    private void closeTop() {
+    @Override
+    public void closeTop() {
         if (keys.isVisible()) {
             keys.setVisible(false);
         } else if (starsPane.isVisible()) {
@@ -1033,7 +931,7 @@ final class DeskView extends StackPane implements AutoCloseable {
         if (node instanceof FrameView view) {
             return Optional.of(view);
         }
-        if (node instanceof javafx.scene.Parent parent) {
+        if (node instanceof Parent parent) {
             for (Node child : parent.getChildrenUnmodifiable()) {
                 Optional<FrameView> found = visiblePicture(child);
                 if (found.isPresent()) {
@@ -1051,12 +949,18 @@ final class DeskView extends StackPane implements AutoCloseable {
         return new DeskSettings(width, height, look, station, rate, gates);
     }
 
-    NightModel model() {
-        return model;
+    /** Whether a night is on the desk and nothing is being made ready. */
+    boolean isSettled() {
+        return shown.isPresent() && !nights.isBusy();
     }
 
-    Optional<Rehearsal> rehearsal() {
-        return rehearsal;
+    Nights nights() {
+        return nights;
+    }
+
+    /** The night that is shown; there is one when the desk {@link #isSettled}. */
+    NightModel model() {
+        return shown.orElseThrow().model();
     }
 
     PlanDesk planDesk() {
@@ -1071,6 +975,14 @@ final class DeskView extends StackPane implements AutoCloseable {
         return ribbon;
     }
 
+    StarsPane starsPane() {
+        return starsPane;
+    }
+
+    InspectPane inspection() {
+        return inspect;
+    }
+
     /** Whether the picture that belongs on the bench is there. */
     boolean isPictureReady() {
         return loader.isReady();
@@ -1080,7 +992,7 @@ final class DeskView extends StackPane implements AutoCloseable {
     public void close() {
         closed = true;
         ticking.stop();
-        rehearsal.ifPresent(Rehearsal::close);
+        nights.close();
         loader.close();
         planDesk.close();
         inspect.close();

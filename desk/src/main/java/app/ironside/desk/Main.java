@@ -6,6 +6,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import javafx.application.Application;
+import org.slf4j.LoggerFactory;
 import org.slf4j.bridge.SLF4JBridgeHandler;
 
 /** {@code ./ironside} and {@code ./ironside demo [--pictures DIR]}. */
@@ -15,7 +16,15 @@ public final class Main {
     /** Held as long as the process lives: one that nobody holds would be let go by the garbage collector. */
     private static Optional<FolderLock> lock = Optional.empty();
 
+    /** Begun before the toolkit is: each takes a second or two. */
+    private static Optional<Loading> loading = Optional.empty();
+
     private Main() {}
+
+    /** What is being read, if this start has begun to. */
+    static Optional<Loading> loading() {
+        return loading;
+    }
 
     public static void main(String[] arguments) throws InterruptedException {
         SLF4JBridgeHandler.removeHandlersForRootLogger();
@@ -42,6 +51,8 @@ public final class Main {
                     "ironside: " + folder + " is in use by another Ironside; go on in its window, or close it first");
             System.exit(BAD_USAGE);
         }
+        LoggerFactory.getILoggerFactory(); // before two threads ask for it at once
+        loading = Optional.of(Loading.begin(folder, demo));
         Runtime.getRuntime().addShutdownHook(new Thread(AtomicFile::endOfProcess, "unfinished files"));
         Application.launch(DeskApp.class, demo ? new String[] {"demo"} : new String[0]);
     }

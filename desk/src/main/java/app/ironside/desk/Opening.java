@@ -2,48 +2,52 @@ package app.ironside.desk;
 
 import app.ironside.BadInputException;
 import app.ironside.TextFiles;
+import app.ironside.desk.parts.FilePane;
+import app.ironside.document.NightFile;
+import app.ironside.journal.Stage;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
-import app.ironside.logbook.Profiles;
-import app.ironside.night.NightFile;
 import app.ironside.wiring.Wiring;
-import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import javafx.stage.FileChooser;
 
 /** Decides what the desk opens with: a night that was left, the demo's night, or a question. */
 final class Opening {
     private final DeskView desk;
     private final Wiring wiring;
-    private final Logbook logbook;
+    private final Found found;
 
-    Opening(DeskView desk, Wiring wiring, Logbook logbook) {
-        this.desk = desk;
-        this.wiring = wiring;
-        this.logbook = logbook;
+    /**
+     * What lies in the logbook.
+     *
+     * @param left a night that was left under way
+     * @param rescued what had to be mended of it, in words
+     */
+    record Found(Optional<NightEntry> left, List<NightEntry> nights, Optional<String> rescued) {
+        /** Reads it; not on the interface thread. */
+        static Found in(Logbook logbook) {
+            return new Found(logbook.unfinished(), logbook.nights(), logbook.rescued());
+        }
+
+        /** The night to be shown first. */
+        Optional<NightEntry> first() {
+            return left.or(() -> nights.isEmpty() ? Optional.empty() : Optional.of(nights.get(nights.size() - 1)));
+        }
     }
 
-    /** The demo: the night of the example under way, or the offer to go on with one that was left. */
+    Opening(DeskView desk, Wiring wiring, Found found) {
+        this.desk = desk;
+        this.wiring = wiring;
+        this.found = found;
+    }
+
+    /** The demo: its night under way, which goes on. The desk does not follow it back to Ready, through which it goes again. */
     void demo() {
-        if (logbook.nights().isEmpty()) {
-            DemoNights.importInto(logbook);
-            DemoNights.importProfiles(new Profiles(logbook.folder()));
-        }
-        Optional<NightEntry> left = logbook.unfinished();
-        if (left.isEmpty()) {
-            beginDemo();
-            return;
-        }
-        desk.openNight(left.get());
-        ask(
-                "A night was left under way.",
-                "All finished subs and the whole journal are here. It can go on from where it stopped.",
-                List.of(
-                        new StartPane.Choice("go-on", "Go on with the night", () -> goOn(left.get())),
-                        new StartPane.Choice("begin-again", "Begin the demo night again", this::beginDemo)));
+        found.left().ifPresentOrElse(this::goOn, this::beginDemo);
+        desk.completeLogbook(DemoNights::complete);
+        desk.choose(Stage.RUN);
     }
 
     private void beginDemo() {
@@ -52,23 +56,23 @@ final class Opening {
 
     /** The user's own data. */
     void ownData() {
-        Optional<NightEntry> left = logbook.unfinished();
+        Optional<NightEntry> left = found.left();
+        List<NightEntry> nights = found.nights();
         List<StartPane.Choice> choices = new ArrayList<>();
         left.ifPresent(night -> {
-            desk.openNight(night);
-            choices.add(new StartPane.Choice("go-on", "Go on with the night that was left", () -> goOn(night)));
+            choices.add(new StartPane.Choice("go-on", "Go on with the night that was left", () -> {
+                goOn(night);
+                desk.followTheNight();
+            }));
         });
         choices.add(new StartPane.Choice("plan-night", "Plan a night", this::plan));
         choices.add(new StartPane.Choice("open-night", "Rehearse a night file…", this::chooseFile));
         choices.add(new StartPane.Choice("rehearse-example", "Rehearse the example night", this::beginDemo));
-        if (left.isEmpty() && !logbook.nights().isEmpty()) {
-            NightEntry last = logbook.nights().get(logbook.nights().size() - 1);
-            desk.openNight(last);
+        if (left.isEmpty() && !nights.isEmpty()) {
             choices.add(new StartPane.Choice("look-back", "Look at the last night", this::dismiss));
         }
-        String drivers = wiring.drivers().isEmpty()
-                ? "No driver of a real device is beside the application, so nights are rehearsed against the simulated observatory."
-                : "Drivers: "
+        String drivers =
+                "Nights are rehearsed against the simulated observatory; real devices are connected at Plan, Site and kit. Drivers: "
                         + String.join(
                                 ", ",
                                 wiring.drivers().stream().map(d -> d.name()).toList()) + ".";
@@ -78,7 +82,7 @@ final class Opening {
     /** From the last night, or from the example where there is none. */
     private void plan() {
         dismiss();
-        List<NightEntry> nights = logbook.nights();
+        List<NightEntry> nights = found.nights();
         String text = nights.isEmpty()
                 ? DemoNights.tonight()
                 : nights.get(nights.size() - 1).document();
@@ -86,15 +90,13 @@ final class Opening {
     }
 
     private void chooseFile() {
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle("A night to rehearse");
-        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Night files", "*.json"));
-        File file = chooser.showOpenDialog(desk.getScene().getWindow());
-        if (file == null) {
-            return;
-        }
+        FilePane.Ask ask = FilePane.Ask.open(FilePane.Kind.OPEN, "A night to rehearse", ".json");
+        FilePane.ask(desk, ask, files -> rehearse(files.get(0)));
+    }
+
+    private void rehearse(Path file) {
         try {
-            begin(TextFiles.read(file.toPath(), "a night file"), file.getName());
+            begin(TextFiles.read(file, "a night file"), file.getFileName().toString());
         } catch (BadInputException e) {
             dismiss();
             ask(
@@ -111,23 +113,18 @@ final class Opening {
         } catch (BadInputException e) {
             throw e.in(name);
         }
-        NightEntry entry = logbook.begin(
-                night.program().date() + "  " + night.site().name() + ", "
-                        + night.program().targets().get(0).name(),
-                "night-" + night.program().date() + "-" + (logbook.nights().size() + 1),
-                text);
         dismiss();
-        desk.rehearse(night, entry);
+        desk.rehearse(night, Optional.empty());
         desk.followTheNight();
     }
 
     private void goOn(NightEntry left) {
         dismiss();
-        desk.rehearse(NightFile.parse(left.document(), left.title(), wiring.objects()), left);
+        desk.rehearse(NightFile.parse(left.document(), left.title(), wiring.objects()), Optional.of(left));
     }
 
     private void ask(String heading, String explanation, List<StartPane.Choice> choices) {
-        desk.ask(heading, logbook.rescued().map(told -> told + " ").orElse("") + explanation, choices);
+        desk.ask(heading, found.rescued().map(told -> told + " ").orElse("") + explanation, choices);
     }
 
     private void dismiss() {

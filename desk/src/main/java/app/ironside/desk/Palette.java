@@ -1,5 +1,7 @@
 package app.ironside.desk;
 
+import javafx.scene.Scene;
+
 /** The three looks of the desk; each is one stylesheet of looked-up colours. */
 public enum Palette {
     DUSK("Dusk", "dusk.css"),
@@ -18,7 +20,12 @@ public enum Palette {
         return title;
     }
 
-    String stylesheet() {
+    /** Puts a whole scene, with what pops up over it, into this look. */
+    void dress(Scene scene) {
+        scene.getStylesheets().setAll(stylesheet("desk.css"), stylesheet(file));
+    }
+
+    private static String stylesheet(String file) {
         return Palette.class.getResource(file).toExternalForm();
     }
 

@@ -2,7 +2,9 @@ package app.ironside.desk;
 
 import app.ironside.Workers;
 import app.ironside.desk.plan.PlanDesk;
+import app.ironside.desk.session.RunningNight;
 import app.ironside.device.Mount;
+import app.ironside.document.NightFile;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.FrameSolved;
@@ -15,7 +17,6 @@ import app.ironside.journal.SubTaken;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
-import app.ironside.night.NightFile;
 import app.ironside.wiring.Wiring;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
@@ -85,21 +86,24 @@ final class Pictures {
             wiring = new Wiring(Workers.ALL_CORES);
             Logbook logbook = Logbook.open(data);
             DemoNights.importInto(logbook);
-            DemoNights.importProfiles(new Profiles(logbook.folder()));
+            Profiles profiles = new Profiles(logbook.folder());
+            DemoNights.importProfiles(profiles);
             NightFile night = NightFile.parse(DemoNights.tonight(), "demo night", wiring.objects());
             NightEntry entry = logbook.begin(
                     night.program().date() + "  " + night.site().name() + ", M 33", "tonight", night.text());
             onToolkit(() -> {
                 DeskApp.prepareToolkit();
-                desk = new DeskView(wiring, logbook, new DeskSettings(WIDTH, HEIGHT, Palette.DUSK, Stage.RUN, 0));
+                desk = new DeskView(
+                        wiring, logbook, profiles, new DeskSettings(WIDTH, HEIGHT, Palette.DUSK, Stage.RUN, 0));
                 scene = new Scene(desk, WIDTH, HEIGHT);
                 // A stage is needed for the styles of some controls; it is drawn into memory only.
                 javafx.stage.Stage stage = new javafx.stage.Stage();
                 stage.setScene(scene);
                 stage.show();
-                desk.rehearse(night, entry);
+                desk.rehearse(night, Optional.of(entry));
             });
-            while (!ask(() -> desk.rehearsal().orElseThrow().isDone())) {
+            while (!ask(
+                    () -> desk.nights().running().filter(RunningNight::isDone).isPresent())) {
                 Thread.sleep(500);
             }
             NightState state = ask(() -> desk.model().night());

@@ -1,7 +1,9 @@
 package app.ironside.desk;
 
 import app.ironside.Workers;
+import app.ironside.desk.session.RunningNight;
 import app.ironside.logbook.Logbook;
+import app.ironside.logbook.Profiles;
 import app.ironside.wiring.Wiring;
 import java.awt.image.BufferedImage;
 import java.nio.file.Path;
@@ -34,7 +36,7 @@ abstract class DeskHarness {
     void open(DeskSettings settings) throws Exception {
         FxToolkit.setupStage(stage -> {
             DeskApp.prepareToolkit();
-            desk = new DeskView(wiring, logbook, settings);
+            desk = new DeskView(wiring, logbook, new Profiles(logbook.folder()), settings);
             scene = new Scene(desk, settings.width(), settings.height());
             stage.setScene(scene);
             stage.show();
@@ -62,6 +64,25 @@ abstract class DeskHarness {
             throw new AssertionError("waited in vain for: " + what + "; status: " + text("#status"), e);
         }
         WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    /** Has the desk made ready for a night, and waits until it is. */
+    void onDesk(Runnable asked) throws Exception {
+        on(() -> {
+            asked.run();
+            return true;
+        });
+        settled();
+    }
+
+    /** Waits until what was asked for is on the desk. */
+    void settled() throws Exception {
+        until("what was asked for", d -> d.isSettled() && d.planDesk().isSettled());
+    }
+
+    /** The night that runs, or ran last. */
+    RunningNight night() {
+        return on(() -> desk.nights().running().orElseThrow());
     }
 
     String text(String id) {

@@ -3,6 +3,7 @@ package app.ironside.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.desk.picture.FrameView;
+import app.ironside.document.NightFile;
 import app.ironside.journal.CommandTaken;
 import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
@@ -11,14 +12,15 @@ import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
+import app.ironside.logbook.Profiles;
 import app.ironside.night.NightControl;
-import app.ironside.night.NightFile;
 import java.awt.image.BufferedImage;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
@@ -67,31 +69,26 @@ class DeskTest extends DeskHarness {
     void aNightRunsWhileOneWatches() throws Exception {
         NightFile night = NightFile.parse(shortNight(), "short", wiring.objects());
         NightEntry entry = logbook.begin("short night", "night", night.text());
-        on(() -> {
-            desk.rehearse(night, entry);
-            return true;
-        });
+        onDesk(() -> desk.rehearse(night, Optional.of(entry)));
         until("the first sub", d -> !d.model().night().subs().isEmpty());
         robot.clickOn("#freeze");
-        until("the hold", d -> d.rehearsal().orElseThrow().clock().isHeld());
+        until("the hold", d -> night().isFrozen());
         assertThat(on(() -> ((Button) desk.lookup("#freeze")).getText())).isEqualTo("Run");
         // Space means the same wherever the focus is: on the button just clicked, on a station, in the right column.
         press(KeyCode.SPACE);
-        until("time to run", d -> !d.rehearsal().orElseThrow().clock().isHeld());
+        until("time to run", d -> !night().isFrozen());
         robot.clickOn("#station-focus");
         press(KeyCode.SPACE);
-        until(
-                "the hold from a station",
-                d -> d.rehearsal().orElseThrow().clock().isHeld());
+        until("the hold from a station", d -> night().isFrozen());
         robot.clickOn("#rate-0");
         press(KeyCode.SPACE);
-        until("time to run again", d -> !d.rehearsal().orElseThrow().clock().isHeld());
+        until("time to run again", d -> !night().isFrozen());
         robot.clickOn("#freeze");
         aNightIsCommanded();
         anotherNightIsLookedAtMeanwhile();
         aRunningNightIsNotEndedUnasked();
         press(KeyCode.SPACE);
-        until("the end of the night", d -> d.rehearsal().orElseThrow().isDone());
+        until("the end of the night", d -> night().isDone());
         assertThat(count(NightEnded.class)).isEqualTo(1);
         assertThat(count(SubTaken.class)).isEqualTo(6);
         assertThat(count(StackMade.class)).isEqualTo(1);
@@ -99,7 +96,7 @@ class DeskTest extends DeskHarness {
 
     /** Buttons and keys of the stations reach the night; when it will obey is said beforehand, and what it did is in the journal. */
     private void aNightIsCommanded() throws Exception {
-        NightControl control = on(() -> desk.rehearsal().orElseThrow().run().control());
+        NightControl control = night().control();
         robot.clickOn("#station-run");
         until("the safe point", d -> text("#safe-point").matches("What you ask is done after this sub(, in .*)?\\."));
         robot.clickOn("#command-one-more");
@@ -138,10 +135,7 @@ class DeskTest extends DeskHarness {
         NightEntry older = logbook.begin("2026-10-01  another night", "another", DemoNights.tonight());
         logbook.journal(older).append(Told.started(Instant.parse("2026-10-01T18:00:00Z"), "Another night."));
         int running = on(() -> desk.model().night().events().size());
-        on(() -> {
-            desk.openNight(older);
-            return true;
-        });
+        onDesk(() -> desk.openNight(older));
         assertThat(on(() -> desk.model().night().events())).hasSize(1);
         assertThat(text("#status")).isEqualTo("Another night is running. N goes to it.");
         assertThat(on(() -> ((Button) desk.lookup("#now")).isVisible())).isTrue();
@@ -155,16 +149,18 @@ class DeskTest extends DeskHarness {
     private void aRunningNightIsNotEndedUnasked() throws Exception {
         long nights = logbook.nights().size();
         press(KeyCode.DIGIT1);
+        settled();
+        until("the candidates", d -> !d.planDesk().isBusy());
         robot.clickOn("#rehearse-plan");
         until("the question", d -> d.lookup("#start") != null);
         // Letters and Space do nothing behind a question.
         press(KeyCode.P);
         press(KeyCode.SPACE);
-        assertThat(on(() -> desk.rehearsal().orElseThrow().clock().isHeld())).isTrue();
+        assertThat(night().isFrozen()).isTrue();
         robot.clickOn("#keep-running");
         assertThat(on(() -> desk.lookup("#start") == null)).isTrue();
         assertThat(logbook.nights()).hasSize((int) nights);
-        assertThat(on(() -> desk.rehearsal().orElseThrow().isDone())).isFalse();
+        assertThat(night().isDone()).isFalse();
     }
 
     @Test
@@ -267,11 +263,8 @@ class DeskTest extends DeskHarness {
                 .filter(n -> n.title().contains("another night"))
                 .findFirst()
                 .orElseThrow();
-        on(() -> {
-            desk.openNight(older);
-            desk.choose(Stage.LOGBOOK);
-            return true;
-        });
+        onDesk(() -> desk.openNight(older));
+        onDesk(() -> desk.choose(Stage.LOGBOOK));
         robot.clickOn("#remove-night");
         until("the question", d -> d.lookup("#start") != null);
         robot.clickOn("#no-removal");
@@ -279,14 +272,12 @@ class DeskTest extends DeskHarness {
         robot.clickOn("#remove-night");
         until("the question again", d -> d.lookup("#start") != null);
         robot.clickOn("#yes-removal");
+        settled();
         assertThat(logbook.nights()).hasSize(nights - 1).doesNotContain(older);
         assertThat(text("#status")).contains("journal.jsonl");
         assertThat(older.folder().resolve("journal.jsonl")).exists();
         NightEntry whole = logbook.nights().get(0);
-        on(() -> {
-            desk.openNight(whole);
-            return true;
-        });
+        onDesk(() -> desk.openNight(whole));
     }
 
     @Test
@@ -338,10 +329,8 @@ class DeskTest extends DeskHarness {
                                 Stage.GUIDE,
                                 NightControl.GatePolicy.GO_ON)));
         open(kept);
-        on(() -> {
-            desk.openNight(logbook.nights().get(0));
-            return true;
-        });
+        NightEntry first = logbook.nights().get(0);
+        onDesk(() -> desk.openNight(first));
         until("the old night", DeskView::isPictureReady);
         assertThat(text("#verdict")).contains("RMS");
         assertThat(on(() -> desk.model().night().events())).hasSizeGreaterThan(50);
@@ -353,13 +342,13 @@ class DeskTest extends DeskHarness {
         Path other = folder.resolve("other");
         Logbook left = Logbook.open(other);
         left.begin("left night", "night", shortNight());
-        DeskView second = on(() -> new DeskView(wiring, left, DeskSettings.DEFAULT));
+        DeskView second = on(() -> new DeskView(wiring, left, new Profiles(other), DeskSettings.DEFAULT));
         on(() -> {
-            new Opening(second, wiring, left).demo();
+            new Opening(second, wiring, Opening.Found.in(left)).ownData();
             return true;
         });
         assertThat(on(() -> second.lookup("#go-on") instanceof Button b ? b.getText() : ""))
-                .isEqualTo("Go on with the night");
+                .isEqualTo("Go on with the night that was left");
         on(() -> {
             second.close();
             return true;

@@ -8,10 +8,10 @@ import app.ironside.Workers;
 import app.ironside.desk.inspect.Inspection;
 import app.ironside.device.Camera;
 import app.ironside.device.Mount;
+import app.ironside.document.NightFile;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.journal.Stage;
-import app.ironside.night.NightFile;
 import app.ironside.sim.SimSettings;
 import app.ironside.sim.SimulatedObservatory;
 import app.ironside.sim.SkySource;
@@ -61,10 +61,7 @@ class InspectTest extends DeskHarness {
         file = folder.resolve("NGC_891.fits");
         FitsFiles.write(file, frame, FitsFiles.Encoding.UNSIGNED_16);
         open(new DeskSettings(1280, 800, Palette.DUSK, Stage.PLAN, 0));
-        on(() -> {
-            desk.plan(night);
-            return true;
-        });
+        onDesk(() -> desk.plan(night));
     }
 
     private void inspect(Path what) throws Exception {

@@ -35,7 +35,7 @@ class OpeningTest extends DeskHarness {
 
     private void ownData() {
         on(() -> {
-            new Opening(desk, wiring, logbook).ownData();
+            new Opening(desk, wiring, Opening.Found.in(logbook)).ownData();
             return true;
         });
     }
@@ -56,7 +56,7 @@ class OpeningTest extends DeskHarness {
 
     @Test
     @Order(1)
-    void anEmptyLogbookOffersAFirstNight() {
+    void anEmptyLogbookOffersAFirstNight() throws Exception {
         ownData();
         assertThat(heading()).isEqualTo("Good evening.");
         assertThat(choices()).containsExactly("plan-night", "open-night", "rehearse-example");
@@ -64,7 +64,7 @@ class OpeningTest extends DeskHarness {
                 .isTrue();
         robot.clickOn("#plan-night");
         assertThat(isAsking()).isFalse();
-        assertThat(on(() -> desk.planDesk().isOpen())).isTrue();
+        until("the plan", d -> d.planDesk().isOpen());
     }
 
     @Test
@@ -81,17 +81,19 @@ class OpeningTest extends DeskHarness {
 
     @Test
     @Order(3)
-    void anEndedNightCanBeLookedAt() {
+    void anEndedNightCanBeLookedAt() throws Exception {
         logbook.journal(entry).append(Told.ended(Instant.parse("2026-11-15T06:00:00Z")));
         ownData();
         assertThat(heading()).isEqualTo("Good evening.");
         assertThat(choices()).contains("look-back").doesNotContain("go-on");
         robot.clickOn("#look-back");
         assertThat(isAsking()).isFalse();
+        settled();
         assertThat(text("#status")).isNotEmpty();
         // The next plan begins from the last night's site, kit and targets.
         ownData();
         robot.clickOn("#plan-night");
+        settled();
         assertThat(on(() -> desk.planDesk().file().program().targets().get(0).name()))
                 .isEqualTo("M 33");
     }

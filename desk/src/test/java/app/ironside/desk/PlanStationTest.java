@@ -7,9 +7,9 @@ import app.ironside.desk.night.Ribbon;
 import app.ironside.desk.plan.CostsPane;
 import app.ironside.desk.plan.HorizonEditor;
 import app.ironside.desk.plan.PlanDesk;
+import app.ironside.document.NightFile;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.Profiles;
-import app.ironside.night.NightFile;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetPlan;
@@ -48,8 +48,8 @@ class PlanStationTest extends DeskHarness {
     @BeforeEach
     void planTheDemoNight() throws Exception {
         NightFile night = NightFile.parse(DemoNights.tonight(), "demo", wiring.objects());
+        onDesk(() -> desk.plan(night));
         on(() -> {
-            desk.plan(night);
             desk.planDesk().setTab(PlanDesk.Tab.TONIGHT);
             ((TextField) desk.lookup("#find")).clear();
             return true;
@@ -59,7 +59,9 @@ class PlanStationTest extends DeskHarness {
                 d -> !d.planDesk().isBusy() && !d.planDesk().candidates().isEmpty());
     }
 
-    private List<PlannedBlock> blocks() {
+    /** The blocks once everything that was asked for is done. */
+    private List<PlannedBlock> blocks() throws Exception {
+        settled();
         return on(() -> desk.planDesk().draft().plan().blocks());
     }
 
@@ -68,9 +70,10 @@ class PlanStationTest extends DeskHarness {
         return on(() -> ribbon.localToScreen(ribbon.xOf(time), ribbon.ticksTop() + 18));
     }
 
-    private void control(KeyCode key) {
+    private void control(KeyCode key) throws Exception {
+        settled();
         robot.press(KeyCode.CONTROL).push(key).release(KeyCode.CONTROL);
-        WaitForAsyncUtils.waitForFxEvents();
+        settled();
     }
 
     private List<String> listed() {
@@ -79,7 +82,7 @@ class PlanStationTest extends DeskHarness {
     }
 
     @Test
-    void anEndIsStretchedAndTheNeighbourGivesWay() {
+    void anEndIsStretchedAndTheNeighbourGivesWay() throws Exception {
         PlannedBlock before = blocks().get(0);
         Instant end = before.span().until();
         int next = blocks().get(1).subs();
@@ -87,7 +90,7 @@ class PlanStationTest extends DeskHarness {
         robot.press(MouseButton.PRIMARY);
         robot.moveTo(onRibbon(end.minusSeconds(240).plus(Duration.ofMinutes(40))));
         robot.release(MouseButton.PRIMARY);
-        WaitForAsyncUtils.waitForFxEvents();
+        settled();
         // Two pixels of the ribbon are under two minutes.
         Interval second = blocks().get(1).span();
         assertThat(Duration.between(end, second.from()).toMinutes()).isBetween(37L, 43L);
@@ -99,7 +102,7 @@ class PlanStationTest extends DeskHarness {
     }
 
     @Test
-    void aDoubleClickSplitsAndTheOtherButtonRemoves() {
+    void aDoubleClickSplitsAndTheOtherButtonRemoves() throws Exception {
         Instant middle = blocks().get(0).span().from().plus(Duration.ofHours(3));
         robot.moveTo(onRibbon(middle));
         robot.doubleClickOn(MouseButton.PRIMARY);
@@ -134,12 +137,12 @@ class PlanStationTest extends DeskHarness {
         assertThat(planned("NGC 891")).isTrue();
     }
 
-    private boolean planned(String name) {
+    private boolean planned(String name) throws Exception {
         return blocks().stream().anyMatch(b -> b.target().name().equals(name));
     }
 
     @Test
-    void whatIsSetAsideIsProposedNoMoreButFoundByName() {
+    void whatIsSetAsideIsProposedNoMoreButFoundByName() throws Exception {
         String first = listed().get(0);
         robot.moveTo(on(() -> ((ListView<?>) desk.lookup("#candidates")).localToScreen(60, 18)));
         robot.clickOn(MouseButton.PRIMARY);
@@ -158,7 +161,7 @@ class PlanStationTest extends DeskHarness {
     @Test
     void anotherNightKeepsTheTargets() throws Exception {
         robot.clickOn("#night-after");
-        until("the night after", d -> !d.planDesk().isBusy());
+        settled();
         assertThat(on(() -> desk.planDesk().file().program().date())).hasToString("2026-11-15");
         assertThat(blocks()).extracting(b -> b.target().name()).contains("M 33", "NGC 2403");
         control(KeyCode.Z);
@@ -173,6 +176,7 @@ class PlanStationTest extends DeskHarness {
             desk.planDesk().setSubSeconds(120);
             return true;
         });
+        settled();
         List<TargetPlan> before = wishes();
         robot.clickOn("#arrange");
         until(
@@ -193,18 +197,20 @@ class PlanStationTest extends DeskHarness {
     }
 
     @Test
-    void theFrameTurnsAndKeepsItsAngle() {
+    void theFrameTurnsAndKeepsItsAngle() throws Exception {
         robot.clickOn("#plan-framing");
         on(() -> {
             ((javafx.scene.control.Slider) desk.lookup("#camera-angle")).setValue(35);
             return true;
         });
+        settled();
         assertThat(angle()).isCloseTo(35, within(0.5));
         // A planned target's frame is a step of the plan: one for all moves of the slider, and it can be taken back.
         on(() -> {
             ((javafx.scene.control.Slider) desk.lookup("#camera-angle")).setValue(60);
             return true;
         });
+        settled();
         assertThat(on(() -> desk.planDesk().file().program().targets().stream()
                         .filter(t -> t.name().equals("M 33"))
                         .allMatch(t -> t.angleDeg().orElse(-1.0) == 60.0)))
@@ -247,18 +253,19 @@ class PlanStationTest extends DeskHarness {
         assertThat(on(() -> desk.planDesk().draft().plan().subs())).isEqualTo(subs);
     }
 
-    private void field(String id, String text) {
+    private void field(String id, String text) throws Exception {
         on(() -> {
             TextField field = (TextField) desk.lookup("#field-" + id);
             field.setText(text);
             field.fireEvent(new javafx.event.ActionEvent());
             return true;
         });
+        settled();
     }
 
     /** A value changed in the editor differs from the saved profile until it is saved; what is no number changes nothing. */
     @Test
-    void aChangedKitIsFlaggedUntilItIsSaved() {
+    void aChangedKitIsFlaggedUntilItIsSaved() throws Exception {
         robot.clickOn("#plan-profiles").clickOn("#edit-kit");
         assertThat(text("#verdict")).isEqualTo("As saved.");
         field("optics-focalLengthMm", "four hundred");
@@ -275,6 +282,7 @@ class PlanStationTest extends DeskHarness {
                         .focalLengthMm())
                 .isEqualTo(432);
         robot.clickOn("#save-profile");
+        settled();
         assertThat(text("#verdict")).isEqualTo("As saved.");
         assertThat(new Profiles(logbook.folder())
                         .kit("Wren")
@@ -284,6 +292,7 @@ class PlanStationTest extends DeskHarness {
                 .isEqualTo(396);
         field("optics-focalLengthMm", "432");
         robot.clickOn("#save-profile");
+        settled();
         field("optics-focalLengthMm", "-5");
         assertThat(text("#profile-fault")).contains("focalLengthMm").contains("-5");
         assertThat(on(() -> desk.planDesk().file().kit().optics().focalLengthMm()))
@@ -292,22 +301,23 @@ class PlanStationTest extends DeskHarness {
 
     /** A tree drawn into the skyline takes hours from a target behind it, and can be taken back. */
     @Test
-    void theSkylineIsDrawnByHand() {
+    void theSkylineIsDrawnByHand() throws Exception {
         robot.clickOn("#plan-profiles").clickOn("#edit-site");
         int points = on(() -> desk.planDesk().file().site().horizon().points().size());
         HorizonEditor editor = on(() -> (HorizonEditor) desk.lookup("#horizon-editor"));
         robot.moveTo(on(() -> editor.localToScreen(editor.getWidth() * 0.62, editor.getHeight() * 0.3)));
         robot.doubleClickOn(MouseButton.PRIMARY);
-        WaitForAsyncUtils.waitForFxEvents();
+        settled();
         assertThat(on(() -> desk.planDesk().file().site().horizon().points().size()))
                 .isEqualTo(points + 1);
         robot.clickOn("#undo");
+        settled();
         assertThat(on(() -> desk.planDesk().file().site().horizon().points().size()))
                 .isEqualTo(points);
     }
 
     @Test
-    void aSchoolOfSubLengthIsChosen() {
+    void aSchoolOfSubLengthIsChosen() throws Exception {
         robot.clickOn("#plan-exposure");
         double before = on(() -> desk.planDesk().plannedSubSeconds().orElseThrow());
         int subs = on(() -> desk.planDesk().draft().plan().subs());
@@ -315,6 +325,7 @@ class PlanStationTest extends DeskHarness {
             desk.planDesk().setSubSeconds(before / 3);
             return true;
         });
+        settled();
         assertThat(on(() -> desk.planDesk().plannedSubSeconds().orElseThrow())).isCloseTo(before / 3, within(1e-9));
         assertThat(on(() -> desk.planDesk().draft().plan().subs())).isGreaterThan(subs);
         assertThat(text("#verdict")).isEqualTo("180 s in L.");
@@ -350,7 +361,7 @@ class PlanStationTest extends DeskHarness {
     }
 
     @Test
-    void aLessonBecomesAStepOfTheNextNight() {
+    void aLessonBecomesAStepOfTheNextNight() throws Exception {
         on(() -> {
             desk.choose(Stage.READY);
             return true;

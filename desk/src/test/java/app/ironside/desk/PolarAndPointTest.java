@@ -2,8 +2,8 @@ package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.document.NightFile;
 import app.ironside.journal.Stage;
-import app.ironside.night.NightFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -25,11 +25,8 @@ class PolarAndPointTest extends DeskHarness {
         openOn(folder);
         NightFile night = NightFile.parse(DemoNights.tonight(), "demo", wiring.objects());
         open(new DeskSettings(1280, 800, Palette.DUSK, Stage.POLAR, 0));
-        on(() -> {
-            desk.plan(night);
-            desk.choose(Stage.POLAR);
-            return true;
-        });
+        onDesk(() -> desk.plan(night));
+        onDesk(() -> desk.choose(Stage.POLAR));
     }
 
     private void type(String id, String text) {

@@ -2,8 +2,8 @@ package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.document.NightFile;
 import app.ironside.journal.Stage;
-import app.ironside.night.NightFile;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.TangentPlane;
 import app.ironside.solve.Coverage;
@@ -37,10 +37,7 @@ class StarsToGoByTest extends DeskHarness {
                 wiring.objects());
         assertThat(night.kit().optics().focalLengthMm()).isEqualTo(1600);
         open(new DeskSettings(1280, 800, Palette.DUSK, Stage.PLAN, 0));
-        on(() -> {
-            desk.plan(night);
-            return true;
-        });
+        onDesk(() -> desk.plan(night));
     }
 
     private String label(String selector) {
@@ -86,7 +83,8 @@ class StarsToGoByTest extends DeskHarness {
             desk.starsPane().open(file);
             return true;
         });
-        assertThat(label("#table-title")).contains("deep.csv").contains("which column is which?");
+        until("the columns", d -> label("#table-title").contains("which column is which?"));
+        assertThat(label("#table-title")).contains("deep.csv");
         robot.clickOn("#import-table");
         until("the refusal", d -> label("#stars-said").contains("no column of right ascension"));
         column(0, "lon");
@@ -119,7 +117,8 @@ class StarsToGoByTest extends DeskHarness {
             desk.starsPane().open(broken);
             return true;
         });
-        assertThat(label("#stars-said")).contains("broken.vot").contains("is no well-formed XML");
+        until("the refusal", d -> label("#stars-said").contains("is no well-formed XML"));
+        assertThat(label("#stars-said")).contains("broken.vot");
         press(KeyCode.ESCAPE);
         assertThat(on(() -> desk.starsPane().isVisible())).isFalse();
     }

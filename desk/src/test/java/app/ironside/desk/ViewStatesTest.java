@@ -3,7 +3,6 @@ package app.ironside.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import app.ironside.Workers;
 import app.ironside.desk.night.Moment;
 import app.ironside.desk.night.PlotStates;
 import app.ironside.desk.night.RailState;
@@ -12,15 +11,19 @@ import app.ironside.desk.night.RibbonState;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState;
+import app.ironside.document.NightDraft;
+import app.ironside.document.NightFile;
 import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusVerdict;
 import app.ironside.guide.GuideSample;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
+import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.Gate;
 import app.ironside.journal.GateMeasured;
 import app.ironside.journal.GuideFigures;
+import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.StackMade;
@@ -28,13 +31,11 @@ import app.ironside.journal.Stage;
 import app.ironside.journal.StageBegan;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Unknown;
-import app.ironside.night.NightDraft;
-import app.ironside.night.NightFile;
+import app.ironside.logbook.NightEntry;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.point.FramingMatch;
 import app.ironside.sky.DeepSkyCatalogue;
-import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -91,7 +92,7 @@ class ViewStatesTest {
     /** Ready counts what is open: two steps told are not a night that is ready, and the words are what was measured. */
     @Test
     void readySaysWhatIsOpen() {
-        List<app.ironside.night.ReadyStep> list = app.ironside.night.ReadyList.of(
+        List<app.ironside.document.ReadyStep> list = app.ironside.document.ReadyList.of(
                         file.site(), file.kit(), file.program(), file.lessons())
                 .steps();
         NightEvent[] some = list.stream()
@@ -315,22 +316,27 @@ class ViewStatesTest {
         assertThat(points.get(points.size() - 1)).containsExactly(180, 0);
     }
 
+    /** Three nights that have ended, and one that is under way: aligned, an hour of subs with one thrown out, the flip ahead. */
     @Test
-    void theDemosEarlierNightsAreReadable(@TempDir Path folder) {
+    void theDemosNightsAreReadable(@TempDir Path folder) {
         var logbook = app.ironside.logbook.Logbook.open(folder);
         DemoNights.importInto(logbook);
-        assertThat(logbook.nights()).hasSize(3);
-        List<String> ends = new ArrayList<>();
-        for (var night : logbook.nights()) {
-            assertThat(logbook.journal(night).events()).hasSizeGreaterThan(100).noneMatch(e -> e instanceof Unknown);
-            assertThat(logbook.journal(night).guiding()).hasSizeGreaterThan(1000);
-            ends.add(logbook.journal(night)
-                    .events()
-                    .get(logbook.journal(night).events().size() - 1)
-                    .text());
+        List<NightEntry> nights = logbook.nights();
+        assertThat(nights).hasSize(4);
+        assertThat(nights.stream().map(NightEntry::folder)).doesNotHaveDuplicates();
+        for (NightEntry night : nights.subList(0, 3)) {
+            Journal journal = logbook.journal(night);
+            assertThat(journal.events()).hasSizeGreaterThan(100).noneMatch(e -> e instanceof Unknown);
+            assertThat(journal.guiding()).hasSizeGreaterThan(1000);
+            assertThat(NightState.of(journal.events()).ended()).isTrue();
         }
-        assertThat(ends).allMatch(e -> e.startsWith("The night is done"));
-        assertThat(new Wiring(Workers.SERIAL).drivers()).isEmpty();
+        NightState tonight = NightState.of(logbook.journal(nights.get(3)).events());
+        assertThat(logbook.unfinished()).contains(nights.get(3));
+        assertThat(tonight.passed(Stage.POLAR)).isTrue();
+        assertThat(tonight.subs()).hasSizeBetween(15, 25);
+        assertThat(tonight.subs().stream().filter(s -> !s.kept())).hasSize(1);
+        assertThat(tonight.all(Flipped.class)).isEmpty();
+        assertThat(logbook.journal(nights.get(3)).guiding()).hasSizeGreaterThan(1000);
     }
 
     @Test

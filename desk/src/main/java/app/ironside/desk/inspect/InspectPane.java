@@ -1,31 +1,27 @@
 package app.ironside.desk.inspect;
 
-import app.ironside.BadInputException;
 import app.ironside.Progress;
+import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.picture.PicturePane;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningView;
+import app.ironside.image.FolderWatch;
 import app.ironside.point.FramingMatch;
 import app.ironside.point.Nudge;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.StarShelf;
-import java.io.File;
-import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.function.Consumer;
-import java.util.function.Supplier;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
-import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -40,24 +36,16 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.stage.DirectoryChooser;
-import javafx.stage.FileChooser;
 import javafx.util.Duration;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /** One file, looked at closely: dropped on the window, measured and solved in the background. The file is never changed. */
 public final class InspectPane extends BorderPane implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(InspectPane.class);
-
     private final StarShelf shelf;
     private final DeepSkyCatalogue objects;
     private final Runnable away;
-    private final ExecutorService work = Executors.newSingleThreadExecutor(r -> {
-        Thread thread = new Thread(r, "inspect");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final BackgroundWork work = new BackgroundWork("inspect");
+    private final BackgroundWork listing = new BackgroundWork("watched folder");
+    private boolean listed = true;
     private final PicturePane picture = new PicturePane("Measuring…");
     private final FieldMapView map = new FieldMapView();
     private final Label field = new Label();
@@ -79,7 +67,6 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     private int at;
     private final Button before = button("file-before", "‹", () -> step(at - 1));
     private final Button after = button("file-after", "›", () -> step(at + 1));
-    private int ticket;
 
     /**
      * @param toStars shows the stars to go by
@@ -191,7 +178,6 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
 
     /** The answer to an older wish is dropped; nothing of the file before is left under the name of this one. */
     private void look(Path file) {
-        int asked = ++ticket;
         shown = Optional.empty();
         title.setText(file.getFileName() + (files.size() > 1 ? Words.format("   %d of %d", at + 1, files.size()) : ""));
         map.clear();
@@ -202,29 +188,10 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         field.setText("");
         tools.setDisable(true);
         picture.show(Optional.empty(), Optional.empty());
-        work.execute(() -> {
-            Supplier<Runnable> answer = () -> {
-                try {
-                    Inspection done = Inspection.of(file, shelf.solver(), objects);
-                    return () -> show(done);
-                } catch (BadInputException | UncheckedIOException e) {
-                    return () -> failed(e.getMessage());
-                } catch (OutOfMemoryError e) {
-                    return () -> failed(
-                            "It needs more memory than is allowed. Start with more, by setting IRONSIDE_MEMORY (for"
-                                    + " instance 8g).");
-                } catch (RuntimeException e) {
-                    LOG.error("{} could not be looked at", file, e);
-                    return () -> failed("A fault of Ironside itself: " + e.getMessage());
-                }
-            };
-            Runnable then = answer.get();
-            Platform.runLater(() -> {
-                if (asked == ticket) {
-                    then.run();
-                }
-            });
-        });
+        work.ask(progress -> Inspection.of(file, shelf.solver(), objects))
+                .onlyNewest()
+                .failed(this::failed)
+                .then(this::show);
     }
 
     private void show(Inspection next) {
@@ -288,31 +255,40 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
             watch.setText("Watch a folder…");
             return;
         }
-        DirectoryChooser chooser = new DirectoryChooser();
-        chooser.setTitle("The folder that frames come into");
-        File chosen = chooser.showDialog(getScene().getWindow());
-        watch.setSelected(chosen != null);
-        if (chosen != null) {
-            watch(chosen.toPath());
-        }
+        watch.setSelected(false);
+        FilePane.Ask ask = FilePane.Ask.open(FilePane.Kind.FOLDER, "The folder that frames come into");
+        FilePane.ask(this, ask, files -> watch(files.get(0)));
     }
 
     public void watch(Path where) {
-        folder = Optional.of(new FolderWatch(where));
         watch.setSelected(true);
         watch.setText("Watching " + where.getFileName());
-        watching.play();
+        listing.ask(progress -> new FolderWatch(where))
+                .failed(why -> said.setText(why + "."))
+                .then(begun -> {
+                    folder = Optional.of(begun);
+                    watching.play();
+                });
     }
 
+    /** A folder on a slow disk is asked again only when it has answered. */
     private void look() {
-        try {
-            List<Path> came = folder.map(FolderWatch::next).orElse(List.of());
-            if (!came.isEmpty()) {
-                add(came);
-            }
-        } catch (UncheckedIOException e) {
-            said.setText(e.getMessage() + ". It is asked again.");
+        if (folder.isEmpty() || !listed) {
+            return;
         }
+        listed = false;
+        FolderWatch asked = folder.get();
+        listing.ask(progress -> asked.next())
+                .failed(why -> {
+                    listed = true;
+                    said.setText(why + ". It is asked again.");
+                })
+                .then(came -> {
+                    listed = true;
+                    if (!came.isEmpty()) {
+                        add(came);
+                    }
+                });
     }
 
     private void failed(String why) {
@@ -349,24 +325,22 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     }
 
     private void choose(String ending, Consumer<Path> writer) {
-        FileChooser chooser = new FileChooser();
-        shown.ifPresent(i -> {
-            chooser.setInitialFileName(
-                    i.file().getFileName().toString().replaceFirst("\\.[A-Za-z]+$", "") + "." + ending);
-            File folder = i.file().toAbsolutePath().getParent().toFile();
-            if (folder.isDirectory()) {
-                chooser.setInitialDirectory(folder);
-            }
-        });
-        File file = chooser.showSaveDialog(getScene().getWindow());
-        if (file != null) {
-            try {
-                writer.accept(file.toPath());
-                said.setText("Written: " + file);
-            } catch (BadInputException | UncheckedIOException e) {
-                said.setText(e.getMessage());
-            }
-        }
+        shown.ifPresent(i -> FilePane.ask(
+                this,
+                FilePane.Ask.save(
+                        "Save",
+                        i.file().getFileName().toString().replaceFirst("\\.[A-Za-z]+$", "") + "." + ending,
+                        Optional.ofNullable(i.file().toAbsolutePath().getParent())),
+                files -> write(files.get(0), writer)));
+    }
+
+    private void write(Path file, Consumer<Path> writer) {
+        work.ask(progress -> {
+                    writer.accept(file);
+                    return file;
+                })
+                .failed(said::setText)
+                .then(written -> said.setText("Written: " + written));
     }
 
     private void copyPlace() {
@@ -386,28 +360,23 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         Inspection i = shown.orElseThrow();
         tools.lookup("#keep-stars").setDisable(true);
         said.setText("Keeping its stars…");
-        work.execute(() -> {
-            String answer;
-            try {
-                int added = shelf.keep((PlateSolution) i.solved(), i.stars(), i.year());
-                shelf.solver().prepare(Progress.NONE);
-                answer = added > 0
-                        ? Words.format("%,d stars kept: narrower frames of this region are recognised by them.", added)
-                        : "All its stars were known.";
-            } catch (BadInputException | UncheckedIOException e) {
-                answer = e.getMessage();
-            } catch (RuntimeException e) {
-                LOG.error("the stars of {} could not be kept", i.file(), e);
-                answer = "Its stars could not be kept, by a fault of Ironside itself: " + e.getMessage();
-            }
-            String words = answer;
-            Platform.runLater(() -> said.setText(words));
-        });
+        work.ask(progress -> {
+                    int added = shelf.keep((PlateSolution) i.solved(), i.stars(), i.year());
+                    shelf.solver().prepare(Progress.NONE);
+                    return added;
+                })
+                .failed(said::setText)
+                .then(added -> said.setText(
+                        added > 0
+                                ? Words.format(
+                                        "%,d stars kept: narrower frames of this region are recognised by them.", added)
+                                : "All its stars were known."));
     }
 
     @Override
     public void close() {
         watching.stop();
-        work.shutdownNow();
+        work.close();
+        listing.close();
     }
 }

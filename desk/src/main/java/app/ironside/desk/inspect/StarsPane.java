@@ -1,17 +1,16 @@
 package app.ironside.desk.inspect;
 
-import app.ironside.BadInputException;
+import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.Chore;
+import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Words;
-import app.ironside.night.NightFile;
+import app.ironside.document.NightFile;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.CatalogueImport;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.solve.Coverage;
 import app.ironside.solve.StarShelf;
-import java.io.File;
-import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -20,8 +19,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.CompletableFuture;
-import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -36,7 +33,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
 
 /** The stars to go by: whether they suffice for the night's frames, where they come from, and how a deeper table is added. */
 public final class StarsPane extends BorderPane implements AutoCloseable {
@@ -60,6 +56,8 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
     private final Chore chore;
     private final Label mapTitle = new Label("Where in the sky frames of this kit are recognised");
     private final ReachMap map = new ReachMap();
+    private final BackgroundWork maps = new BackgroundWork("map of stars");
+    private final BackgroundWork tables = new BackgroundWork("tables");
     private int asked;
     private int drawn;
     private Optional<NightFile> night = Optional.empty();
@@ -287,13 +285,13 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
     private void drawMap(double squareDegrees, Map<String, Equatorial> places) {
         int ticket = ++asked;
         StarCatalogue catalogue = shelf.solver().catalogue();
-        CompletableFuture.supplyAsync(() -> ReachMap.Reach.of(catalogue, squareDegrees))
-                .thenAccept(reach -> Platform.runLater(() -> {
-                    if (ticket == asked) {
-                        map.show(reach, places);
-                        drawn = ticket;
-                    }
-                }));
+        maps.ask(progress -> ReachMap.Reach.of(catalogue, squareDegrees))
+                .onlyNewest()
+                .failed(said::setText)
+                .then(reach -> {
+                    map.show(reach, places);
+                    drawn = ticket;
+                });
     }
 
     /** Whether the map shows what was asked for last. */
@@ -302,15 +300,9 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
     }
 
     private void choose() {
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle("A table of stars");
-        chooser.getExtensionFilters()
-                .add(new FileChooser.ExtensionFilter(
-                        "Tables", "*.fits", "*.fit", "*.vot", "*.votable", "*.xml", "*.csv"));
-        File file = chooser.showOpenDialog(getScene().getWindow());
-        if (file != null) {
-            open(file.toPath());
-        }
+        FilePane.Ask ask = FilePane.Ask.open(
+                FilePane.Kind.OPEN, "A table of stars", ".fits", ".fit", ".vot", ".votable", ".xml", ".csv");
+        FilePane.ask(this, ask, files -> open(files.get(0)));
     }
 
     /** Whether a file, by its name, can only be a table. */
@@ -335,39 +327,43 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
 
     /** Shows a table's first rows, with the columns that seem to be the right ones. */
     public void open(Path file) {
+        said.setText("Reading " + file.getFileName() + "…");
+        chosen = Optional.of(file);
+        tables.ask(progress -> CatalogueImport.look(file, SAMPLE_ROWS))
+                .failed(why -> {
+                    putAway();
+                    said.setText(why + " " + said.getText());
+                })
+                .then(look -> show(file, look));
+    }
+
+    private void show(Path file, CatalogueImport.Sample look) {
         said.setText("");
-        try {
-            CatalogueImport.Sample look = CatalogueImport.look(file, SAMPLE_ROWS);
-            chosen = Optional.of(file);
-            tableTitle.setText(file.getFileName()
-                    + (look.rows() < 0 ? "" : Words.format(", %,d rows", look.rows()))
-                    + ": which column is which?");
-            CatalogueImport.Columns guess = look.guess();
-            List<String> guesses = List.of(
-                    guess.ra(), guess.dec(), guess.magnitude(), guess.colour(), guess.motionRa(), guess.motionDec());
-            for (int i = 0; i < columns.size(); i++) {
-                List<String> titles = new ArrayList<>(List.of(""));
-                titles.addAll(look.titles());
-                columns.get(i).getItems().setAll(titles);
-                columns.get(i).setValue(guesses.get(i));
-            }
-            sample.getChildren().clear();
-            for (int c = 0; c < look.titles().size(); c++) {
-                Label title = new Label(look.titles().get(c));
-                title.getStyleClass().add("dim");
-                title.setMinWidth(Region.USE_PREF_SIZE);
-                sample.add(title, c, 0);
-                for (int r = 0; r < look.first().size(); r++) {
-                    Label cell = new Label(look.first().get(r).get(c));
-                    cell.setMinWidth(Region.USE_PREF_SIZE);
-                    sample.add(cell, c, r + 1);
-                }
-            }
-            showTable(true);
-        } catch (BadInputException | UncheckedIOException e) {
-            putAway();
-            said.setText(e.getMessage() + " " + said.getText());
+        tableTitle.setText(file.getFileName()
+                + (look.rows() < 0 ? "" : Words.format(", %,d rows", look.rows()))
+                + ": which column is which?");
+        CatalogueImport.Columns guess = look.guess();
+        List<String> guesses = List.of(
+                guess.ra(), guess.dec(), guess.magnitude(), guess.colour(), guess.motionRa(), guess.motionDec());
+        for (int i = 0; i < columns.size(); i++) {
+            List<String> titles = new ArrayList<>(List.of(""));
+            titles.addAll(look.titles());
+            columns.get(i).getItems().setAll(titles);
+            columns.get(i).setValue(guesses.get(i));
         }
+        sample.getChildren().clear();
+        for (int c = 0; c < look.titles().size(); c++) {
+            Label title = new Label(look.titles().get(c));
+            title.getStyleClass().add("dim");
+            title.setMinWidth(Region.USE_PREF_SIZE);
+            sample.add(title, c, 0);
+            for (int r = 0; r < look.first().size(); r++) {
+                Label cell = new Label(look.first().get(r).get(c));
+                cell.setMinWidth(Region.USE_PREF_SIZE);
+                sample.add(cell, c, r + 1);
+            }
+        }
+        showTable(true);
     }
 
     /** Done with the table that is shown; the next one takes its place. */
@@ -408,12 +404,12 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
     }
 
     private void change(Runnable change, String words) {
-        try {
-            change.run();
-            changed(words);
-        } catch (UncheckedIOException e) {
-            said.setText(e.getMessage());
-        }
+        tables.ask(progress -> {
+                    change.run();
+                    return words;
+                })
+                .failed(said::setText)
+                .then(this::changed);
     }
 
     private void changed(String words) {
@@ -430,5 +426,7 @@ public final class StarsPane extends BorderPane implements AutoCloseable {
     @Override
     public void close() {
         chore.close();
+        maps.close();
+        tables.close();
     }
 }

@@ -4,11 +4,11 @@ import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
+import app.ironside.document.NightFile;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.Stage;
 import app.ironside.kit.PolarTolerance;
-import app.ironside.night.NightFile;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -41,8 +41,7 @@ final class PolarReckoner {
         double limit = moment.night()
                 .gate(Stage.POLAR)
                 .map(g -> g.gate().limit())
-                .orElse(PolarTolerance.limitArcmin(
-                        file.kit(), sub, file.program().furthestDeclinationDeg()));
+                .orElse(file.program().polarLimitArcmin(file.kit()));
         boolean good = total <= limit;
         String verdict = good
                 ? Words.format("%.2f′ off: good enough.", total)

@@ -1,9 +1,13 @@
 package app.ironside.desk.night;
 
+import app.ironside.calibrate.MasterBuilder;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
+import app.ironside.document.NightFile;
+import app.ironside.document.ReadyList;
+import app.ironside.document.ReadyStep;
 import app.ironside.journal.CalibrationTaken;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
@@ -24,9 +28,6 @@ import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
 import app.ironside.journal.SubTaken;
 import app.ironside.kit.Sampling;
-import app.ironside.night.NightFile;
-import app.ironside.night.ReadyList;
-import app.ironside.night.ReadyStep;
 import app.ironside.plan.NightPlan;
 import app.ironside.point.FramingMatch;
 import java.time.ZoneId;
@@ -179,7 +180,7 @@ public final class Reckoner {
         boolean sub = latest.get() instanceof SubTaken;
         GuideFigures figures =
                 latest.get() instanceof SubTaken s ? s.guiding() : ((GuidingProven) latest.get()).figures();
-        double half = file.kit().arcsecPerPixel() / 2;
+        double half = Sampling.INVISIBLE_PX * file.kit().arcsecPerPixel();
         if (figures.about().isEmpty()) {
             return new ReckoningState(
                     "The guide star was not seen.",
@@ -229,7 +230,8 @@ public final class Reckoner {
                 darks(moment),
                 gate.filter(g -> !g.gate().passed()).isPresent(),
                 rows,
-                "Mean of each pixel over the set without values beyond 3.5 sigma, or of all where there are fewer than five. A flat is "
+                "Mean of each pixel over the set without values beyond " + MasterBuilder.KAPPA
+                        + " sigma, or of all where there are fewer than five. A flat is "
                         + "divided by its own level first, so that a fading panel does not matter.",
                 List.of(
                         new School("Matched darks", "The glow of the amplifier is not linear in time.", true),

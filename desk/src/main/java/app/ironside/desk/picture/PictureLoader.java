@@ -1,28 +1,23 @@
 package app.ironside.desk.picture;
 
 import app.ironside.BadInputException;
+import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
 import app.ironside.star.Star;
 import app.ironside.star.StarTable;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
-import java.util.function.Supplier;
-import javafx.application.Platform;
 
 /** Gets one picture ready at a time, away from the interface thread; the answer to an older wish is dropped. */
 public final class PictureLoader implements AutoCloseable {
-    private final ExecutorService work = Executors.newSingleThreadExecutor(r -> {
-        Thread thread = new Thread(r, "pictures");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final BackgroundWork work = new BackgroundWork("pictures");
     private final Runnable onReady;
     private String wanted = "";
     private String answered = "";
+    private String fault = "";
     private Optional<PictureLevels> picture = Optional.empty();
 
     /**
@@ -46,22 +41,39 @@ public final class PictureLoader implements AutoCloseable {
     public void clear() {
         wanted = "";
         answered = "";
+        fault = "";
         picture = Optional.empty();
     }
 
     /** Wants a frame that is in memory. */
     public void show(Shown shown) {
-        make(shown.key(), () -> PictureLevels.of(shown));
+        make(shown.key(), () -> Optional.of(PictureLevels.of(shown)));
     }
 
-    /** Wants a frame from the disk; if it is not kept there, none. */
-    public void load(Path file, String caption) {
-        if (!Files.exists(file)) {
-            clear();
-            return;
-        }
+    /** Makes a frame that is not on the disk; empty if it cannot. */
+    @FunctionalInterface
+    public interface Maker {
+        Optional<Frame> frame() throws InterruptedException;
+    }
+
+    /**
+     * Wants a frame from the disk.
+     *
+     * @param otherwise asked for a likeness where the file is not there
+     */
+    public void load(Path file, String caption, Maker otherwise) {
         String key = "file " + file;
-        make(key, () -> PictureLevels.of(new Shown(key, caption, FitsFiles.read(file), marks(file))));
+        make(key, () -> {
+            if (Files.exists(file)) {
+                return Optional.of(PictureLevels.of(new Shown(key, caption, FitsFiles.read(file), marks(file))));
+            }
+            Optional<Frame> likeness = otherwise.frame();
+            if (likeness.isEmpty()) {
+                throw new BadInputException(file.toString(), "is not on the disk", "it where the night left it");
+            }
+            return likeness.map(frame -> PictureLevels.of(
+                    new Shown(key, caption + "   Drawn again; its file is not on the disk.", frame, List.of())));
+        });
     }
 
     /** The brightest of the stars that are kept beside a frame, as a live frame marks them; a table that is damaged hides no picture. */
@@ -74,34 +86,40 @@ public final class PictureLoader implements AutoCloseable {
         }
     }
 
-    private void make(String key, Supplier<PictureLevels> maker) {
+    private void make(String key, Made maker) {
         if (key.equals(wanted)) {
             return;
         }
         wanted = key;
-        work.execute(() -> {
-            Optional<PictureLevels> made = attempt(maker);
-            Platform.runLater(() -> {
-                if (key.equals(wanted)) {
-                    picture = made;
-                    answered = key;
-                    onReady.run();
-                }
-            });
-        });
+        fault = "";
+        work.ask(progress -> maker.levels())
+                .onlyNewest()
+                .failed(why -> answer(key, Optional.empty(), why))
+                .then(made -> answer(key, made, ""));
     }
 
-    /** A file that cannot be read shows as no picture; what is wrong with it is said where it is used. */
-    private static Optional<PictureLevels> attempt(Supplier<PictureLevels> maker) {
-        try {
-            return Optional.of(maker.get());
-        } catch (BadInputException e) {
-            return Optional.empty();
+    private void answer(String key, Optional<PictureLevels> made, String why) {
+        if (key.equals(wanted)) {
+            picture = made;
+            answered = key;
+            fault = why;
+            onReady.run();
         }
+    }
+
+    /** Gets a picture ready. */
+    @FunctionalInterface
+    private interface Made {
+        Optional<PictureLevels> levels() throws InterruptedException;
+    }
+
+    /** Why the picture wanted last cannot be shown, in a sentence; empty if it can, or is being made. */
+    public String fault() {
+        return fault;
     }
 
     @Override
     public void close() {
-        work.shutdownNow();
+        work.close();
     }
 }

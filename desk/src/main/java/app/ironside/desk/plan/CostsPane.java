@@ -2,13 +2,13 @@ package app.ironside.desk.plan;
 
 import app.ironside.BadInputException;
 import app.ironside.desk.parts.DrawnPane;
+import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Words;
+import app.ironside.document.NightPack;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
-import app.ironside.night.NightPack;
 import app.ironside.plan.Dew;
 import app.ironside.plan.NightBudget;
-import java.io.File;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -16,6 +16,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import javafx.geometry.Pos;
 import javafx.print.PrinterJob;
 import javafx.scene.canvas.GraphicsContext;
@@ -29,7 +30,6 @@ import javafx.scene.paint.Color;
 import javafx.scene.text.Font;
 import javafx.scene.text.FontWeight;
 import javafx.scene.text.TextAlignment;
-import javafx.stage.FileChooser;
 
 /** What the night costs: walks in the cold, dew by the hour, current, disk; and the night pack to take along. */
 public final class CostsPane extends VBox {
@@ -82,13 +82,9 @@ public final class CostsPane extends VBox {
     }
 
     private void choose(String format) {
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle("Save the night pack");
-        chooser.setInitialFileName("night-" + plan.file().program().date() + "." + format);
-        File file = chooser.showSaveDialog(getScene().getWindow());
-        if (file != null) {
-            save(format, file.toPath());
-        }
+        FilePane.Ask ask = FilePane.Ask.save(
+                "Save the night pack", "night-" + plan.file().program().date() + "." + format, Optional.empty());
+        FilePane.ask(this, ask, files -> save(format, files.get(0)));
     }
 
     /** Writes the pack in a format; says where it is, or why not. */

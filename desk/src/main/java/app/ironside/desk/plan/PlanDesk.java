@@ -6,13 +6,16 @@ import app.ironside.TextFiles;
 import app.ironside.Workers;
 import app.ironside.desk.night.RibbonPlanner;
 import app.ironside.desk.night.RibbonState;
+import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.desk.reckon.Intent;
+import app.ironside.device.DeviceDriver;
+import app.ironside.document.History;
+import app.ironside.document.NightDraft;
+import app.ironside.document.NightFile;
+import app.ironside.document.NightPack;
+import app.ironside.document.ReadyList;
 import app.ironside.kit.Kit;
 import app.ironside.logbook.Profiles;
-import app.ironside.night.History;
-import app.ironside.night.NightDraft;
-import app.ironside.night.NightFile;
-import app.ironside.night.NightPack;
-import app.ironside.night.ReadyList;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.CandidateSearch;
 import app.ironside.plan.CloudForecast;
@@ -43,25 +46,19 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.concurrent.ExecutorService;
-import java.util.concurrent.Executors;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
 import java.util.stream.IntStream;
-import javafx.application.Platform;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 
 /**
  * The night that is being planned: its draft with undo, what is looked at, and what was computed for it in the background. Interface
  * thread only.
  */
 public final class PlanDesk implements RibbonPlanner, AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(PlanDesk.class);
     private static final int SEASON_OF_A_CLASS = 3;
     private static final int SEASON_ROWS = 10;
     private static final Duration LEAST_BLOCK = Duration.ofMinutes(15);
-    private static final double USUAL_FREE_GB = 1e9;
 
     /** What the middle of the station shows. */
     public enum Tab {
@@ -87,17 +84,19 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private final Profiles profiles;
     private final Path folder;
     private final Runnable changed;
-    private final Consumer<NightFile> rehearse;
+    private final Runner runner;
     private final CandidateSearch search;
-    private final ExecutorService work = Executors.newSingleThreadExecutor(task -> {
-        Thread thread = new Thread(task, "plan");
-        thread.setDaemon(true);
-        return thread;
-    });
+    private final BackgroundWork work = new BackgroundWork("plan");
+    private final BackgroundWork editing = new BackgroundWork("changes of the plan");
+    private final BackgroundWork dragging = new BackgroundWork("drag");
+    private final BackgroundWork reframing = new BackgroundWork("framing");
+    private final BackgroundWork drawing = new BackgroundWork("drawing of the plan");
 
     private History<NightDraft> history;
     private NightDraft preview;
     private RibbonState.Sky sky;
+    private Optional<PlanDrawn> drawn = Optional.empty();
+    private Optional<DeepSkyObject> drawnFor = Optional.empty();
     private WeatherForecast weather = span -> List.of();
     private Optional<CloudForecast> ownForecast = Optional.empty();
     private int forecasts;
@@ -120,15 +119,28 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private String message = "";
     private int ticket;
     private boolean busy;
+    private int replanning;
 
-    public PlanDesk(Wiring wiring, Profiles profiles, Path folder, Runnable changed, Consumer<NightFile> rehearse) {
+    /** Who runs a plan. */
+    public interface Runner {
+        void rehearse(NightFile night);
+
+        void begin(NightFile night);
+    }
+
+    public PlanDesk(Wiring wiring, Profiles profiles, Path folder, Runnable changed, Runner runner) {
         this.wiring = wiring;
         this.profiles = profiles;
         this.folder = folder;
         this.changed = changed;
-        this.rehearse = rehearse;
+        this.runner = runner;
         this.setAside = profiles.setAside();
         this.search = new CandidateSearch(wiring.objects(), wiring.stars());
+    }
+
+    /** What can connect devices. */
+    List<DeviceDriver> drivers() {
+        return wiring.drivers();
     }
 
     // ---- what there is
@@ -139,13 +151,14 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     /** Plans a night anew; earlier changes are forgotten. */
-    public void open(NightFile file) {
-        history = new History<>(NightDraft.of(file));
+    public void open(PlanStart start) {
+        history = new History<>(start.draft());
         preview = null;
         block = -1;
         schedule = Optional.empty();
         looked = Optional.empty();
-        nightChanged();
+        drawn = Optional.empty();
+        started(start);
     }
 
     public NightDraft draft() {
@@ -165,7 +178,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         if (next == Tab.SEASON && season.isEmpty()) {
             computeSeason();
         }
-        changed.run();
+        changed();
     }
 
     public List<Candidate> candidates() {
@@ -238,28 +251,27 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     public RibbonState ribbon() {
-        RibbonState state = RibbonState.of(file().site(), draft().plan(), sky);
-        boolean inPlan = looked.isPresent()
-                && draft().plan().blocks().stream()
-                        .anyMatch(b -> b.target().name().equals(looked.get().id()));
-        return looked.filter(o -> !inPlan)
-                .map(o -> state.withGhost(
-                        o.id(),
-                        draft().outlook().windows().apply(o.position()),
-                        file().site().horizon()))
-                .orElse(state);
+        return drawn.orElseThrow().ribbon();
     }
 
-    /** What the night costs. */
+    /** What the night costs, as far as that is reckoned. */
     public NightBudget budget() {
-        double free = folder.toFile().getUsableSpace() / 1e9;
-        return NightBudget.of(new NightBudget.Given(
-                file().site(),
-                file().kit(),
-                draft().plan(),
-                file().program(),
-                weather,
-                free > 0 ? free : USUAL_FREE_GB));
+        return drawn.orElseThrow().budget();
+    }
+
+    /** Whether there is anything drawn of a plan. */
+    public boolean isDrawn() {
+        return drawn.isPresent();
+    }
+
+    /** Whether everything that was asked of the plan is done and drawn. */
+    public boolean isSettled() {
+        return editing.isIdle()
+                && dragging.isIdle()
+                && reframing.isIdle()
+                && drawing.isIdle()
+                && replanning == 0
+                && drawn.filter(d -> d.of() == draft()).isPresent();
     }
 
     NightPack pack() {
@@ -273,17 +285,61 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     // ---- background
     // ----------------------------------------------------------------------------------------------------
 
-    /** The sky or the kit is another: everything that hangs on it is computed again. */
-    private void nightChanged() {
-        NightDraft now = draft();
-        sky = RibbonState.Sky.of(now.file().site(), now.plan().times());
-        weather = wiring.weather(now.file());
+    private void started(PlanStart start) {
+        sky = start.sky();
+        weather = start.weather();
         season = Optional.empty();
         computeCandidates();
         if (tab == Tab.SEASON) {
             computeSeason();
         }
+        changed();
+    }
+
+    /** Tells the views, and has what follows from the draft reckoned. */
+    private void changed() {
         changed.run();
+        NightDraft now = draft();
+        RibbonState.Sky over = sky;
+        WeatherForecast under = weather;
+        Optional<DeepSkyObject> at = looked;
+        if (drawn.filter(d -> d.of() == now).isPresent() && at.equals(drawnFor)) {
+            return;
+        }
+        drawing.ask(progress -> PlanDrawn.of(now, over, under, folder, at))
+                .onlyNewest()
+                .failed(this::say)
+                .then(next -> {
+                    drawn = Optional.of(next);
+                    drawnFor = at;
+                    changed.run();
+                });
+    }
+
+    /**
+     * A change of the plan, reckoned beside the interface. If another came in between, this one is made on top of it.
+     *
+     * @param then told when it is done
+     */
+    private void edit(UnaryOperator<NightDraft> step, Runnable then) {
+        NightDraft from = history.now();
+        editing.ask(progress -> step.apply(from)).failed(this::say).then(next -> {
+            if (history.now() != from) {
+                edit(step, then);
+            } else if (next != from) {
+                preview = null;
+                history.change(next);
+                message = "";
+                then.run();
+                changed();
+            } else {
+                changed();
+            }
+        });
+    }
+
+    private void edit(UnaryOperator<NightDraft> step) {
+        edit(step, () -> {});
     }
 
     private void computeCandidates() {
@@ -331,26 +387,20 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                 board -> season = Optional.of(board));
     }
 
-    /** Computes in the background; the answer to a question that is no longer asked is dropped. */
+    /** Computes in the background; the answer to a question of another night is dropped. */
     private <T> void compute(Supplier<T> question, Consumer<T> answer) {
         int asked = ++ticket;
         NightDraft of = history.now();
         busy = true;
-        work.execute(() -> {
-            try {
-                T result = question.get();
-                Platform.runLater(() -> {
+        work.ask(progress -> question.get())
+                .failed(why -> say("This could not be computed: " + why))
+                .then(result -> {
                     busy = asked != ticket;
                     if (sameNight(of)) {
                         answer.accept(result);
                     }
-                    changed.run();
+                    changed();
                 });
-            } catch (RuntimeException e) {
-                LOG.error("planning failed", e);
-                Platform.runLater(() -> say("This could not be computed: " + e.getMessage()));
-            }
-        });
     }
 
     private boolean sameNight(NightDraft of) {
@@ -363,7 +413,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private void say(String text) {
         message = text;
         busy = false;
-        changed.run();
+        changed();
     }
 
     // ---- what the person does
@@ -371,25 +421,19 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     void look(DeepSkyObject object) {
         looked = Optional.of(object);
-        changed.run();
+        changed();
     }
 
-    private void change(NightDraft next) {
-        NightDraft before = history.now();
-        preview = null;
-        history.change(next);
-        message = "";
-        afterStep(before);
-    }
-
+    /** After a step back or forward: of another night, everything is reckoned again. */
     private void afterStep(NightDraft before) {
         boolean sameNight = sameNight(before)
                 && before.file().program().minimumAltitudeDeg()
                         == file().program().minimumAltitudeDeg();
         if (sameNight) {
-            changed.run();
+            changed();
         } else {
-            nightChanged();
+            NightDraft now = history.now();
+            compute(() -> PlanStart.of(wiring, now), this::started);
         }
     }
 
@@ -423,34 +467,44 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     public void choose(int next) {
         block = next;
         chosenBlock().flatMap(b -> wiring.objects().find(b.target().name())).ifPresent(o -> looked = Optional.of(o));
-        changed.run();
+        changed();
     }
 
+    /** Follows a drag as fast as it can be reckoned; the pointer waits for nothing. */
     @Override
     public void preview(int moved, Interval span) {
-        preview = history.now().move(moved, span);
-        changed.run();
+        NightDraft from = history.now();
+        dragging.ask(progress -> from.move(moved, span))
+                .onlyNewest()
+                .failed(this::say)
+                .then(next -> {
+                    if (history.now() == from) {
+                        preview = next;
+                        changed();
+                    }
+                });
     }
 
     @Override
     public void settle(int moved, Interval span) {
-        preview = null;
-        NightDraft next = history.now().move(moved, span);
         Instant middle = span.from().plus(span.duration().dividedBy(2));
-        block = -1;
-        for (int i = 0; i < next.plan().blocks().size(); i++) {
-            if (next.plan().blocks().get(i).span().contains(middle)) {
-                block = i;
-            }
-        }
         schedule = Optional.empty();
-        change(next);
+        // No preview that is still on its way shows after this.
+        dragging.ask(progress -> "settled").then(settled -> {});
+        edit(now -> now.move(moved, span), () -> {
+            block = -1;
+            for (int i = 0; i < draft().plan().blocks().size(); i++) {
+                if (draft().plan().blocks().get(i).span().contains(middle)) {
+                    block = i;
+                }
+            }
+        });
     }
 
     @Override
     public void split(int whole, Instant at) {
         schedule = Optional.empty();
-        change(history.now().split(whole, at));
+        edit(now -> now.split(whole, at));
     }
 
     @Override
@@ -458,7 +512,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         block = -1;
         schedule = Optional.empty();
         if (draft().plan().blocks().size() > 1) {
-            change(history.now().remove(gone));
+            edit(now -> now.remove(gone));
         } else {
             say("The last target stays: add another before you remove it.");
         }
@@ -479,22 +533,22 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     /** Puts what is looked at into the free time of the night, or into the end of it. */
     void addLooked() {
         looked.ifPresent(object -> {
-            Interval place = freeTime(object).orElse(null);
-            if (place == null) {
-                say(object.id() + " has no dark hour above the skyline tonight. Choose another night or target.");
-                return;
-            }
+            TargetPlan target = target(object);
             schedule = Optional.empty();
-            change(history.now().add(target(object), place));
+            edit(now -> {
+                Interval place = freeTime(now, object)
+                        .orElseThrow(() -> new BadInputException(
+                                object.id(), "has no dark hour above the skyline tonight", "another night or target"));
+                return now.add(target, place);
+            });
         });
     }
 
     /** Its longest usable stretch that no block has; else the better half of it. */
-    private Optional<Interval> freeTime(DeepSkyObject object) {
-        List<Interval> usable =
-                draft().outlook().windows().apply(object.position()).usable();
+    private static Optional<Interval> freeTime(NightDraft now, DeepSkyObject object) {
+        List<Interval> usable = now.outlook().windows().apply(object.position()).usable();
         List<Interval> free = new ArrayList<>(usable);
-        for (PlannedBlock b : draft().plan().blocks()) {
+        for (PlannedBlock b : now.plan().blocks()) {
             List<Interval> next = new ArrayList<>();
             for (Interval u : free) {
                 if (u.intersection(b.span()).isEmpty()) {
@@ -551,8 +605,11 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                 return;
             }
             block = -1;
-            change(arranged.draft());
+            preview = null;
+            history.change(arranged.draft());
+            message = "";
             schedule = Optional.of(arranged.schedule());
+            changed();
             if (!arranged.without().isEmpty()) {
                 message = "No time was found for " + String.join(", ", arranged.without()) + ". Undo brings it back.";
             }
@@ -563,7 +620,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     void setInterleave(boolean next) {
         interleave = next;
         schedule = Optional.empty();
-        change(history.now().inTurns(next));
+        edit(now -> now.inTurns(next));
     }
 
     /** When broad light is taken: the times of the plan follow, and nothing else. */
@@ -591,7 +648,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         attempt(() -> profiles.saveSetAside(next));
         setAside = Set.copyOf(next);
         season = Optional.empty();
-        changed.run();
+        changed();
     }
 
     void setLevel(Candidate.Level next) {
@@ -602,30 +659,39 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     void setDate(LocalDate date) {
         block = -1;
         schedule = Optional.empty();
-        attempt(() -> change(history.now().onDate(date)));
-    }
-
-    void setMinimumAltitude(double degrees) {
-        var p = file().program();
-        attempt(() -> change(history.now()
-                .withProgram(new app.ironside.plan.Program(
-                        p.date(),
-                        p.targets(),
-                        p.coolToC(),
-                        p.ditherEvery(),
-                        p.ditherArcsec(),
-                        p.refocusAfterC(),
-                        p.centreWithinArcsec(),
-                        p.recentreBeyondArcsec(),
-                        degrees,
-                        p.calibrations(),
-                        p.fullFramesPerLeg()))));
+        replan(now -> now.onDate(date));
     }
 
     void use(Site site, Kit kit) {
         block = -1;
         framings = new LinkedHashMap<>();
-        attempt(() -> change(history.now().with(site, kit)));
+        replan(now -> now.with(site, kit));
+    }
+
+    /** Another date, place or kit: the whole night is reckoned anew, beside the interface. Changes made meanwhile come after. */
+    private void replan(UnaryOperator<NightDraft> step) {
+        NightDraft from = history.now();
+        busy = true;
+        replanning++;
+        work.ask(progress -> PlanStart.of(wiring, step.apply(from)))
+                .failed(why -> {
+                    replanning--;
+                    say(why);
+                })
+                .then(start -> {
+                    replanning--;
+                    busy = false;
+                    // What was changed while this was reckoned is changed again on top of it.
+                    if (history.now() != from) {
+                        replan(step);
+                        return;
+                    }
+                    preview = null;
+                    message = "";
+                    history.change(start.draft());
+                    started(start);
+                });
+        changed();
     }
 
     /** The sub length of the chosen block, or of the first one of the target that is looked at. */
@@ -651,15 +717,14 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     /** Another sub length for the chosen block, or for all of the target that is looked at. */
     public void setSubSeconds(double seconds) {
-        attempt(() -> {
-            NightDraft next = history.now();
-            for (int i : withLength()) {
+        List<Integer> blocks = withLength();
+        edit(now -> {
+            NightDraft next = now;
+            for (int i : blocks) {
                 TargetPlan t = next.plan().blocks().get(i).target();
                 next = next.replace(i, t.withSubSeconds(seconds));
             }
-            if (next != history.now()) {
-                change(next);
-            }
+            return next;
         });
     }
 
@@ -681,12 +746,17 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         } catch (IOException | BadInputException e) {
             say(e.getMessage());
         }
-        changed.run();
+        changed();
     }
 
-    /** What differs from the saved profiles is another now. */
-    void profileSaved() {
-        changed.run();
+    /** Saves a profile; what differs from the saved ones is another then. */
+    void saveProfile(Consumer<Profiles> save) {
+        editing.ask(progress -> {
+                    save.accept(profiles);
+                    return profiles;
+                })
+                .failed(this::say)
+                .then(saved -> changed());
     }
 
     private void attempt(Runnable action) {
@@ -697,9 +767,27 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         }
     }
 
-    /** Runs what is planned against the simulated observatory. */
-    void rehearse() {
-        rehearse.accept(history.now().withLessons(profiles.lessons()).file());
+    /** Carries out what a button or a card of the right column is for. */
+    public void obey(Intent intent) {
+        if (intent instanceof Intent.AddLookedAt) {
+            addLooked();
+        } else if (intent instanceof Intent.Arrange) {
+            arrange();
+        } else if (intent instanceof Intent.Rehearse) {
+            runner.rehearse(toRun());
+        } else if (intent instanceof Intent.BeginNight) {
+            runner.begin(toRun());
+        } else if (intent instanceof Intent.FiltersInTurns filters) {
+            setInterleave(filters.inTurns());
+        } else if (intent instanceof Intent.BroadUnderMoon broad) {
+            setBroadUnderMoon(broad.allowed());
+        } else if (intent instanceof Intent.SubLength length) {
+            setSubSeconds(length.seconds());
+        }
+    }
+
+    private NightFile toRun() {
+        return history.now().withLessons(profiles.lessons()).file();
     }
 
     // ---- framing
@@ -731,19 +819,28 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     /** Another frame for an object. Of a planned target it is a step that can be taken back, however many moves it took. */
     void setFraming(DeepSkyObject object, Framing framing) {
         framings.put(object.id(), framing);
-        planned(object).ifPresent(t -> {
-            NightDraft next = history.now().framed(t.name(), framing.centre(), framing.angleDeg());
-            if (next.equals(beingFramed)) {
-                return;
-            }
-            if (history.now() == beingFramed) {
-                history.amend(next);
-            } else {
-                history.change(next);
-            }
-            beingFramed = next;
-        });
-        changed.run();
+        Optional<TargetPlan> target = planned(object);
+        if (target.isEmpty()) {
+            changed();
+            return;
+        }
+        NightDraft from = history.now();
+        reframing
+                .ask(progress -> from.framed(target.get().name(), framing.centre(), framing.angleDeg()))
+                .onlyNewest()
+                .failed(this::say)
+                .then(next -> {
+                    if (history.now() != from) {
+                        return; // a move of the frame that another change has overtaken
+                    }
+                    if (from == beingFramed) {
+                        history.amend(next);
+                    } else {
+                        history.change(next);
+                    }
+                    beingFramed = next;
+                    changed();
+                });
     }
 
     /** Whether an object's light reaches the sensor at all. */
@@ -753,6 +850,10 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     @Override
     public void close() {
-        work.shutdownNow();
+        work.close();
+        editing.close();
+        dragging.close();
+        drawing.close();
+        reframing.close();
     }
 }

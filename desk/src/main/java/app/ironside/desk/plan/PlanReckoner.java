@@ -1,10 +1,12 @@
 package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningState.Action;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
+import app.ironside.device.DeviceRole;
 import app.ironside.kit.Exposure;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
@@ -72,10 +74,16 @@ public final class PlanReckoner {
     private List<Action> actions(boolean withTarget) {
         List<Action> actions = new ArrayList<>();
         if (withTarget && plan.looked().isPresent()) {
-            actions.add(new Action("add-target", "Add " + plan.looked().get().id(), false, true, plan::addLooked));
+            actions.add(
+                    new Action("add-target", "Add " + plan.looked().get().id(), false, true, new Intent.AddLookedAt()));
         }
-        actions.add(new Action("arrange", "Arrange the night", false, !plan.isBusy(), plan::arrange));
-        actions.add(new Action("rehearse-plan", "Rehearse this plan", true, true, plan::rehearse));
+        actions.add(new Action("arrange", "Arrange the night", false, !plan.isBusy(), new Intent.Arrange()));
+        // A kit with a driver for its camera can be more than rehearsed.
+        boolean real = plan.file().kit().equipment().drivers().containsKey(DeviceRole.CAMERA.word());
+        actions.add(new Action("rehearse-plan", "Rehearse this plan", !real, true, new Intent.Rehearse()));
+        if (real) {
+            actions.add(new Action("begin-night", "Begin the night", true, true, new Intent.BeginNight()));
+        }
         return actions;
     }
 
@@ -175,22 +183,22 @@ public final class PlanReckoner {
                         "Filters in turns",
                         "A night cut short is still balanced.",
                         plan.interleave(),
-                        Optional.of(() -> plan.setInterleave(true))),
+                        Optional.of(new Intent.FiltersInTurns(true))),
                 new School(
                         "Filters in blocks",
                         "Each filter has its best hour; focus is not paid at each change.",
                         !plan.interleave(),
-                        Optional.of(() -> plan.setInterleave(false))),
+                        Optional.of(new Intent.FiltersInTurns(false))),
                 new School(
                         "Broad light only without Moon",
                         "Narrow filters meanwhile.",
                         !plan.broadUnderMoon(),
-                        Optional.of(() -> plan.setBroadUnderMoon(false))),
+                        Optional.of(new Intent.BroadUnderMoon(false))),
                 new School(
                         "Bright targets at any time",
                         "More hours, each worth less under the Moon.",
                         plan.broadUnderMoon(),
-                        Optional.of(() -> plan.setBroadUnderMoon(true))));
+                        Optional.of(new Intent.BroadUnderMoon(true))));
     }
 
     // ---- framing
@@ -365,7 +373,7 @@ public final class PlanReckoner {
                             w.stackMinutes(),
                             100 * (w.noise() / ways.get(1).noise() - 1)),
                     planned == length,
-                    plan.plannedSubSeconds().map(p -> () -> plan.setSubSeconds(length))));
+                    plan.plannedSubSeconds().map(p -> new Intent.SubLength(length))));
         }
         schools.add(new School("Low gain", "The widest range from faint to bright.", false));
         schools.add(new School("High gain", "Less read noise, for short subs in large numbers.", false));

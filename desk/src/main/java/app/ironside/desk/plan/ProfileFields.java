@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 
 /** The values of a site or kit as rows to edit: names in words, units from the names. Pure. */
 public final class ProfileFields {
@@ -38,6 +39,9 @@ public final class ProfileFields {
             Map.entry("M", "m"),
             Map.entry("C", "°C"));
 
+    /** What has editors of its own. */
+    private static final Set<String> EDITED_ELSEWHERE = Set.of("horizon", "drivers");
+
     private ProfileFields() {}
 
     /**
@@ -55,7 +59,7 @@ public final class ProfileFields {
         }
     }
 
-    /** All single values of a tree, in its order; the horizon has an editor of its own. */
+    /** All single values of a tree, in its order, without what has editors of its own. */
     static List<Field> of(JsonNode tree) {
         List<Field> fields = new ArrayList<>();
         walk(tree, List.of(), fields);
@@ -65,7 +69,7 @@ public final class ProfileFields {
     private static void walk(JsonNode node, List<String> path, List<Field> fields) {
         if (node.isObject()) {
             node.fields().forEachRemaining(f -> {
-                if (!f.getKey().equals("horizon")) {
+                if (!EDITED_ELSEWHERE.contains(f.getKey())) {
                     walk(f.getValue(), plus(path, f.getKey()), fields);
                 }
             });

@@ -3,6 +3,7 @@ package app.ironside.desk.plan;
 import app.ironside.BadInputException;
 import app.ironside.JsonText;
 import app.ironside.TextFiles;
+import app.ironside.desk.parts.FilePane;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
 import app.ironside.sky.Horizon;
@@ -11,12 +12,13 @@ import app.ironside.sky.SiteFile;
 import app.ironside.sky.SkyScale;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.BufferedReader;
-import java.io.File;
 import java.io.IOException;
+import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -29,7 +31,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
 
 /** The editor of sites and kits: the one place where their values are changed and saved. */
 public final class ProfilePane extends VBox {
@@ -40,6 +41,8 @@ public final class ProfilePane extends VBox {
     private final GridPane grid = new GridPane();
     private final Label fault = new Label();
     private final HorizonEditor horizon = new HorizonEditor(this::setHorizon);
+    private final DriversPane drivers;
+    private final Label aboutDrivers = new Label();
     private boolean filling;
     private String shown = "";
 
@@ -78,7 +81,11 @@ public final class ProfilePane extends VBox {
         tools.setAlignment(Pos.CENTER_LEFT);
         grid.setHgap(10);
         grid.setVgap(4);
-        ScrollPane scroll = new ScrollPane(grid);
+        drivers = new DriversPane(plan.drivers(), kit -> plan.use(plan.file().site(), kit));
+        aboutDrivers.setText(drivers.about());
+        aboutDrivers.getStyleClass().add("dim");
+        aboutDrivers.setWrapText(true);
+        ScrollPane scroll = new ScrollPane(new VBox(12, grid, drivers, aboutDrivers));
         scroll.setFitToWidth(true);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         fault.getStyleClass().add("warning");
@@ -101,6 +108,11 @@ public final class ProfilePane extends VBox {
         Site site = plan.file().site();
         horizon.setVisible(!editsKit());
         horizon.setManaged(!editsKit());
+        for (Node node : List.of(drivers, aboutDrivers)) {
+            node.setVisible(editsKit());
+            node.setManaged(editsKit());
+        }
+        drivers.show(plan.file().kit());
         horizon.show(site.horizon(), site.marginDeg(), site.dome());
         String now = editsKit()
                 + tree().toString()
@@ -219,13 +231,17 @@ public final class ProfilePane extends VBox {
     }
 
     private void save() {
-        if (editsKit()) {
-            plan.profiles().save(plan.file().kit());
-        } else {
-            plan.profiles().save(plan.file().site());
-        }
+        Kit kit = plan.file().kit();
+        Site site = plan.file().site();
+        boolean edits = editsKit();
+        plan.saveProfile(profiles -> {
+            if (edits) {
+                profiles.save(kit);
+            } else {
+                profiles.save(site);
+            }
+        });
         shown = "";
-        plan.profileSaved();
     }
 
     private void useSaved() {
@@ -241,19 +257,18 @@ public final class ProfilePane extends VBox {
     }
 
     private void open() {
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle(editsKit() ? "A kit" : "A site");
-        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Profiles", "*.json"));
-        File file = chooser.showOpenDialog(getScene().getWindow());
-        if (file == null) {
-            return;
-        }
+        FilePane.Ask ask = FilePane.Ask.open(FilePane.Kind.OPEN, editsKit() ? "A kit" : "A site", ".json");
+        FilePane.ask(this, ask, files -> open(files.get(0)));
+    }
+
+    private void open(Path file) {
+        String name = file.getFileName().toString();
         try {
-            String text = TextFiles.read(file.toPath(), "a profile");
+            String text = TextFiles.read(file, "a profile");
             if (editsKit()) {
-                plan.use(plan.file().site(), KitFile.parse(text, file.getName()));
+                plan.use(plan.file().site(), KitFile.parse(text, name));
             } else {
-                plan.use(SiteFile.parse(text, file.getName()), plan.file().kit());
+                plan.use(SiteFile.parse(text, name), plan.file().kit());
             }
             fault.setText("");
         } catch (BadInputException e) {
@@ -262,14 +277,13 @@ public final class ProfilePane extends VBox {
     }
 
     private void openSkyline() {
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle("A skyline: azimuth and altitude, a line each");
-        File file = chooser.showOpenDialog(getScene().getWindow());
-        if (file == null) {
-            return;
-        }
-        try (BufferedReader reader = TextFiles.reader(file.toPath(), "a skyline")) {
-            setHorizon(Horizon.parse(reader, file.getName()));
+        FilePane.Ask ask = FilePane.Ask.open(FilePane.Kind.OPEN, "A skyline: azimuth and altitude, a line each");
+        FilePane.ask(this, ask, files -> openSkyline(files.get(0)));
+    }
+
+    private void openSkyline(Path file) {
+        try (BufferedReader reader = TextFiles.reader(file, "a skyline")) {
+            setHorizon(Horizon.parse(reader, file.getFileName().toString()));
             fault.setText("");
         } catch (IOException | BadInputException e) {
             fault.setText(e.getMessage() + ".");

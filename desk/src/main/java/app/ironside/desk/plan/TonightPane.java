@@ -2,6 +2,7 @@ package app.ironside.desk.plan;
 
 import app.ironside.desk.night.PlotStates;
 import app.ironside.desk.parts.DrawnPane;
+import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Plot.Curve;
 import app.ironside.desk.parts.Plot.Ink;
@@ -16,7 +17,6 @@ import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Observer;
 import app.ironside.sky.Vectors;
-import java.io.File;
 import java.time.Duration;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -43,7 +43,6 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.stage.FileChooser;
 
 /** What to shoot tonight: the candidates, the chosen one's field and hours, and the chosen block's handles. */
 public final class TonightPane extends VBox {
@@ -158,13 +157,8 @@ public final class TonightPane extends VBox {
     }
 
     private void chooseForecast() {
-        FileChooser chooser = new FileChooser();
-        chooser.setTitle("A cloud forecast");
-        chooser.getExtensionFilters().add(new FileChooser.ExtensionFilter("Tables", "*.csv", "*.txt"));
-        File file = chooser.showOpenDialog(getScene().getWindow());
-        if (file != null) {
-            plan.readForecast(file.toPath());
-        }
+        FilePane.Ask ask = FilePane.Ask.open(FilePane.Kind.OPEN, "A cloud forecast", ".csv", ".txt");
+        FilePane.ask(this, ask, files -> plan.readForecast(files.get(0)));
     }
 
     private void acceptForecasts() {

@@ -1,6 +1,8 @@
 package app.ironside.desk.reckon;
 
 import app.ironside.journal.Stage;
+import app.ironside.point.GuardedMount;
+import java.util.Locale;
 
 /** The caution that belongs to the act at hand, in one line; local rules and licensed practice come first. */
 public final class Cautions {
@@ -12,7 +14,10 @@ public final class Cautions {
             case READY -> "Lock both axes before you lift the telescope on. Mains leads outdoors want residual-current protection; "
                     + "installing it is for a licensed electrician.";
             case POLAR -> "Laser pointers: many places forbid pointing them up, and aircraft come first. Local rules decide.";
-            case POINT -> "Never toward the Sun. A slew within 20° of it is refused; by hand, nothing refuses it.";
+            case POINT -> String.format(
+                    Locale.ROOT,
+                    "Never toward the Sun. A slew within %.0f° of it is refused; by hand, nothing refuses it.",
+                    GuardedMount.SUN_DEG);
             case RUN -> "Keep a light to hand and do not walk far alone. Rest before the drive home.";
             case CALIBRATE -> "Let the sensor warm up slowly before its power is cut.";
             case PLAN, FOCUS, GUIDE, STACK, LOGBOOK -> "";

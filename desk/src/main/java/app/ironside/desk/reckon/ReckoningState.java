@@ -1,7 +1,6 @@
 package app.ironside.desk.reckon;
 
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 
 /**
@@ -26,26 +25,11 @@ public record ReckoningState(
      * A way of doing it.
      *
      * @param ours whether it is the one in use
-     * @param choice what choosing it does; empty if it cannot be chosen here
+     * @param choice what choosing it means; empty if it cannot be chosen here
      */
-    public record School(String name, String reason, boolean ours, Optional<Runnable> choice) {
+    public record School(String name, String reason, boolean ours, Optional<Intent> choice) {
         public School(String name, String reason, boolean ours) {
             this(name, reason, ours, Optional.empty());
-        }
-
-        /** Two that look the same are the same: what choosing does hangs on no state of the moment. */
-        @Override
-        public boolean equals(Object other) {
-            return other instanceof School s
-                    && name.equals(s.name)
-                    && reason.equals(s.reason)
-                    && ours == s.ours
-                    && choice.isPresent() == s.choice.isPresent();
-        }
-
-        @Override
-        public int hashCode() {
-            return Objects.hash(name, reason, ours);
         }
     }
 
@@ -55,22 +39,7 @@ public record ReckoningState(
      * @param id for tests and styles
      * @param chief the one that is wanted most
      */
-    public record Action(String id, String label, boolean chief, boolean enabled, Runnable run) {
-        /** Two that look the same are the same, so that a button under the pointer stays while numbers change. */
-        @Override
-        public boolean equals(Object other) {
-            return other instanceof Action a
-                    && id.equals(a.id)
-                    && label.equals(a.label)
-                    && chief == a.chief
-                    && enabled == a.enabled;
-        }
-
-        @Override
-        public int hashCode() {
-            return Objects.hash(id, label, chief, enabled);
-        }
-    }
+    public record Action(String id, String label, boolean chief, boolean enabled, Intent intent) {}
 
     public ReckoningState(
             String verdict, String sentence, boolean alert, List<Row> rows, String working, List<School> schools) {

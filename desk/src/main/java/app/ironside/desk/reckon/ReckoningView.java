@@ -1,5 +1,9 @@
 package app.ironside.desk.reckon;
 
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.Consumer;
 import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.scene.control.Button;
@@ -21,13 +25,24 @@ public final class ReckoningView extends VBox {
     private final Label sentence = styled(new Label(), "sentence");
     private final VBox rows = new VBox();
     private final VBox actions = new VBox(6);
+    private final Map<String, Button> buttons = new LinkedHashMap<>();
     private final Label working = styled(new Label(), "working");
     private final Button showWorking = new Button("Show the working");
     private final VBox schools = new VBox(6);
     private final Label caution = styled(new Label(), "caution");
+    private final Consumer<Intent> obey;
     private ReckoningState state;
 
+    /** Of what asks nothing of anybody. */
     public ReckoningView() {
+        this(intent -> {});
+    }
+
+    /**
+     * @param obey carries out what a button or card is for
+     */
+    public ReckoningView(Consumer<Intent> obey) {
+        this.obey = obey;
         getStyleClass().add("reckoning");
         verdict.setId("verdict");
         working.setId("working");
@@ -71,7 +86,7 @@ public final class ReckoningView extends VBox {
         if (next.equals(state)) {
             return;
         }
-        boolean sameActions = state != null && next.actions().equals(state.actions());
+        boolean sameSchools = state != null && next.schools().equals(state.schools());
         state = next;
         verdict.setText(next.verdict());
         verdict.pseudoClassStateChanged(ALERT, next.alert());
@@ -80,30 +95,52 @@ public final class ReckoningView extends VBox {
         showWorking.setVisible(!next.working().isEmpty());
         showWorking.setManaged(!next.working().isEmpty());
         rows.getChildren().setAll(next.rows().stream().map(ReckoningView::row).toList());
-        if (!sameActions) {
+        showActions(next.actions());
+        if (!sameSchools) {
+            schools.getChildren().clear();
+            if (!next.schools().isEmpty()) {
+                schools.getChildren().add(styled(new Label("Schools"), "schools-title"));
+                next.schools().forEach(s -> schools.getChildren().add(school(s)));
+            }
+        }
+    }
+
+    /** A button under the pointer stays while what it is for, or whether it can be pressed, changes. */
+    private void showActions(List<ReckoningState.Action> next) {
+        List<String> ids = next.stream().map(ReckoningState.Action::id).toList();
+        if (!ids.equals(List.copyOf(buttons.keySet()))) {
+            buttons.clear();
+            next.forEach(a -> buttons.put(a.id(), new Button()));
             HBox lesser = new HBox(6);
-            next.actions().stream()
-                    .filter(a -> !a.chief())
-                    .map(ReckoningView::action)
-                    .forEach(b -> {
-                        HBox.setHgrow(b, Priority.ALWAYS);
-                        b.setPrefWidth(0);
-                        lesser.getChildren().add(b);
-                    });
             actions.getChildren().clear();
+            next.stream().filter(a -> !a.chief()).map(a -> buttons.get(a.id())).forEach(b -> {
+                HBox.setHgrow(b, Priority.ALWAYS);
+                b.setPrefWidth(0);
+                lesser.getChildren().add(b);
+            });
             if (!lesser.getChildren().isEmpty()) {
                 actions.getChildren().add(lesser);
             }
-            next.actions().stream()
+            next.stream()
                     .filter(ReckoningState.Action::chief)
-                    .map(ReckoningView::action)
+                    .map(a -> buttons.get(a.id()))
                     .forEach(actions.getChildren()::add);
         }
-        schools.getChildren().clear();
-        if (!next.schools().isEmpty()) {
-            schools.getChildren().add(styled(new Label("Schools"), "schools-title"));
-            next.schools().forEach(s -> schools.getChildren().add(school(s)));
+        next.forEach(this::fill);
+    }
+
+    private void fill(ReckoningState.Action action) {
+        Button button = buttons.get(action.id());
+        button.setText(action.label());
+        button.setId(action.id());
+        button.setMaxWidth(Double.MAX_VALUE);
+        button.setMinHeight(38);
+        button.setDisable(!action.enabled());
+        button.getStyleClass().remove("chief");
+        if (action.chief()) {
+            button.getStyleClass().add("chief");
         }
+        button.setOnAction(e -> obey.accept(action.intent()));
     }
 
     private static HBox row(ReckoningState.Row row) {
@@ -119,20 +156,7 @@ public final class ReckoningView extends VBox {
         return box;
     }
 
-    private static Button action(ReckoningState.Action action) {
-        Button button = new Button(action.label());
-        button.setId(action.id());
-        button.setMaxWidth(Double.MAX_VALUE);
-        button.setMinHeight(38);
-        button.setDisable(!action.enabled());
-        if (action.chief()) {
-            button.getStyleClass().add("chief");
-        }
-        button.setOnAction(e -> action.run().run());
-        return button;
-    }
-
-    private static VBox school(ReckoningState.School school) {
+    private VBox school(ReckoningState.School school) {
         Label name = styled(new Label(school.ours() ? school.name() + " (in use)" : school.name()), "row-value");
         Label reason = styled(new Label(school.reason()), "dim");
         reason.setMinHeight(Region.USE_PREF_SIZE);
@@ -143,10 +167,10 @@ public final class ReckoningView extends VBox {
         school.choice().filter(c -> !school.ours()).ifPresent(choice -> {
             box.getStyleClass().add("choosable");
             box.setFocusTraversable(true);
-            box.setOnMouseClicked(e -> choice.run());
+            box.setOnMouseClicked(e -> obey.accept(choice));
             box.setOnKeyPressed(e -> {
                 if (e.getCode() == KeyCode.ENTER) {
-                    choice.run();
+                    obey.accept(choice);
                     e.consume();
                 }
             });

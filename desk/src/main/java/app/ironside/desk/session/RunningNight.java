@@ -1,64 +1,89 @@
-package app.ironside.desk;
+package app.ironside.desk.session;
 
-import app.ironside.BadInputException;
 import app.ironside.desk.night.NightModel;
-import app.ironside.device.DeviceException;
+import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.document.NightFile;
 import app.ironside.journal.Journal;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.NightControl;
 import app.ironside.night.NightControl.GatePolicy;
-import app.ironside.night.NightFile;
 import app.ironside.wiring.NightRun;
 import app.ironside.wiring.PacedClock;
 import app.ironside.wiring.Wiring;
-import java.io.UncheckedIOException;
+import java.time.Instant;
 import java.util.Map;
+import java.util.Optional;
+import java.util.function.BiFunction;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
-/** A rehearsal running on its own thread, with its transport. */
-final class Rehearsal implements AutoCloseable {
-    private static final Logger LOG = LoggerFactory.getLogger(Rehearsal.class);
+/** A night that runs on its own thread: a rehearsal, with the transport of its clock, or a real one, whose time nobody holds. */
+public final class RunningNight implements AutoCloseable {
+    private static final Logger LOG = LoggerFactory.getLogger(RunningNight.class);
     private static final long STOP_MILLIS = 8000;
 
+    private final NightModel model;
     private final NightRun run;
-    private final PacedClock clock;
+    private final Optional<PacedClock> transport;
     private final Thread thread;
     private double wanted;
     private volatile String failure = "";
     private volatile boolean done;
 
-    /**
-     * Puts a rehearsal together; {@link #start} lets it go.
-     *
-     * @param rate virtual seconds in a real one; 0 or less as fast as it goes
-     */
-    Rehearsal(
-            Wiring wiring,
-            NightFile file,
-            Logbook logbook,
-            NightEntry entry,
-            NightModel model,
-            double rate,
-            Map<Stage, GatePolicy> gates) {
-        NightControl control = new NightControl();
-        gates.forEach(control::setPolicy);
-        Journal before = logbook.journal(entry);
-        model.load(before.events(), before.guiding());
-        this.run = wiring.rehearsal(file, logbook, entry, start -> new PacedClock(start, pace(rate)), model, control);
-        this.clock = (PacedClock) run.clock();
+    private RunningNight(NightModel model, NightRun run, double rate) {
+        this.model = model;
+        this.run = run;
+        this.transport = run.clock() instanceof PacedClock paced ? Optional.of(paced) : Optional.empty();
         this.wanted = rate;
         this.thread = new Thread(this::go, "night");
         this.thread.setDaemon(true);
     }
 
-    static double pace(double rate) {
+    /** What the desk lends to a night. */
+    public record Reins(NightModel model, double rate, Map<Stage, GatePolicy> gates) {}
+
+    /**
+     * Puts a rehearsal together, from its start or from where it was left; {@link #start} lets it go. On any thread.
+     *
+     * @param reins with how many virtual seconds pass in a real one; 0 or less as fast as it goes
+     */
+    static RunningNight rehearsal(Wiring wiring, Logbook logbook, NightFile file, NightEntry entry, Reins reins) {
+        return made(
+                logbook,
+                entry,
+                reins,
+                (model, control) -> wiring.rehearsal(
+                        file, logbook, entry, start -> new PacedClock(start, pace(reins.rate())), model, control));
+    }
+
+    /**
+     * Puts a real night together and connects its devices.
+     *
+     * @throws app.ironside.BadInputException if a driver is missing
+     * @throws app.ironside.device.DeviceException if a device does not answer
+     */
+    static RunningNight live(Wiring wiring, Logbook logbook, NightFile file, NightEntry entry, Reins reins) {
+        // There are no simulated hands at a real telescope.
+        reins.model().setOwnHands(true);
+        return made(logbook, entry, reins, (model, control) -> wiring.live(file, logbook, entry, model, control));
+    }
+
+    private static RunningNight made(
+            Logbook logbook, NightEntry entry, Reins reins, BiFunction<NightModel, NightControl, NightRun> maker) {
+        NightControl control = new NightControl();
+        reins.gates().forEach(control::setPolicy);
+        Journal before = logbook.journal(entry);
+        reins.model().load(before.events(), before.guiding());
+        return new RunningNight(reins.model(), maker.apply(reins.model(), control), reins.rate());
+    }
+
+    private static double pace(double rate) {
         return rate <= 0 ? PacedClock.UNBOUNDED : rate;
     }
 
-    void start() {
+    public void start() {
         thread.start();
     }
 
@@ -67,62 +92,74 @@ final class Rehearsal implements AutoCloseable {
             run.engine().run();
         } catch (InterruptedException e) {
             failure = "The night was stopped; all that was done is kept.";
-        } catch (DeviceException | BadInputException | UncheckedIOException e) {
-            failure = e.getMessage();
-        } catch (OutOfMemoryError e) {
-            LOG.error("the night ended for want of memory", e);
-            failure =
-                    "There was not enough memory. Start again with more, by setting IRONSIDE_MEMORY (for instance 8g), and the night goes on."
-                            + " What was taken is kept.";
         } catch (RuntimeException | Error e) {
-            LOG.error("the night ended by a fault of Ironside itself", e);
-            failure = "A fault of Ironside itself ended the night: " + e.getMessage() + ". What was taken is kept.";
+            LOG.warn("the night ended early", e);
+            failure = BackgroundWork.words(e) + ". What was taken is kept.";
         } finally {
             done = true;
         }
     }
 
-    NightRun run() {
+    public NightRun run() {
         return run;
     }
 
-    PacedClock clock() {
-        return clock;
+    /** What is known of it. */
+    public NightModel model() {
+        return model;
+    }
+
+    /** Its time. */
+    public Instant now() {
+        return run.clock().now();
+    }
+
+    /** By which it is told what to do. */
+    public NightControl control() {
+        return run.control();
+    }
+
+    /** The clock of a rehearsal, which can be held and hurried; a real night has none. */
+    public Optional<PacedClock> transport() {
+        return transport;
+    }
+
+    /** Whether a rehearsal's clock is held. */
+    public boolean isFrozen() {
+        return transport.map(PacedClock::isHeld).orElse(false);
     }
 
     /**
-     * How fast the rehearsal's time runs.
+     * How fast a rehearsal's time runs.
      *
      * @param rate virtual seconds in a real one; 0 or less as fast as it goes
      */
-    void setRate(double rate) {
+    public void setRate(double rate) {
         wanted = rate;
         keepPace();
     }
 
-    /** While the night rests or asks, time runs as it does for the person it waits for. */
-    void keepPace() {
-        boolean waits = run.control().isHeld() || run.control().question().isPresent();
+    /** While the night rests or asks, a rehearsal's time runs as it does for the person it waits for. */
+    public void keepPace() {
+        boolean waits = control().isHeld() || control().question().isPresent();
         double due = waits ? Math.min(1, pace(wanted)) : pace(wanted);
-        if (clock.rate() != due) {
-            clock.setRate(due);
-        }
+        transport.filter(clock -> clock.rate() != due).ifPresent(clock -> clock.setRate(due));
     }
 
     /** Why the night ended early, in words; empty if it did not. */
-    String failure() {
+    public String failure() {
         return failure;
     }
 
-    boolean isDone() {
+    public boolean isDone() {
         return done;
     }
 
-    /** Stops the night and waits for its thread to leave. */
+    /** Stops the night and waits for its thread to leave; it parks the mount first. */
     @Override
     public void close() {
         thread.interrupt();
-        clock.hold(false);
+        transport.ifPresent(clock -> clock.hold(false));
         try {
             thread.join(STOP_MILLIS);
         } catch (InterruptedException e) {

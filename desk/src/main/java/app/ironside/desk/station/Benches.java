@@ -3,7 +3,6 @@ package app.ironside.desk.station;
 import app.ironside.desk.night.Bench;
 import app.ironside.desk.night.Look;
 import app.ironside.desk.night.PlotStates;
-import app.ironside.desk.night.Strips;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.picture.PicturePane;
 import app.ironside.desk.picture.SkyOverlay;
@@ -201,8 +200,7 @@ public final class Benches {
 
     private static final class RunBench implements Bench {
         private final PicturePane picture = new PicturePane("The first sub will come here.");
-        private final Strips strips = new Strips();
-        private final VBox box = new VBox(GAP, grow(picture), strips);
+        private final VBox box = new VBox(grow(picture));
 
         @Override
         public Node node() {
@@ -211,7 +209,6 @@ public final class Benches {
 
         @Override
         public void show(Look look) {
-            strips.show(look.ribbon(), look.moment());
             picture.show(
                     look.shown(),
                     look.moment().evidence(look.chosen(), SubTaken.class).flatMap(SubTaken::wcs));

@@ -1,7 +1,7 @@
 package app.ironside.desk.station;
 
 import app.ironside.desk.parts.Words;
-import app.ironside.night.NightFile;
+import app.ironside.document.NightFile;
 import app.ironside.polar.DriftFinder;
 import app.ironside.polar.DriftFinder.DriftSight;
 import app.ironside.polar.KnobAdvice;

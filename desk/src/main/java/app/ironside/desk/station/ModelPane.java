@@ -3,7 +3,7 @@ package app.ironside.desk.station;
 import app.ironside.BadInputException;
 import app.ironside.desk.parts.Chore;
 import app.ironside.desk.parts.Words;
-import app.ironside.night.NightFile;
+import app.ironside.document.NightFile;
 import app.ironside.point.ModelRun;
 import app.ironside.point.ModelShelf;
 import app.ironside.point.PointingModel;

@@ -3,10 +3,9 @@ package app.ironside.desk.station;
 import app.ironside.desk.night.Bench;
 import app.ironside.desk.night.Look;
 import app.ironside.desk.picture.PicturePane;
+import app.ironside.document.NightFile;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.Stage;
-import app.ironside.kit.PolarTolerance;
-import app.ironside.night.NightFile;
 import app.ironside.polar.PolarReticle;
 import app.ironside.sky.Observer;
 import app.ironside.sky.StarCatalogue;
@@ -88,9 +87,7 @@ public final class PolarBench implements Bench {
         last = Optional.of(look);
         List<AxisMeasured> errors = look.moment().night().all(AxisMeasured.class);
         int upTo = look.chosen().map(errors::indexOf).filter(i -> i >= 0).orElse(errors.size() - 1);
-        double allowed = file.map(f -> PolarTolerance.limitArcmin(
-                        f.kit(), f.program().longestSubSeconds(), f.program().furthestDeclinationDeg()))
-                .orElse(1.0);
+        double allowed = file.map(f -> f.program().polarLimitArcmin(f.kit())).orElse(1.0);
         double limit = look.moment()
                 .night()
                 .gate(Stage.POLAR)

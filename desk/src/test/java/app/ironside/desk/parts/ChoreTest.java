@@ -37,7 +37,7 @@ class ChoreTest {
         chore.close();
     }
 
-    private void begin(Chore.Work work) {
+    private void begin(BackgroundWork.Work<Runnable> work) {
         on(() -> {
             chore.begin(work, () -> tell("cancelled"), why -> tell("failed: " + why));
             return true;

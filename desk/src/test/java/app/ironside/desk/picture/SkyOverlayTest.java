@@ -3,7 +3,7 @@ package app.ironside.desk.picture;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import app.ironside.desk.inspect.FolderWatch;
+import app.ironside.image.FolderWatch;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
 import app.ironside.solve.Wcs;

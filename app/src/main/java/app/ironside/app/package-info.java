@@ -1,0 +1,2 @@
+/** The application put together. */
+package app.ironside.app;

@@ -1,0 +1,25 @@
+package app.ironside.desk.reckon;
+
+/** What a button or a card of the right column is for. States name it; who shows them carries it out. */
+public sealed interface Intent {
+    /** Add the target that is looked at to the night. */
+    record AddLookedAt() implements Intent {}
+
+    /** Arrange the night's targets. */
+    record Arrange() implements Intent {}
+
+    /** Run the plan against the simulated observatory. */
+    record Rehearse() implements Intent {}
+
+    /** Run the plan with the real devices of the kit. */
+    record BeginNight() implements Intent {}
+
+    /** Take the filters in turns, or each in a block. */
+    record FiltersInTurns(boolean inTurns) implements Intent {}
+
+    /** Take broad light under the Moon as well. */
+    record BroadUnderMoon(boolean allowed) implements Intent {}
+
+    /** Plan subs of another length. */
+    record SubLength(double seconds) implements Intent {}
+}

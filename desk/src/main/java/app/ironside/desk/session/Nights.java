@@ -1,0 +1,200 @@
+package app.ironside.desk.session;
+
+import app.ironside.Provenance;
+import app.ironside.desk.night.NightModel;
+import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.document.NightFile;
+import app.ironside.image.Frame;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightStarted;
+import app.ironside.journal.Stage;
+import app.ironside.logbook.Logbook;
+import app.ironside.logbook.NightEntry;
+import app.ironside.night.NightControl.GatePolicy;
+import app.ironside.wiring.Wiring;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+
+/**
+ * Opens, begins and removes nights: everything that reads the logbook or plans, beside the interface. Answers come on the interface
+ * thread, in the order in which they were asked for.
+ */
+public final class Nights implements AutoCloseable {
+    private final Wiring wiring;
+    private final Logbook logbook;
+    private final Runnable changed;
+    private final Consumer<String> failed;
+    private final BackgroundWork work = new BackgroundWork("nights");
+    private Optional<RunningNight> running = Optional.empty();
+    private int underWay;
+
+    /**
+     * @param changed told, on any thread, when a shown night has more to tell
+     * @param failed told why something could not be done
+     */
+    public Nights(Wiring wiring, Logbook logbook, Runnable changed, Consumer<String> failed) {
+        this.wiring = wiring;
+        this.logbook = logbook;
+        this.changed = changed;
+        this.failed = failed;
+    }
+
+    /** The night that runs, or ran last. */
+    public Optional<RunningNight> running() {
+        return running;
+    }
+
+    /** The night that runs now. */
+    public Optional<RunningNight> underWay() {
+        return running.filter(r -> !r.isDone());
+    }
+
+    /** Whether something is being made ready. */
+    public boolean isBusy() {
+        return underWay > 0;
+    }
+
+    private <T> void ask(BackgroundWork.Work<T> piece, Consumer<T> then) {
+        underWay++;
+        work.ask(piece)
+                .failed(why -> {
+                    underWay--;
+                    failed.accept(why);
+                })
+                .cancelled(() -> underWay--)
+                .then(answer -> {
+                    underWay--;
+                    then.accept(answer);
+                });
+    }
+
+    /** Does something with the logbook, and says what came of it. */
+    public <T> void withLogbook(BackgroundWork.Work<T> piece, Consumer<T> then) {
+        ask(piece, then);
+    }
+
+    /** A night of the logbook: as it runs, if it does; else from its journal. */
+    public void open(NightEntry entry, Consumer<ShownNight> show) {
+        Optional<RunningNight> runs = running.filter(r -> r.run().entry().id() == entry.id());
+        ask(
+                progress -> {
+                    if (runs.isEmpty()) {
+                        return ShownNight.kept(wiring, logbook, entry);
+                    }
+                    NightFile file = NightFile.parse(entry.document(), entry.title(), wiring.objects());
+                    return ShownNight.of(
+                            wiring,
+                            logbook,
+                            file,
+                            Optional.of(entry),
+                            runs.get().model());
+                },
+                show);
+    }
+
+    /** A night that is only planned. */
+    public void plan(NightFile file, Consumer<ShownNight> show) {
+        ask(progress -> ShownNight.of(wiring, logbook, file, Optional.empty(), new NightModel(changed)), show);
+    }
+
+    /** The same night under a changed program. */
+    public void revise(ShownNight shown, String document, Consumer<ShownNight> show) {
+        ask(
+                progress -> {
+                    NightFile file = NightFile.parse(document, "the changed program", wiring.objects());
+                    return ShownNight.of(wiring, logbook, file, shown.entry(), shown.model());
+                },
+                show);
+    }
+
+    /** How a night is run. */
+    public enum Kind {
+        REHEARSAL,
+        LIVE
+    }
+
+    /**
+     * What is to be begun.
+     *
+     * @param entry of a night that goes on; a new one is written otherwise
+     * @param ownHands whether the person confirms what a rehearsal's hands would
+     */
+    public record Beginning(
+            Kind kind,
+            NightFile file,
+            Optional<NightEntry> entry,
+            boolean ownHands,
+            double rate,
+            Map<Stage, GatePolicy> gates) {}
+
+    /**
+     * Ends what runs, begins a night or goes on with one, and shows it.
+     *
+     * @param shown what is on the desk; if it is the same night, it need not be reckoned again
+     */
+    public void begin(Beginning beginning, Optional<ShownNight> shown, Consumer<ShownNight> show) {
+        Optional<RunningNight> before = running;
+        ask(
+                progress -> {
+                    before.ifPresent(RunningNight::close);
+                    NightFile file = beginning.file();
+                    NightEntry entry = beginning.entry().orElseGet(() -> written(file));
+                    NightModel model = new NightModel(changed);
+                    model.setOwnHands(beginning.ownHands());
+                    RunningNight.Reins reins = new RunningNight.Reins(model, beginning.rate(), beginning.gates());
+                    RunningNight night = beginning.kind() == Kind.LIVE
+                            ? RunningNight.live(wiring, logbook, file, entry, reins)
+                            : RunningNight.rehearsal(wiring, logbook, file, entry, reins);
+                    return new Begun(
+                            night,
+                            shown.filter(n -> n.is(entry)
+                                            && n.file().sameNight(night.run().file()))
+                                    .map(n -> n.as(model))
+                                    .orElseGet(() -> ShownNight.of(wiring, logbook, file, Optional.of(entry), model)));
+                },
+                begun -> {
+                    running = Optional.of(begun.night());
+                    begun.night().start();
+                    show.accept(begun.shown());
+                });
+    }
+
+    private record Begun(RunningNight night, ShownNight shown) {}
+
+    private NightEntry written(NightFile file) {
+        String target = file.program().targets().get(0).name();
+        return logbook.begin(
+                file.program().date() + "  " + file.site().name() + ", " + target,
+                "night-" + file.program().date() + "-" + (logbook.nights().size() + 1),
+                file.text());
+    }
+
+    /** A night leaves the logbook; its frames and its journal stay on the disk. */
+    public void remove(NightEntry entry, Consumer<Path> journal) {
+        ask(progress -> logbook.remove(entry), journal);
+    }
+
+    /** A likeness of a frame of a rehearsal whose file is not on the disk; of a real night there is none. On any thread. */
+    public Optional<Frame> likeness(ShownNight night, NightEvent event) throws InterruptedException {
+        boolean rehearsed = night.model()
+                .night()
+                .last(NightStarted.class)
+                .filter(s -> s.provenance() == Provenance.REHEARSED)
+                .isPresent();
+        return rehearsed ? wiring.artist().draw(night.file(), event) : Optional.empty();
+    }
+
+    /** All nights of the logbook. */
+    public void list(Consumer<List<NightEntry>> then) {
+        ask(progress -> logbook.nights(), then);
+    }
+
+    @Override
+    public void close() {
+        running.ifPresent(RunningNight::close);
+        work.close();
+    }
+}
