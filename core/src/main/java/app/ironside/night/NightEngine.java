@@ -346,6 +346,9 @@ public final class NightEngine {
         }
         // Stars to focus and solve by come out at nautical dusk.
         Instant stars = plan.times().nauticalDusk().orElse(night.clock().now());
+        if (night.devices().mount().isParked()) {
+            night.devices().mount().unpark(); // one that is pointed by hand proves no turn at Ready
+        }
         // Nothing is followed while nobody looks.
         night.devices().mount().stop();
         if (night.clock().now().isBefore(stars)) {

@@ -36,6 +36,7 @@ public final class Centering {
     private static final int MOST_ROUNDS = 6;
     private static final int ATTEMPTS = 3;
     private static final double SEARCH_DEG = 6;
+    private static final double COARSE_ARCSEC_PER_PIXEL = 8;
     private static final double SCALE_TOLERANCE = 0.03;
 
     /** Is shown every frame with its answer as it comes. */
@@ -165,9 +166,14 @@ public final class Centering {
         return solve(near, exposure, false, watcher) instanceof PlateSolution s ? Optional.of(s) : Optional.empty();
     }
 
+    /** Coarse pixels show a star in one of them already: summed, a crowd of stars runs together. */
+    private int binning() {
+        return kit.arcsecPerPixel() < COARSE_ARCSEC_PER_PIXEL ? 2 : 1;
+    }
+
     private SolveResult solve(Equatorial near, Duration exposure, boolean anywhere, Watcher watcher)
             throws InterruptedException {
-        Frame frame = camera.expose(clock, Camera.Exposure.light(exposure).withBinning(2));
+        Frame frame = camera.expose(clock, Camera.Exposure.light(exposure).withBinning(binning()));
         StarField stars = finder.find(frame);
         SolveResult result =
                 solver.solve(stars, anywhere ? hints(near) : hints(near).nearOnly());
@@ -179,7 +185,7 @@ public final class Centering {
     private SolveHints hints(Equatorial near) {
         return SolveHints.NONE
                 .withNear(near, SEARCH_DEG)
-                .withKit(kit, 2, SCALE_TOLERANCE)
+                .withKit(kit, binning(), SCALE_TOLERANCE)
                 .withTime(clock.now());
     }
 }

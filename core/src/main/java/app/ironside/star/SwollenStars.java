@@ -4,6 +4,7 @@ import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.ToDoubleFunction;
 
 /**
  * Stars far out of focus. At full size a wide faint disc falls apart into grains of noise, each of which looks like a small sharp
@@ -26,6 +27,12 @@ final class SwollenStars {
     private static final double CORE_SHARE = 0.2;
 
     private static final double CORE_RADIUS_PX = 3;
+
+    /**
+     * Of the light within twice the core's radius, an even disc has a quarter in the core and a soft blob a third; a sharp star has nearly
+     * all, also one of so many that run together in the small picture that it holds little of their light.
+     */
+    private static final double CORE_OF_SURROUNDINGS = 0.6;
 
     private final int width;
     private final int height;
@@ -88,13 +95,25 @@ final class SwollenStars {
     }
 
     private boolean haveCores() {
-        List<Star> some = coarse.good().stream().limit(LOOKED_AT).toList();
-        double[] shares = some.stream().mapToDouble(this::coreShare).toArray();
-        return Statistics.median(shares) > CORE_SHARE;
+        List<Core> cores =
+                coarse.good().stream().limit(LOOKED_AT).map(this::core).toList();
+        return median(cores, Core::shareOfAll) > CORE_SHARE
+                || median(cores, Core::shareOfSurroundings) > CORE_OF_SURROUNDINGS;
     }
 
-    /** Share of a star's light within three pixels of its brightest spot at full size. */
-    private double coreShare(Star small) {
+    private static double median(List<Core> cores, ToDoubleFunction<Core> share) {
+        return Statistics.median(cores.stream().mapToDouble(share).toArray());
+    }
+
+    /**
+     * What lies within three pixels of a star's brightest spot at full size.
+     *
+     * @param shareOfAll of the star's light
+     * @param shareOfSurroundings of the light within twice the radius
+     */
+    private record Core(double shareOfAll, double shareOfSurroundings) {}
+
+    private Core core(Star small) {
         double radius = BIN * small.halfFluxRadiusPx();
         double x = fullX(small.x()) - 1;
         double y = fullX(small.y()) - 1;
@@ -111,16 +130,21 @@ final class SwollenStars {
                 }
             }
         }
-        double core = 0;
-        int reach = (int) CORE_RADIUS_PX;
+        double inside = lightWithin(atX, atY, CORE_RADIUS_PX);
+        return new Core(inside / (small.fluxAdu() * BIN * BIN), inside / lightWithin(atX, atY, 2 * CORE_RADIUS_PX));
+    }
+
+    private double lightWithin(int column, int row, double radius) {
+        int reach = (int) radius;
+        double sum = 0;
         for (int r = -reach; r <= reach; r++) {
             for (int c = -reach; c <= reach; c++) {
-                if (r * r + c * c <= CORE_RADIUS_PX * CORE_RADIUS_PX) {
-                    core += light(atX + c, atY + r);
+                if (r * r + c * c <= radius * radius) {
+                    sum += light(column + c, row + r);
                 }
             }
         }
-        return core / (small.fluxAdu() * BIN * BIN);
+        return sum;
     }
 
     private double boxLight(int column, int row, int half) {

@@ -2,11 +2,13 @@ package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.desk.session.ShownNight;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.NightEntry;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -34,8 +36,11 @@ class OpeningTest extends DeskHarness {
     }
 
     private void ownData() {
+        Opening.Found found = Opening.Found.in(logbook);
+        Optional<ShownNight> first = found.first().map(night -> ShownNight.kept(wiring, logbook, night));
         on(() -> {
-            new Opening(desk, wiring, Opening.Found.in(logbook)).ownData();
+            first.ifPresent(desk::showAtOnce);
+            new Opening(desk, wiring, found).ownData();
             return true;
         });
     }
