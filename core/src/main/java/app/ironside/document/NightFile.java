@@ -79,6 +79,13 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
         return tree;
     }
 
+    /** The same plan on a later date, if its own has gone by. */
+    public NightFile notBefore(LocalDate date) {
+        return program.date().isBefore(date)
+                ? of(site, kit, program.withTargets(date, program.targets()), lessons, observatory)
+                : this;
+    }
+
     /** The same night in another year's weather, as it were: the observatory's seed is another. */
     public NightFile withSeed(long seed) {
         ObjectNode changed = JsonText.newObject();

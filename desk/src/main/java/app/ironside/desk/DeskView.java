@@ -33,6 +33,7 @@ import app.ironside.desk.station.LogbookPane;
 import app.ironside.desk.station.ModelPane;
 import app.ironside.desk.station.PolarBench;
 import app.ironside.desk.station.ReadyBench;
+import app.ironside.document.FirstNight;
 import app.ironside.document.NightFile;
 import app.ironside.image.FolderWatch;
 import app.ironside.journal.NightEvent;
@@ -48,6 +49,7 @@ import app.ironside.plan.NightBudget;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
@@ -365,6 +367,16 @@ final class DeskView extends StackPane
         });
     }
 
+    /** Keeps somebody's first site and kit, and plans their first night with the target that stands best in it. */
+    void planFirst(FirstNight first, LocalDate date) {
+        say("Looking for what stands best that night…");
+        nights.first(first, date, planDesk.profiles(), next -> {
+            show(next);
+            moment = Optional.empty();
+            choose(Stage.PLAN);
+        });
+    }
+
     private void show(ShownNight next) {
         shown = Optional.of(next);
         chosen = Optional.empty();
@@ -627,14 +639,22 @@ final class DeskView extends StackPane
         getChildren().add(new StartPane(heading, explanation, choices));
     }
 
+    /** As above, with a page of its own. */
+    void askOver(FirstNightPane page) {
+        dismissQuestion();
+        getChildren().add(page);
+    }
+
     void dismissQuestion() {
-        getChildren().removeIf(node -> node instanceof StartPane);
+        getChildren().removeIf(node -> node instanceof StartPane || node instanceof FirstNightPane);
         requestFocus();
     }
 
     @Override
     public boolean isAsking() {
-        return getChildren().stream().anyMatch(node -> node instanceof StartPane || node instanceof FilePane);
+        return getChildren().stream()
+                .anyMatch(node ->
+                        node instanceof StartPane || node instanceof FilePane || node instanceof FirstNightPane);
     }
 
     /** While nobody has chosen a station, the desk goes along with the night. */

@@ -58,7 +58,7 @@ public final class Main {
     }
 
     /** The toolkit draws into memory: no display is needed. */
-    static void headless() {
+    public static void headless() {
         System.setProperty("glass.platform", "Monocle");
         System.setProperty("monocle.platform", "Headless");
         System.setProperty("prism.order", "sw");

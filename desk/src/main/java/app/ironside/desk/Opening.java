@@ -3,12 +3,14 @@ package app.ironside.desk;
 import app.ironside.BadInputException;
 import app.ironside.TextFiles;
 import app.ironside.desk.parts.FilePane;
+import app.ironside.document.FirstNight;
 import app.ironside.document.NightFile;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -79,14 +81,25 @@ final class Opening {
         ask(left.isPresent() ? "A night was left under way." : "Good evening.", drivers, choices);
     }
 
-    /** From the last night, or from the example where there is none. */
+    /** From the last night, tonight; somebody who has none yet is asked where they are and what they own. */
     private void plan() {
         dismiss();
         List<NightEntry> nights = found.nights();
-        String text = nights.isEmpty()
-                ? DemoNights.tonight()
-                : nights.get(nights.size() - 1).document();
-        desk.plan(NightFile.parse(text, "the last night", wiring.objects()));
+        if (nights.isEmpty()) {
+            desk.askOver(new FirstNightPane(LocalDate.now(), this::planFirst, desk::dismissQuestion));
+            return;
+        }
+        NightFile last = NightFile.parse(nights.get(nights.size() - 1).document(), "the last night", wiring.objects());
+        desk.plan(last.notBefore(LocalDate.now()));
+    }
+
+    /** The first night's first target is what stands best in it. */
+    private void planFirst(FirstNight first, LocalDate date) {
+        // Whatever is wrong with the answers is said while they can be changed.
+        first.site();
+        first.kit();
+        desk.dismissQuestion();
+        desk.planFirst(first, date);
     }
 
     private void chooseFile() {

@@ -85,7 +85,7 @@ final class Pictures {
         void run() throws InterruptedException {
             wiring = new Wiring(Workers.ALL_CORES);
             Logbook logbook = Logbook.open(data);
-            DemoNights.importInto(logbook);
+            DemoNights.importEarlier(logbook);
             Profiles profiles = new Profiles(logbook.folder());
             DemoNights.importProfiles(profiles);
             NightFile night = NightFile.parse(DemoNights.tonight(), "demo night", wiring.objects());

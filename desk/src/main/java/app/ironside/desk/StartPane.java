@@ -1,9 +1,13 @@
 package app.ironside.desk;
 
+import java.util.ArrayList;
 import java.util.List;
+import javafx.application.Platform;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
@@ -11,6 +15,8 @@ import javafx.scene.layout.VBox;
 final class StartPane extends StackPane {
     /** An answer; the first of several is the usual one. */
     record Choice(String id, String text, Runnable action) {}
+
+    private final List<Button> buttons = new ArrayList<>();
 
     StartPane(String heading, String explanation, List<Choice> choices) {
         Label title = new Label(heading);
@@ -33,10 +39,39 @@ final class StartPane extends StackPane {
                 button.setDefaultButton(true);
             }
             button.setOnAction(e -> choice.action().run());
+            buttons.add(button);
             box.getChildren().add(button);
         }
-        box.setMaxHeight(javafx.scene.layout.Region.USE_PREF_SIZE);
+        box.setMaxHeight(Region.USE_PREF_SIZE);
         getChildren().add(box);
         setId("start");
+        // What lies behind waits: Tab and the arrows stay among the answers.
+        addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+            int way =
+                    switch (e.getCode()) {
+                        case TAB -> e.isShiftDown() ? -1 : 1;
+                        case DOWN, RIGHT -> 1;
+                        case UP, LEFT -> -1;
+                        default -> 0;
+                    };
+            if (way != 0) {
+                step(way);
+                e.consume();
+            }
+        });
+        // Once it is shown.
+        sceneProperty().addListener((o, was, is) -> {
+            if (is != null && !buttons.isEmpty()) {
+                Platform.runLater(buttons.get(0)::requestFocus);
+            }
+        });
+    }
+
+    private void step(int way) {
+        int at = 0;
+        for (int i = 0; i < buttons.size(); i++) {
+            at = buttons.get(i).isFocused() ? i : at;
+        }
+        buttons.get(Math.floorMod(at + way, buttons.size())).requestFocus();
     }
 }

@@ -3,8 +3,10 @@ package app.ironside.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.desk.session.ShownNight;
+import app.ironside.document.NightFile;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.NightEntry;
+import app.ironside.logbook.Profiles;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.List;
@@ -12,6 +14,7 @@ import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.MethodOrderer;
 import org.junit.jupiter.api.Order;
@@ -69,7 +72,38 @@ class OpeningTest extends DeskHarness {
                 .isTrue();
         robot.clickOn("#plan-night");
         assertThat(isAsking()).isFalse();
-        until("the plan", d -> d.planDesk().isOpen());
+        assertThat(on(() -> desk.lookup("#first-night") != null)).isTrue();
+        // What is wrong is said and can be mended; nothing is kept before it is right.
+        type("#first-latitude", "44 north");
+        robot.clickOn("#first-go");
+        assertThat(text("#first-fault")).contains("latitude").contains("44° 03′ N");
+        type("#first-latitude", "45° 30′ N");
+        type("#first-longitude", "7,5");
+        type("#first-focal-length", "400");
+        type("#first-aperture", "80");
+        type("#first-width", "3000");
+        type("#first-height", "2000");
+        type("#first-pixel", "0");
+        robot.clickOn("#first-go");
+        assertThat(text("#first-fault")).contains("pixelUm");
+        type("#first-pixel", "4.6");
+        robot.clickOn("#first-go");
+        settled();
+        assertThat(on(() -> desk.lookup("#first-night") == null)).isTrue();
+        NightFile planned = on(() -> desk.planDesk().file());
+        assertThat(planned.site().latDeg()).isEqualTo(45.5);
+        assertThat(planned.site().lonDeg()).isEqualTo(7.5);
+        assertThat(planned.kit().optics().focalLengthMm()).isEqualTo(400);
+        assertThat(planned.program().targets()).hasSize(1);
+        assertThat(on(() -> desk.planDesk().draft().plan().subs())).isGreaterThan(5);
+        assertThat(new Profiles(logbook.folder()).kit("My telescope")).isPresent();
+    }
+
+    private void type(String id, String text) {
+        on(() -> {
+            ((TextField) desk.lookup(id)).setText(text);
+            return true;
+        });
     }
 
     @Test

@@ -227,7 +227,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         return wiring;
     }
 
-    Profiles profiles() {
+    public Profiles profiles() {
         return profiles;
     }
 

@@ -85,7 +85,7 @@ public final class ProfilePane extends VBox {
         aboutDrivers.setText(drivers.about());
         aboutDrivers.getStyleClass().add("dim");
         aboutDrivers.setWrapText(true);
-        ScrollPane scroll = new ScrollPane(new VBox(12, grid, drivers, aboutDrivers));
+        ScrollPane scroll = new ScrollPane(new VBox(12, drivers, aboutDrivers, grid));
         scroll.setFitToWidth(true);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         fault.getStyleClass().add("warning");

@@ -1,18 +1,33 @@
 package app.ironside.desk.session;
 
+import app.ironside.BadInputException;
 import app.ironside.Provenance;
+import app.ironside.Workers;
 import app.ironside.desk.night.NightModel;
 import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.document.FirstNight;
 import app.ironside.document.NightFile;
 import app.ironside.image.Frame;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.Stage;
+import app.ironside.kit.Kit;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
+import app.ironside.logbook.Profiles;
 import app.ironside.night.NightControl.GatePolicy;
+import app.ironside.plan.Candidate;
+import app.ironside.plan.CandidateSearch;
+import app.ironside.plan.CloudForecast;
+import app.ironside.plan.Project;
+import app.ironside.plan.Projects;
+import app.ironside.plan.TargetPlan;
+import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.NightTimes;
+import app.ironside.sky.Site;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -23,6 +38,9 @@ import java.util.function.Consumer;
  * thread, in the order in which they were asked for.
  */
 public final class Nights implements AutoCloseable {
+    /** A beginner's first target stands well clear of the haze. */
+    private static final double FIRST_ALTITUDE_DEG = 30;
+
     private final Wiring wiring;
     private final Logbook logbook;
     private final Runnable changed;
@@ -98,6 +116,37 @@ public final class Nights implements AutoCloseable {
     /** A night that is only planned. */
     public void plan(NightFile file, Consumer<ShownNight> show) {
         ask(progress -> ShownNight.of(wiring, logbook, file, Optional.empty(), new NightModel(changed)), show);
+    }
+
+    /** The first night of somebody new: their site and kit are kept, and the target that stands best is planned. */
+    public void first(FirstNight first, LocalDate date, Profiles profiles, Consumer<ShownNight> show) {
+        ask(
+                progress -> {
+                    Site site = first.site();
+                    Kit kit = first.kit();
+                    CandidateSearch.Wish wish =
+                            new CandidateSearch.Wish(FIRST_ALTITUDE_DEG, Candidate.Level.FIRST, CloudForecast.CLEAR);
+                    DeepSkyObject best = new CandidateSearch(wiring.objects(), wiring.stars())
+                            .rank(site, kit, NightTimes.of(site, date), wish, Workers.ALL_CORES).stream()
+                                    .findFirst()
+                                    .map(Candidate::object)
+                                    .orElseThrow(() -> new BadInputException(
+                                            "the night of " + date,
+                                            "has no dark hour at " + site.name(),
+                                            "another date, or another latitude"));
+                    profiles.save(site);
+                    profiles.save(kit);
+                    Project project = Projects.of(best, kit, site, false);
+                    TargetPlan target = new TargetPlan(
+                            best.id(),
+                            best.position(),
+                            project.goals().stream().map(g -> g.filter().name()).toList(),
+                            2,
+                            project.subSeconds());
+                    return ShownNight.of(
+                            wiring, logbook, first.file(date, target), Optional.empty(), new NightModel(changed));
+                },
+                show);
     }
 
     /** The same night under a changed program. */
