@@ -42,8 +42,11 @@ final class DeskHeader extends HBox {
         freeze.setId("freeze");
         freeze.setTooltip(new Tooltip("Stops the rehearsal's clock, or lets it run (Space). To rest a night: H"));
         freeze.setMinWidth(88);
+        freeze.setText("Freeze");
+        freeze.setDisable(true);
         freeze.setOnAction(e -> doer.toggleFreeze());
         now.setId("now");
+        now.setVisible(false);
         now.setOnAction(e -> doer.backToNow());
         palette.setId("palette");
         palette.setMinWidth(76);

@@ -206,6 +206,7 @@ final class DeskView extends StackPane
         status.getStyleClass().add("status");
         status.setId("status");
         desk.setBottom(status);
+        commands.setVisible(false);
         keys.setVisible(false);
         inspect.setVisible(false);
         starsPane.setVisible(false);
@@ -513,6 +514,7 @@ final class DeskView extends StackPane
             strips.show(night.ribbon(), at);
         }
         showHeader(night, at);
+        commands.setVisible(true);
         commands.show(commandState(at));
         status.setText(statusText(at));
         Bench bench = benches.get(station);

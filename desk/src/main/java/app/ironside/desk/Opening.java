@@ -86,7 +86,7 @@ final class Opening {
         dismiss();
         List<NightEntry> nights = found.nights();
         if (nights.isEmpty()) {
-            desk.askOver(new FirstNightPane(LocalDate.now(), this::planFirst, desk::dismissQuestion));
+            desk.askOver(new FirstNightPane(LocalDate.now(), this::planFirst, this::ownData));
             return;
         }
         NightFile last = NightFile.parse(nights.get(nights.size() - 1).document(), "the last night", wiring.objects());

@@ -48,6 +48,9 @@ public final class ReckoningView extends VBox {
         working.setId("working");
         showWorking.setId("show-working");
         showWorking.setMaxWidth(Double.MAX_VALUE);
+        showWorking.setVisible(false);
+        showWorking.setManaged(false);
+        caution.setVisible(false);
         working.setVisible(false);
         working.setManaged(false);
         showWorking.setOnAction(e -> toggleWorking());
