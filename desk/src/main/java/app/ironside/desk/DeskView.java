@@ -4,7 +4,6 @@ import app.ironside.Provenance;
 import app.ironside.desk.inspect.InspectPane;
 import app.ironside.desk.inspect.StarsPane;
 import app.ironside.desk.night.Bench;
-import app.ironside.desk.night.CommandState;
 import app.ironside.desk.night.Look;
 import app.ironside.desk.night.Moment;
 import app.ironside.desk.night.NightModel;
@@ -44,13 +43,11 @@ import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
 import app.ironside.night.NightControl;
-import app.ironside.night.NightControl.GatePolicy;
 import app.ironside.plan.NightBudget;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -65,12 +62,9 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.Parent;
-import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.Tooltip;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.BorderPane;
-import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
@@ -83,7 +77,7 @@ import javafx.util.Duration;
  * that runs to its views; what takes longer than a blink is done by {@link Nights}. Interface thread only, unless said otherwise.
  */
 final class DeskView extends StackPane
-        implements AutoCloseable, DeskHeader.Doer, KeyMap.Doer, Intake.Taker, PlanDesk.Runner {
+        implements AutoCloseable, DeskHeader.Doer, KeyMap.Doer, Doors.Doer, Intake.Taker, PlanDesk.Runner {
     private static final PseudoClass COMPACT = PseudoClass.getPseudoClass("compact");
 
     /** Below it the rail's stations move closer together. */
@@ -103,8 +97,8 @@ final class DeskView extends StackPane
     private final ReckoningView reckoning;
     private final StackPane middle = new StackPane();
     private final Label status = new Label();
-    private final CommandBar commands = new CommandBar(this::command, this::setPolicy);
-    private final Map<Stage, GatePolicy> gates = new EnumMap<>(Stage.class);
+    private final Reins reins;
+    private final CommandBar commands;
     private final VBox keys = KeyMap.list();
     private final LogbookPane logbookPane = new LogbookPane(this::openNight, this::askToRemove, this::pick);
     private final PlanDesk planDesk;
@@ -149,7 +143,8 @@ final class DeskView extends StackPane
         this.station = settings.station();
         this.look = settings.palette();
         this.rate = settings.rate();
-        this.gates.putAll(settings.gates());
+        this.reins = new Reins(nights, settings.gates(), this::ask, this::dismissQuestion, this::refresh);
+        this.commands = new CommandBar(reins::command, policy -> reins.setPolicy(station, policy));
         this.planDesk = new PlanDesk(wiring, profiles, logbook.folder(), this::planChanged, this);
         this.planBench = new PlanBench(planDesk);
         this.planReckoner = new PlanReckoner(planDesk);
@@ -188,7 +183,7 @@ final class DeskView extends StackPane
         desk.setTop(new VBox(header, ribbon, strips));
         Region between = new Region();
         VBox.setVgrow(between, Priority.ALWAYS);
-        desk.setLeft(new VBox(rail, between, doors()));
+        desk.setLeft(new VBox(rail, between, new Doors(this)));
         BorderPane.setMargin(reckoning, new Insets(6, 14, 8, 0));
         VBox.setVgrow(middle, Priority.ALWAYS);
         // A bench that needs more room than there is loses its lower edge and nothing else.
@@ -213,40 +208,13 @@ final class DeskView extends StackPane
         getChildren().addAll(desk, inspect, starsPane, keys);
     }
 
-    /** What lies over the desk or outside it, for hands that know no keys yet. */
-    private FlowPane doors() {
-        FlowPane doors = new FlowPane(2, 2);
-        doors.setPadding(new Insets(0, 2, 6, 8));
-        doors.setPrefWrapLength(190);
-        doors.getStyleClass().add("doors");
-        doors.getChildren()
-                .addAll(
-                        door(
-                                "open-file",
-                                "File",
-                                "Look closely at a FITS file, whoever took it (O)",
-                                this::chooseFrame),
-                        door("open-stars", "Sky", "The stars to go by: how many, and adding more (G)", this::showStars),
-                        door("open-folder", "Folder", "The frames of this night on the disk", this::openFolder),
-                        door("open-keys", "Keys", "What the keys do (?)", this::toggleKeys));
-        return doors;
-    }
-
-    private static Button door(String id, String label, String tip, Runnable action) {
-        Button button = new Button(label);
-        button.setId(id);
-        button.getStyleClass().add("quiet");
-        button.setTooltip(new Tooltip(tip));
-        button.setOnAction(e -> action.run());
-        return button;
-    }
-
     /** Says how folders are opened on this system. */
     void setOpener(Consumer<Path> opener) {
         this.opener = opener;
     }
 
-    private void openFolder() {
+    @Override
+    public void openFolder() {
         // Whether a folder is there is for the system to find out that opens it.
         Path folder = shown.flatMap(ShownNight::entry).map(NightEntry::folder).orElse(logbook.folder());
         opener.accept(folder);
@@ -402,9 +370,7 @@ final class DeskView extends StackPane
     private void begin(Nights.Kind kind, NightFile night, Optional<NightEntry> where) {
         say(kind == Nights.Kind.LIVE ? "Connecting the devices…" : "");
         nights.begin(
-                new Nights.Beginning(kind, night, where, readyBench.isOwnHands(), rate, Map.copyOf(gates)),
-                shown,
-                next -> {
+                new Nights.Beginning(kind, night, where, readyBench.isOwnHands(), rate, reins.gates()), shown, next -> {
                     show(next);
                     moment = Optional.empty();
                     say("");
@@ -515,8 +481,14 @@ final class DeskView extends StackPane
         }
         showHeader(night, at);
         commands.setVisible(true);
-        commands.show(commandState(at));
-        status.setText(statusText(at));
+        commands.show(reins.state(station, isShown(), () -> changedPlan(night)));
+        status.setText(new StatusLine(
+                        nights.running().map(RunningNight::failure).orElse(""),
+                        said,
+                        isElsewhere(),
+                        loader.fault(),
+                        moment.isPresent() && nights.running().isPresent())
+                .of(at, chosen, night.model().doing()));
         Bench bench = benches.get(station);
         if (middle.getChildren().isEmpty() || middle.getChildren().get(0) != bench.node()) {
             middle.getChildren().setAll(bench.node());
@@ -682,41 +654,6 @@ final class DeskView extends StackPane
         ribbon.setPlanner(next == Stage.PLAN ? Optional.of(planDesk) : Optional.empty());
     }
 
-    private String statusText(Moment at) {
-        String failure = nights.running().map(RunningNight::failure).orElse("");
-        if (!failure.isEmpty()) {
-            return failure;
-        }
-        if (!said.isEmpty()) {
-            return said;
-        }
-        if (isElsewhere()) {
-            return "Another night is running. N goes to it.";
-        }
-        if (!loader.fault().isEmpty()) {
-            return "No picture: " + loader.fault();
-        }
-        if (moment.isPresent() && nights.running().isPresent()) {
-            return "Looking back. N returns to now."
-                    + chosen.map(e -> "   " + e.text()).orElse("");
-        }
-        return shown.flatMap(n -> n.model().doing())
-                .filter(d -> !at.night().ended())
-                .map(d -> d.what() + doingProgress(d, at.time()))
-                .orElseGet(() -> at.night().events().isEmpty()
-                        ? ""
-                        : at.night()
-                                .events()
-                                .get(at.night().events().size() - 1)
-                                .text());
-    }
-
-    private static String doingProgress(NightModel.Doing doing, Instant now) {
-        java.time.Duration gone = java.time.Duration.between(doing.since(), now);
-        java.time.Duration left = doing.about().minus(gone);
-        return doing.about().toSeconds() < 3 || left.isNegative() ? "" : "   " + Words.span(left) + " left";
-    }
-
     // ---- pictures
     // ----------------------------------------------------------------------------------------------------
 
@@ -724,7 +661,7 @@ final class DeskView extends StackPane
     private void wantPicture(ShownNight night, Moment at) {
         Optional<NightEvent> fromFile = chosen.filter(e -> NightState.fileOf(e).isPresent());
         if (fromFile.isEmpty() && moment.isPresent()) {
-            fromFile = lastWithFile(at);
+            fromFile = at.lastWithFile(station);
         }
         if (fromFile.isPresent()) {
             NightEvent event = fromFile.get();
@@ -735,15 +672,8 @@ final class DeskView extends StackPane
         if (live.isPresent()) {
             loader.show(live.get());
         } else {
-            lastWithFile(at).ifPresentOrElse(e -> load(night, e), loader::clear);
+            at.lastWithFile(station).ifPresentOrElse(e -> load(night, e), loader::clear);
         }
-    }
-
-    /** The last event of the station that has a file to show. */
-    private Optional<NightEvent> lastWithFile(Moment at) {
-        return at.night().events().stream()
-                .filter(e -> e.station() == station && NightState.fileOf(e).isPresent())
-                .reduce((a, b) -> b);
     }
 
     private void load(ShownNight night, NightEvent event) {
@@ -815,55 +745,15 @@ final class DeskView extends StackPane
         refresh();
     }
 
-    /** What can be asked of the night that runs; of one that is only looked at, nothing. */
-    private CommandState commandState(Moment at) {
-        GatePolicy policy = gates.getOrDefault(station, GatePolicy.GO_ON);
-        return running()
-                .filter(r -> isShown())
-                .map(r -> CommandState.of(station, r.control(), r.model().night(), r.now(), policy, this::changedPlan))
-                .orElse(CommandState.idle(station, policy));
-    }
-
-    /** The plan on the desk, if it differs from the one that runs in nothing but its program. */
-    private Optional<String> changedPlan() {
-        if (!planDesk.isOpen() || shown.isEmpty()) {
+    /** The plan on the desk, if it differs from the night that is shown in nothing but its program. */
+    private Optional<String> changedPlan(ShownNight night) {
+        if (!planDesk.isOpen()) {
             return Optional.empty();
         }
         NightFile planned = planDesk.file();
-        NightFile file = shown.get().file();
-        return file.differsInProgramOnly(planned) && !file.sameNight(planned)
+        return night.file().differsInProgramOnly(planned) && !night.file().sameNight(planned)
                 ? Optional.of(planned.text())
                 : Optional.empty();
-    }
-
-    private void command(CommandState.Offer offer, String why) {
-        if (!offer.sure()) {
-            give(offer, why);
-            return;
-        }
-        ask(
-                Words.capital(offer.command().words()) + "?",
-                "No more lights are taken. The mount is parked; calibration frames, warm-up and stacks follow.",
-                List.of(
-                        new StartPane.Choice("no-command", "No, go on", this::dismissQuestion),
-                        new StartPane.Choice(
-                                "yes-command", Words.capital(offer.command().words()), () -> {
-                                    dismissQuestion();
-                                    give(offer, why);
-                                })));
-    }
-
-    private void give(CommandState.Offer offer, String why) {
-        running().ifPresent(r -> {
-            r.control().give(offer.command(), "At the desk", why, r.now());
-            refresh();
-        });
-    }
-
-    private void setPolicy(GatePolicy policy) {
-        gates.put(station, policy);
-        nights.running().ifPresent(r -> r.control().setPolicy(station, policy));
-        refresh();
     }
 
     /** Has something done when the night that runs is over and its window is still away. */
@@ -968,7 +858,7 @@ final class DeskView extends StackPane
     // --------------------------------------------------------------------------------
 
     DeskSettings settings(double width, double height) {
-        return new DeskSettings(width, height, look, station, rate, gates);
+        return new DeskSettings(width, height, look, station, rate, reins.gates());
     }
 
     /** Whether a night is on the desk and nothing is being made ready. */

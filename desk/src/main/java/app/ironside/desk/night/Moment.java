@@ -3,6 +3,7 @@ package app.ironside.desk.night;
 import app.ironside.guide.GuideSample;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
+import app.ironside.journal.Stage;
 import app.ironside.sky.Interval;
 import java.time.Instant;
 import java.util.List;
@@ -18,6 +19,13 @@ public record Moment(Instant time, boolean live, NightState night, List<GuideSam
     /** The chosen event if it is of a kind, else the last of that kind. */
     public <T extends NightEvent> Optional<T> evidence(Optional<NightEvent> chosen, Class<T> kind) {
         return chosen.filter(kind::isInstance).map(kind::cast).or(() -> night.last(kind));
+    }
+
+    /** The last event of a station that has a file to show. */
+    public Optional<NightEvent> lastWithFile(Stage station) {
+        return night.events().stream()
+                .filter(e -> e.station() == station && NightState.fileOf(e).isPresent())
+                .reduce((a, b) -> b);
     }
 
     /** Guide exposures within a span, both ends included. */
