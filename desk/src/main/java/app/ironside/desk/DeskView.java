@@ -97,6 +97,7 @@ final class DeskView extends StackPane
     private final ReckoningView reckoning;
     private final StackPane middle = new StackPane();
     private final Label status = new Label();
+    private final HandsBar hands = new HandsBar(() -> runningModel().confirmed());
     private final Reins reins;
     private final CommandBar commands;
     private final VBox keys = KeyMap.list();
@@ -194,7 +195,7 @@ final class DeskView extends StackPane
         seen.heightProperty().bind(middle.heightProperty());
         middle.setClip(seen);
         setAlignment(desk, Pos.TOP_LEFT);
-        VBox work = new VBox(8, middle, commands);
+        VBox work = new VBox(8, middle, hands, commands);
         BorderPane.setMargin(work, new Insets(6, 8, 8, 4));
         desk.setCenter(work);
         desk.setRight(reckoning);
@@ -480,6 +481,10 @@ final class DeskView extends StackPane
             strips.show(night.ribbon(), at);
         }
         showHeader(night, at);
+        hands.show(
+                station == Stage.READY || running().isEmpty()
+                        ? ""
+                        : runningModel().asked());
         commands.setVisible(true);
         commands.show(reins.state(station, isShown(), () -> changedPlan(night)));
         status.setText(new StatusLine(

@@ -30,6 +30,7 @@ import app.ironside.night.PersonsHands;
 import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Observer;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 
@@ -74,6 +75,51 @@ final class LiveVenue implements Venue {
         return new Prepared(devices, clock, Optional.empty());
     }
 
+    /**
+     * Whether there is a driver for everything that needs one.
+     *
+     * @throws BadInputException naming what is missing
+     */
+    void check(NightFile file) {
+        Kit kit = file.kit();
+        EnumSet<DeviceRole> needed = EnumSet.of(DeviceRole.CAMERA);
+        if (kit.equipment().goTo()) {
+            needed.add(DeviceRole.MOUNT);
+        }
+        if (kit.guideOptics().isPresent()) {
+            needed.add(DeviceRole.GUIDE_CAMERA);
+        }
+        if (kit.motorFocuser().isPresent()) {
+            needed.add(DeviceRole.FOCUSER);
+        }
+        for (DeviceRole role : DeviceRole.values()) {
+            Optional<DriverChoice> choice =
+                    Optional.ofNullable(kit.equipment().drivers().get(role.word()));
+            if (choice.isPresent()) {
+                driver(file, role, choice.get());
+            } else if (needed.contains(role)) {
+                throw missing(file, role);
+            }
+        }
+    }
+
+    private BadInputException missing(NightFile file, DeviceRole role) {
+        return new BadInputException(
+                "kit " + file.kit().name(),
+                "names no driver for its " + role.word(),
+                "one, chosen at Site and kit; there are " + names(role));
+    }
+
+    private DeviceDriver driver(NightFile file, DeviceRole role, DriverChoice choice) {
+        return drivers.stream()
+                .filter(d -> d.name().equals(choice.driver()) && d.roles().contains(role))
+                .findFirst()
+                .orElseThrow(() -> new BadInputException(
+                        "kit " + file.kit().name(),
+                        "names the driver \"" + choice.driver() + "\" for its " + role.word() + ", and there is none",
+                        "one of " + names(role) + ", or its jar beside the application"));
+    }
+
     private Mount byHand(NightFile file, Hands hands) {
         Observer observer = Observer.at(file.site());
         Equatorial south = new Equatorial(Angles.wrap360(observer.siderealTimeDeg(clock.now())), 0);
@@ -85,11 +131,7 @@ final class LiveVenue implements Venue {
     }
 
     private <T extends Device> T needed(NightFile file, DeviceRole role, Class<T> port) {
-        return chosen(file, role, port)
-                .orElseThrow(() -> new BadInputException(
-                        "kit " + file.kit().name(),
-                        "names no driver for its " + role.word(),
-                        "one, chosen at Site and kit; there are " + names(role)));
+        return chosen(file, role, port).orElseThrow(() -> missing(file, role));
     }
 
     private <T extends Device> Optional<T> chosen(NightFile file, DeviceRole role, Class<T> port) {
@@ -98,13 +140,7 @@ final class LiveVenue implements Venue {
     }
 
     private <T extends Device> T made(NightFile file, DeviceRole role, DriverChoice choice, Class<T> port) {
-        DeviceDriver driver = drivers.stream()
-                .filter(d -> d.name().equals(choice.driver()) && d.roles().contains(role))
-                .findFirst()
-                .orElseThrow(() -> new BadInputException(
-                        "kit " + file.kit().name(),
-                        "names the driver \"" + choice.driver() + "\" for its " + role.word() + ", and there is none",
-                        "one of " + names(role) + ", or its jar beside the application"));
+        DeviceDriver driver = driver(file, role, choice);
         Device device = driver.device(role, new DeviceDriver.Setup(file.site(), file.kit(), choice.address(), clock));
         if (!port.isInstance(device)) {
             throw new DeviceException(

@@ -170,6 +170,15 @@ public final class Wiring {
     }
 
     /**
+     * Finds out whether a kit's drivers are there, before anything is begun.
+     *
+     * @throws BadInputException naming what is missing
+     */
+    public void checkLive(NightFile file) {
+        new LiveVenue(drivers(), new LiveClock(Clock.systemUTC())).check(file);
+    }
+
+    /**
      * A real night: the engine with the devices that the kit's drivers connect.
      *
      * @param watcher asks the person for what has no motor

@@ -226,6 +226,10 @@ class LiveNightTest {
     void aDriverThatIsMissingIsNamedBeforeAnythingMoves() throws Exception {
         NightFile without = NightFile.parse(CommandsTest.smallNight(60, 3), "live.json", wiring.objects());
         NightFile unknown = night("Elsewhere");
+        // The drivers that ship are none for a mount: said before a night is written or ended.
+        assertThatThrownBy(() -> wiring.checkLive(without))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("names no driver for its mount");
         try (Logbook logbook = Logbook.open(folder.resolve("missing"))) {
             assertThatThrownBy(() -> run(without, logbook, new Bench(without), NightWatcher.NONE))
                     .isInstanceOf(BadInputException.class)

@@ -30,6 +30,7 @@ public final class NightModel implements NightWatcher {
     private Doing doing;
     private int frames;
     private boolean ownHands;
+    private boolean handsOnly;
     private String asked = "";
 
     /**
@@ -84,10 +85,16 @@ public final class NightModel implements NightWatcher {
         }
     }
 
+    /** At a real telescope there are no hands but the person's: what is to be done by hand is always asked. */
+    public synchronized void askAlways() {
+        handsOnly = true;
+        ownHands = true;
+    }
+
     /** Whether the person confirms the steps that no device can prove; else the simulated hands do. */
     public synchronized void setOwnHands(boolean own) {
-        ownHands = own;
-        if (!own) {
+        ownHands = own || handsOnly;
+        if (!ownHands) {
             confirmed();
         }
     }

@@ -188,8 +188,11 @@ public final class Nights implements AutoCloseable {
         Optional<RunningNight> before = running;
         ask(
                 progress -> {
-                    before.ifPresent(RunningNight::close);
                     NightFile file = beginning.file();
+                    if (beginning.kind() == Kind.LIVE) {
+                        wiring.checkLive(file); // before anything is ended or written
+                    }
+                    before.ifPresent(RunningNight::close);
                     NightEntry entry = beginning.entry().orElseGet(() -> written(file));
                     NightModel model = new NightModel(changed);
                     model.setOwnHands(beginning.ownHands());

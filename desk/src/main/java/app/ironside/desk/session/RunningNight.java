@@ -65,8 +65,7 @@ public final class RunningNight implements AutoCloseable {
      * @throws app.ironside.device.DeviceException if a device does not answer
      */
     static RunningNight live(Wiring wiring, Logbook logbook, NightFile file, NightEntry entry, Reins reins) {
-        // There are no simulated hands at a real telescope.
-        reins.model().setOwnHands(true);
+        reins.model().askAlways();
         return made(logbook, entry, reins, (model, control) -> wiring.live(file, logbook, entry, model, control));
     }
 

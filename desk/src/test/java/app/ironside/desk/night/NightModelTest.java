@@ -138,4 +138,29 @@ class NightModelTest {
         asking.night.interrupt();
         assertThat(asking.isStopped()).isTrue();
     }
+
+    /** At a real telescope nothing may pass as done that nobody did. */
+    @Test
+    void atARealTelescopeHandsAreAlwaysAsked() throws Exception {
+        NightModel live = new NightModel(() -> {});
+        live.askAlways();
+        live.setOwnHands(false);
+        Thread night = new Thread(() -> {
+            try {
+                live.confirm("knobs: altitude 0.50 turn to raise the axis");
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        night.start();
+        while (live.asked().isEmpty()) {
+            Thread.onSpinWait();
+        }
+        assertThat(live.asked()).startsWith("knobs: altitude");
+        live.setOwnHands(false);
+        assertThat(live.asked()).as("not to be switched off").isNotEmpty();
+        live.confirmed();
+        night.join();
+        assertThat(live.asked()).isEmpty();
+    }
 }
