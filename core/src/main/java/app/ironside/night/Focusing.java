@@ -48,12 +48,20 @@ final class Focusing {
     /**
      * Finds focus from anywhere within the focuser's reach. A run that is refused in the last of dusk is tried again as it darkens, a few
      * times.
+     *
+     * @return whether a run was believed
      */
-    void rough() throws InterruptedException {
-        for (int left = ROUGH_TRIES - 1; !foundRoughly(left > 0) && left > 0; left--) {
-            night.record().doing(Stage.FOCUS, "Waiting before the next focus run", UNTIL_NEXT_TRY);
-            night.clock().await(UNTIL_NEXT_TRY);
+    boolean rough() throws InterruptedException {
+        for (int left = ROUGH_TRIES - 1; left >= 0; left--) {
+            if (foundRoughly(left > 0)) {
+                return true;
+            }
+            if (left > 0) {
+                night.record().doing(Stage.FOCUS, "Waiting before the next focus run", UNTIL_NEXT_TRY);
+                night.clock().await(UNTIL_NEXT_TRY);
+            }
         }
+        return false;
     }
 
     private boolean foundRoughly(boolean triedAgain) throws InterruptedException {

@@ -5,6 +5,7 @@ import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.Operation;
 import app.ironside.device.SkyShut;
+import app.ironside.focus.FocusRun;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
@@ -64,7 +65,7 @@ import java.util.stream.Collectors;
  */
 public final class NightEngine {
     private static final Duration FIRST_PAUSE_UNDER_CLOUD = Duration.ofMinutes(5);
-    private static final Duration LONGEST_PAUSE_UNDER_CLOUD = Duration.ofMinutes(40);
+    private static final Duration LONGEST_PAUSE_UNDER_CLOUD = Duration.ofMinutes(80);
 
     private final NightContext night;
     private final NightRecord record;
@@ -380,7 +381,12 @@ public final class NightEngine {
     private void align(PolarStage polar, Focusing focusing) throws InterruptedException {
         record.stage(Stage.FOCUS);
         polar.goToStart();
-        focusing.rough();
+        if (!focusing.rough()) {
+            throw new SkyShut(
+                    FocusRun.NAME,
+                    "no run was believed, and without focus no frame is recognised",
+                    "Most often this is cloud; else look for a cap, and for a focuser that slips.");
+        }
         conduct.safePoint(Stage.FOCUS);
         if (!record.state().passed(Stage.POLAR)) {
             boolean aligned = polar.run();

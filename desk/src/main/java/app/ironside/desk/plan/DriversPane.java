@@ -76,7 +76,7 @@ final class DriversPane extends GridPane {
     private void addRole(Kit kit, DeviceRole role, int row, int column) {
         Label name = new Label(role.word());
         name.getStyleClass().add("dim");
-        name.setMinWidth(110);
+        name.setMinWidth(96);
         Optional<DriverChoice> chosen =
                 Optional.ofNullable(kit.equipment().drivers().get(role.word()));
         List<String> names = new ArrayList<>();
@@ -90,12 +90,12 @@ final class DriversPane extends GridPane {
         choice.getItems().setAll(names);
         choice.setValue(chosen.map(DriverChoice::driver).orElse(without(role)));
         choice.setId("driver-" + role.word().replace(' ', '-'));
-        choice.setPrefWidth(150);
+        choice.setMinWidth(132);
         TextField address = new TextField(chosen.map(DriverChoice::address).orElse(""));
         address.setPromptText("address");
         address.setId("address-" + role.word().replace(' ', '-'));
         address.setDisable(chosen.isEmpty());
-        address.setPrefWidth(170);
+        address.setPrefWidth(104);
         choice.setOnAction(e -> set(role, choice.getValue(), address.getText()));
         address.setOnAction(e -> set(role, choice.getValue(), address.getText()));
         address.focusedProperty().addListener((o, was, is) -> {
