@@ -67,6 +67,9 @@ public final class PlateSolver {
     private static final int FIRST_BLOCK = 8;
     private static final int LARGEST_BLOCK = 256;
 
+    /** More candidates than the patterns of a block can have. */
+    private static final long MOST_TRIED_IN_A_BLOCK = 10_000_000;
+
     private static final double SWOLLEN_HFR_PX = 7;
     private static final double TRAILED_ECCENTRICITY = 0.93;
     private static final double SURE_SNR = 12;
@@ -201,10 +204,14 @@ public final class PlateSolver {
             List<List<PlateSolution>> found = new ArrayList<>(Collections.nCopies(some.size(), List.of()));
             int[] counts = new int[some.size()];
             AtomicInteger first = new AtomicInteger(Integer.MAX_VALUE);
+            long before = tried[0];
             workers.forEach(some.size(), i -> {
                 if (i < first.get()) {
                     found.set(i, byPattern(field, some.get(i), index, hints, verifier, counts, i));
-                    if (!found.get(i).isEmpty()) {
+                    // Only what stands however much was tried ends the search of the other cores: what they have tried
+                    // or
+                    // not by then must change nothing.
+                    if (found.get(i).stream().anyMatch(s -> Verifier.stands(s, before + MOST_TRIED_IN_A_BLOCK))) {
                         first.accumulateAndGet(i, Math::min);
                     }
                 }

@@ -59,16 +59,17 @@ final class StartPane extends StackPane {
                 e.consume();
             }
         });
-        // Once it is shown.
+        // It has the focus itself, so that a Space meant for what lies behind chooses nothing.
+        setFocusTraversable(true);
         sceneProperty().addListener((o, was, is) -> {
-            if (is != null && !buttons.isEmpty()) {
-                Platform.runLater(buttons.get(0)::requestFocus);
+            if (is != null) {
+                Platform.runLater(this::requestFocus);
             }
         });
     }
 
     private void step(int way) {
-        int at = 0;
+        int at = way > 0 ? -1 : 0;
         for (int i = 0; i < buttons.size(); i++) {
             at = buttons.get(i).isFocused() ? i : at;
         }
