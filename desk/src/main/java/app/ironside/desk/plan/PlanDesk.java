@@ -474,13 +474,19 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     @Override
     public void preview(int moved, Interval span) {
         NightDraft from = history.now();
-        dragging.ask(progress -> from.move(moved, span))
+        RibbonState.Sky over = sky;
+        WeatherForecast under = weather;
+        Optional<DeepSkyObject> at = looked;
+        dragging.ask(progress -> PlanDrawn.of(from.move(moved, span), over, under, folder, at))
                 .onlyNewest()
                 .failed(this::say)
                 .then(next -> {
                     if (history.now() == from) {
-                        preview = next;
-                        changed();
+                        // Drawn at once and once: the views have no more than a frame's time.
+                        preview = next.of();
+                        drawn = Optional.of(next);
+                        drawnFor = at;
+                        changed.run();
                     }
                 });
     }
