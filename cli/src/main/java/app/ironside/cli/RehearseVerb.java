@@ -129,12 +129,29 @@ final class RehearseVerb extends Verb {
         } catch (DeviceException e) {
             reason = e.getMessage();
         }
-        Map<String, Object> facts = summary(run, zone);
+        NightState end = NightState.of(run.journal().events());
+        Map<String, Object> facts = summary(end, zone);
+        if (reason.isEmpty()) {
+            reason = nothingKept(end);
+        }
         return reason.isEmpty() ? Answer.done(facts) : Answer.impossible(reason, facts);
     }
 
-    private static Map<String, Object> summary(NightRun run, ZoneId zone) {
-        NightState night = NightState.of(run.journal().events());
+    /** Why a night that went to its end has no light to show, in the words of what it told last; empty where it has. */
+    private static String nothingKept(NightState night) {
+        if (night.kept() > 0) {
+            return "";
+        }
+        if (!night.subs().isEmpty()) {
+            return "none of " + night.subs().size() + " subs was kept: "
+                    + night.subs().get(night.subs().size() - 1).text();
+        }
+        List<FaultTold> faults = night.all(FaultTold.class);
+        return "no sub was taken"
+                + (faults.isEmpty() ? "" : ": " + faults.get(faults.size() - 1).text());
+    }
+
+    private static Map<String, Object> summary(NightState night, ZoneId zone) {
         List<Map<String, Object>> told = night.events().stream()
                 .map(e -> Answer.facts("time", time(e.time(), zone), "kind", EventCodec.kindOf(e), "text", e.text()))
                 .toList();
