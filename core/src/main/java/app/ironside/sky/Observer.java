@@ -8,10 +8,10 @@ import org.jastronomy.jsofa.JSOFAException;
 
 /**
  * Turns catalogue directions into what is seen from a site at an instant, and back: precession, nutation, aberration,
- * light deflection, Earth rotation, diurnal aberration and refraction, through SOFA's IAU 2006/2000A chain.
+ * light deflection, Earth rotation, diurnal aberration and refraction, through SOFA's IAU 2006/2000A chain (iauApco13).
  *
- * <p>The slow part of the chain is computed once for each ten minutes and only the Earth is turned in between (SOFA,
- * iauAper13), which costs less than 0.1″. Refraction is good to about 0.1″ above 15° and 1″ above 5° altitude. Thread-safe.
+ * <p>The slow part of the chain is computed once for each ten minutes, the pole itself more rarely ({@link EarthPole}), and only the Earth
+ * is turned in between (iauAper13), which costs less than 0.1″. Refraction is good to about 0.1″ above 15° and 1″ above 5° altitude. Thread-safe.
  */
 public final class Observer {
     private static final long BUCKET_SECONDS = 600;
@@ -76,7 +76,7 @@ public final class Observer {
     /** Local apparent sidereal time, 0 up to 360°. */
     public synchronized double siderealTimeDeg(Instant time) {
         SkyTime t = SkyTime.of(time);
-        double gast = JSOFA.jauGst06a(t.utc1(), t.utc2() + earth.ut1MinusUtcSeconds() / 86_400, t.tt1(), t.tt2());
+        double gast = rotationRad(t) - EarthPole.at(time).originsRad();
         return Angles.wrap360(Math.toDegrees(gast) + site.lonDeg());
     }
 
@@ -96,7 +96,7 @@ public final class Observer {
     /** The site relative to the Earth's centre in CIRS axes, au. */
     private double[] placeAu(Instant time) {
         SkyTime t = SkyTime.of(time);
-        double era = JSOFA.jauEra00(t.utc1(), t.utc2() + earth.ut1MinusUtcSeconds() / 86_400);
+        double era = rotationRad(t);
         try {
             double[] metres = JSOFA.jauPvtob(
                             Math.toRadians(site.lonDeg()),
@@ -110,6 +110,11 @@ public final class Observer {
         } catch (JSOFAException e) {
             throw new IllegalStateException("JSOFA refuses the site " + site.name(), e);
         }
+    }
+
+    /** Earth rotation angle. */
+    private double rotationRad(SkyTime t) {
+        return JSOFA.jauEra00(t.utc1(), t.utc2() + earth.ut1MinusUtcSeconds() / 86_400);
     }
 
     private static Horizontal horizontal(JSOFA.ObservedPosition seen) {
@@ -134,21 +139,34 @@ public final class Observer {
 
     private JSOFA.Astrom build(Instant middle) {
         SkyTime t = SkyTime.of(middle);
+        EarthPole pole = EarthPole.at(middle);
+        double[][] heliocentric = new double[2][3];
+        double[][] barycentric = new double[2][3];
+        JSOFA.jauEpv00(t.tt1(), t.tt2(), heliocentric, barycentric);
+        JSOFA.RefCos refraction = JSOFA.jauRefco(
+                atmosphere.pressureHpa(),
+                atmosphere.temperatureC(),
+                atmosphere.relativeHumidity(),
+                Atmosphere.WAVELENGTH_UM);
         JSOFA.Astrom astrom = new JSOFA.Astrom();
         try {
-            JSOFA.jauApco13(
-                    t.utc1(),
-                    t.utc2(),
-                    earth.ut1MinusUtcSeconds(),
+            JSOFA.jauApco(
+                    t.tt1(),
+                    t.tt2(),
+                    barycentric,
+                    heliocentric[0],
+                    pole.x(),
+                    pole.y(),
+                    pole.s(),
+                    rotationRad(t),
                     Math.toRadians(site.lonDeg()),
                     Math.toRadians(site.latDeg()),
                     site.elevationM(),
                     earth.xPoleArcsec() / Angles.ARCSEC_PER_RADIAN,
                     earth.yPoleArcsec() / Angles.ARCSEC_PER_RADIAN,
-                    atmosphere.pressureHpa(),
-                    atmosphere.temperatureC(),
-                    atmosphere.relativeHumidity(),
-                    Atmosphere.WAVELENGTH_UM,
+                    JSOFA.jauSp00(t.tt1(), t.tt2()),
+                    refraction.a,
+                    refraction.b,
                     astrom);
         } catch (JSOFAException e) {
             throw new IllegalStateException("JSOFA refuses the site " + site.name(), e);

@@ -115,8 +115,9 @@ final class Blobs {
             stars.add(blob);
             return;
         }
+        int[] left = blob;
         for (double raised = level * LEVEL_STEP; raised < 0.85 * peak; raised *= LEVEL_STEP) {
-            List<int[]> parts = group(blob, raised);
+            List<int[]> parts = group(left, raised);
             double above = raised;
             List<int[]> own = parts.stream()
                     .filter(p -> p.length >= 3
@@ -129,6 +130,11 @@ final class Blobs {
                 }
                 return;
             }
+            if (own.isEmpty()) {
+                break;
+            }
+            // What is no star at this level holds none at a higher one: its peaks are lower and its light is less.
+            left = own.get(0);
         }
         stars.add(blob);
     }

@@ -263,9 +263,15 @@ final class StarMeasure {
 
         private static double[] weights(int from, int to, double middle, double sigma) {
             double[] out = new double[Math.max(0, to - from + 1)];
+            double d = (from - middle) / sigma;
+            double weight = Math.exp(-0.5 * d * d);
+            // From one pixel to the next a Gaussian changes by a factor that itself changes by a constant one.
+            double factor = Math.exp((-d - 0.5 / sigma) / sigma);
+            double change = Math.exp(-1 / (sigma * sigma));
             for (int i = 0; i < out.length; i++) {
-                double d = (from + i - middle) / sigma;
-                out[i] = Math.exp(-0.5 * d * d);
+                out[i] = weight;
+                weight *= factor;
+                factor *= change;
             }
             return out;
         }

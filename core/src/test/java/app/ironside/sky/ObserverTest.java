@@ -7,9 +7,11 @@ import static org.assertj.core.api.Assertions.within;
 import app.ironside.BadInputException;
 import java.time.Instant;
 import java.time.ZoneOffset;
+import org.jastronomy.jsofa.JSOFA;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class ObserverTest {
     private static final Site COLLE_SORBO =
@@ -64,6 +66,22 @@ class ObserverTest {
         Horizontal sun = new SunAndMoon(observer).sun(Instant.parse("2003-10-17T19:30:30Z"));
         assertThat(90 - sun.altitudeDeg()).isCloseTo(50.11162, within(0.003));
         assertThat(sun.azimuthDeg()).isCloseTo(194.34024, within(0.003));
+    }
+
+    /** SOFA's own sum of all terms, at moments between those at which it is taken. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {"1988-06-19T15:17:11Z", "2017-01-01T00:00:00Z", "2026-11-14T21:26:37Z", "2041-03-30T05:59:59Z"})
+    void theEarthsPoleIsThatOfTheWholeSeries(Instant time) {
+        EarthPole told = EarthPole.at(time);
+        SkyTime t = SkyTime.of(time);
+        double[][] matrix = JSOFA.jauC2i06a(t.tt1(), t.tt2());
+        JSOFA.CelestialIntermediatePole pole = JSOFA.jauBpn2xy(matrix);
+        double thousandth = 0.00005 / Angles.ARCSEC_PER_RADIAN;
+        assertThat(told.x()).isCloseTo(pole.x, within(thousandth));
+        assertThat(told.y()).isCloseTo(pole.y, within(thousandth));
+        assertThat(told.s()).isCloseTo(JSOFA.jauS06a(t.tt1(), t.tt2()), within(thousandth));
+        assertThat(told.originsRad()).isCloseTo(JSOFA.jauEo06a(t.tt1(), t.tt2()), within(thousandth));
     }
 
     /** Published: Meeus 1998, example 12.a: apparent sidereal time at Greenwich 13h 10m 46.1351s; UT1 − UTC unknown, 0.9 s at most. */
