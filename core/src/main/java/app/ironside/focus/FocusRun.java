@@ -3,7 +3,7 @@ package app.ironside.focus;
 import app.ironside.device.Camera;
 import app.ironside.device.Focuser;
 import app.ironside.device.NightClock;
-import app.ironside.device.SkyShut;
+import app.ironside.device.TryLater;
 import app.ironside.image.Frame;
 import app.ironside.kit.Kit;
 import app.ironside.star.StarField;
@@ -122,7 +122,7 @@ public final class FocusRun {
             }
         }
         if (samples.size() < 3) {
-            throw new SkyShut(
+            throw new TryLater(
                     NAME,
                     "only " + samples.size() + " of " + (2 * ARM_POINTS + 1) + " frames showed stars",
                     "Look for cloud or a cap, or expose longer than " + exposure.toSeconds() + " s.");

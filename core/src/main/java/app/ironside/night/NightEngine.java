@@ -4,7 +4,7 @@ import app.ironside.BadInputException;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.Operation;
-import app.ironside.device.SkyShut;
+import app.ironside.device.TryLater;
 import app.ironside.focus.FocusRun;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
@@ -64,8 +64,8 @@ import java.util.stream.Collectors;
  * the run; then park, calibration frames while the sensor is still cold, warm up, masters, stacks.
  */
 public final class NightEngine {
-    private static final Duration FIRST_PAUSE_UNDER_CLOUD = Duration.ofMinutes(5);
-    private static final Duration LONGEST_PAUSE_UNDER_CLOUD = Duration.ofMinutes(80);
+    private static final Duration FIRST_PAUSE = Duration.ofMinutes(5);
+    private static final Duration LONGEST_PAUSE = Duration.ofMinutes(80);
 
     private final NightContext night;
     private final NightRecord record;
@@ -363,17 +363,17 @@ public final class NightEngine {
             return;
         }
         PolarStage polar = new PolarStage(night, centering, conduct);
-        Duration pause = FIRST_PAUSE_UNDER_CLOUD;
+        Duration pause = FIRST_PAUSE;
         // While the night rested it may have gone by.
         while (!conduct.isEnding() && lightLeft(plan)) {
             try {
                 align(polar, focusing);
                 return;
-            } catch (SkyShut e) {
+            } catch (TryLater e) {
                 record.fault(stage(), e.getMessage() + " The next try is in " + pause.toMinutes() + " minutes.");
                 night.devices().mount().stop();
                 waitUntil(night.clock().now().plus(pause));
-                pause = pause.compareTo(LONGEST_PAUSE_UNDER_CLOUD) < 0 ? pause.multipliedBy(2) : pause;
+                pause = pause.compareTo(LONGEST_PAUSE) < 0 ? pause.multipliedBy(2) : pause;
             }
         }
     }
@@ -382,7 +382,7 @@ public final class NightEngine {
         record.stage(Stage.FOCUS);
         polar.goToStart();
         if (!focusing.rough()) {
-            throw new SkyShut(
+            throw new TryLater(
                     FocusRun.NAME,
                     "no run was believed, and without focus no frame is recognised",
                     "Most often this is cloud; else look for a cap, and for a focuser that slips.");

@@ -1,7 +1,7 @@
 package app.ironside.night;
 
-import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
+import app.ironside.device.TryLater;
 import app.ironside.image.Frame;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.Gate;
@@ -143,7 +143,7 @@ final class PolarStage {
         PolarResult result = before.live()
                 .update(sight("After adjustment " + adjustment, frames).sight());
         if (result instanceof PolarRefusal refusal) {
-            throw new DeviceException("polar alignment", "the axis could not be followed", refusal.reason());
+            throw new TryLater("polar alignment", "the axis could not be followed", refusal.reason());
         }
         PolarError now = (PolarError) result;
         Measured after = new Measured(now, before.gearing().learnedFrom(advice, before.error(), now), before.live());
@@ -190,7 +190,7 @@ final class PolarStage {
 
         Seen seen(PlateSolution solution) {
             if (halfFluxRadiusPx > SOFT_HFR_PX) {
-                throw new DeviceException(
+                throw new TryLater(
                         "polar alignment",
                         String.format(Locale.ROOT, "the stars are soft (half-flux radius %.1f px)", halfFluxRadiusPx),
                         "focus first: places measured on swollen stars mislead.");
@@ -248,7 +248,7 @@ final class PolarStage {
         }
         PolarResult result = finder.find(sights, sigma);
         if (result instanceof PolarRefusal refusal) {
-            throw new DeviceException("polar alignment", "the axis could not be measured", refusal.reason());
+            throw new TryLater("polar alignment", "the axis could not be measured", refusal.reason());
         }
         PolarError error = (PolarError) result;
         Measured measured = new Measured(error, gearing, LiveAxis.after(night.observer(), sights, error, sigma));

@@ -1,10 +1,9 @@
 package app.ironside.point;
 
 import app.ironside.device.Camera;
-import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
-import app.ironside.device.SkyShut;
+import app.ironside.device.TryLater;
 import app.ironside.image.Frame;
 import app.ironside.kit.Correction;
 import app.ironside.kit.Kit;
@@ -81,7 +80,7 @@ public final class Centering {
      *
      * @param exposure of the frames that are solved
      * @param limitArcsec stop when the target is within this
-     * @throws DeviceException if a frame cannot be solved
+     * @throws TryLater if a frame cannot be solved
      */
     public CenteringResult centre(
             Equatorial target, Mount.PierSide side, Duration exposure, double limitArcsec, Watcher watcher)
@@ -142,7 +141,7 @@ public final class Centering {
     /**
      * One frame where the mount stands, solved; if it cannot be, another of twice the exposure, and another.
      *
-     * @throws DeviceException if the longest cannot be recognised either
+     * @throws TryLater if the longest cannot be recognised either
      */
     public PlateSolution look(Equatorial near, Duration exposure, Watcher watcher) throws InterruptedException {
         Duration length = exposure;
@@ -156,8 +155,7 @@ public final class Centering {
             none = (NoSolution) result;
             length = length.multipliedBy(2);
         }
-        String what = "the frame could not be recognised";
-        throw none.starless() ? new SkyShut(NAME, what, none.reason()) : new DeviceException(NAME, what, none.reason());
+        throw new TryLater(NAME, "the frame could not be recognised", none.reason());
     }
 
     /** One exposure, searched for near the place only; quick to find out that there is nothing. */

@@ -159,10 +159,8 @@ public final class PlateSolver {
     /** Recognises a frame by its stars. */
     public SolveResult solve(StarField field, SolveHints hints) {
         if (field.stars().size() < FEWEST_STARS) {
-            return new NoSolution(
-                    "Only " + field.stars().size() + " stars were found and " + FEWEST_STARS
-                            + " are needed: look for cloud, a cap or a far-off focus, or expose longer.",
-                    true);
+            return new NoSolution("Only " + field.stars().size() + " stars were found and " + FEWEST_STARS
+                    + " are needed: look for cloud, a cap or a far-off focus, or expose longer.");
         }
         List<int[]> patterns = patterns(field.stars(), IMAGE_NEIGHBOURS);
         long[] tried = {0};
@@ -186,7 +184,7 @@ public final class PlateSolver {
         }
         found.ifPresent(s -> proven.add(s.scaleArcsecPerPixel()));
         return found.<SolveResult>map(s -> s.withWrongHints(hints.wrongIn(s)))
-                .orElseGet(() -> new NoSolution(reason(field, hints), false));
+                .orElseGet(() -> new NoSolution(reason(field, hints)));
     }
 
     /**

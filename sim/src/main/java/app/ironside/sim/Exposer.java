@@ -12,9 +12,7 @@ import app.ironside.sky.TangentPlane;
 import app.ironside.solve.Wcs;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.ConcurrentHashMap;
 
 /** Makes the pixels of one exposure: light on the sensor, then electrons, then numbers. */
 final class Exposer {
@@ -56,7 +54,6 @@ final class Exposer {
     private final double faintest;
     private final double curvatureUm;
     private final Workers workers;
-    private final Map<String, GalaxyModel.Drawing> drawings = new ConcurrentHashMap<>();
     private Equatorial cachedCentre;
     private List<CatalogueStar> cachedStars = List.of();
     private List<DeepSkyObject> cachedGalaxies = List.of();
@@ -129,8 +126,7 @@ final class Exposer {
         if (middle.isEmpty()) {
             return;
         }
-        GalaxyModel.Drawing drawing =
-                drawings.computeIfAbsent(object.id(), id -> new GalaxyModel(object).draw(workers));
+        GalaxyModel.Drawing drawing = GalaxyModel.drawn(object, workers);
         float lineShare = (float) GalaxyModel.Drawing.lineShare(scene.filter());
         // The galaxy's tangent plane and the frame's differ by a turn that is constant enough over it: an affine map.
         double[] a = planeAt(plane, scene.wcs(), middle.get()[0], middle.get()[1]);
@@ -298,9 +294,7 @@ final class Exposer {
                         mean += dark * truth.darkFactor[from + column];
                         mean += glow * truth.glow[from + column];
                     }
-                    float electrons = Math.min(full, noise.poisson(mean))
-                            + truth.bias[from + column]
-                            + readNoise * noise.gaussian();
+                    float electrons = noise.electrons(mean, full, readNoise) + truth.bias[from + column];
                     float value = (float) Math.rint(electrons / gain + offset);
                     adu[i] = Math.max(0, Math.min(sensor.fullScaleAdu(), value));
                 }

@@ -3,6 +3,9 @@ package app.ironside.sim;
 import app.ironside.Workers;
 import app.ironside.kit.FilterSpec;
 import app.ironside.sky.DeepSkyObject;
+import java.lang.ref.SoftReference;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 
 /**
  * A galaxy's light: an exponential disc (Sérsic index 1) with a small round bulge, two logarithmic arms and knots of glowing
@@ -22,6 +25,14 @@ final class GalaxyModel {
 
     /** Spacing of the drawing, 4″. */
     private static final double GRID_DEG = 4.0 / 3600;
+
+    /** Squares of a knot's sizes from its middle at which it ends. */
+    private static final double KNOT_END = 12;
+
+    /** Line light of the brightest knots in units of the disc's middle, as if it were continuum over {@link #LINE_EQUIVALENT_NM}. */
+    private static final double KNOT_LIGHT = 0.4;
+
+    private static final Map<DeepSkyObject, SoftReference<Drawing>> DRAWN = new ConcurrentHashMap<>();
 
     private final double scaleDeg;
     private final double axisRatio;
@@ -90,38 +101,56 @@ final class GalaxyModel {
         return centralFlux * (disc + bulge);
     }
 
-    /** Light of the glowing knots as if it were continuum over {@link #LINE_EQUIVALENT_NM}, in the same units. */
-    private double knots(double xiDeg, double etaDeg) {
-        double u = xiDeg * sinPa + etaDeg * cosPa;
-        double v = (xiDeg * cosPa - etaDeg * sinPa) / axisRatio;
-        double light = 0;
-        for (double[] knot : knots) {
-            double du = (u - knot[0]) / knot[2];
-            double dv = (v - knot[1]) / knot[2];
-            double d = du * du + dv * dv;
-            if (d < 12) {
-                light += knot[3] * Math.exp(-d / 2);
-            }
+    /** Draws a galaxy on a grid, from which frames then take it: the same light at a hundredth of the cost. Drawn once, while memory lasts. */
+    static Drawing drawn(DeepSkyObject object, Workers workers) {
+        Drawing kept = DRAWN.getOrDefault(object, new SoftReference<>(null)).get();
+        if (kept == null) {
+            kept = new GalaxyModel(object).draw(workers);
+            DRAWN.put(object, new SoftReference<>(kept));
         }
-        return centralFlux * light * 0.4;
+        return kept;
     }
 
-    /** Draws the galaxy once on a grid, from which frames then take it: the same light at a hundredth of the cost. */
-    Drawing draw(Workers workers) {
+    private Drawing draw(Workers workers) {
         int half = (int) Math.ceil(reachDeg() / GRID_DEG) + 1;
         int size = 2 * half + 1;
         float[] continuum = new float[size * size];
         float[] line = new float[size * size];
         workers.forEach(size, row -> {
+            double eta = (row - half) * GRID_DEG;
+            double[] knotted = spiral ? knots(eta, half) : new double[size];
             for (int column = 0; column < size; column++) {
-                double xi = (column - half) * GRID_DEG;
-                double eta = (row - half) * GRID_DEG;
-                float light = (float) continuum(xi, eta);
+                float light = (float) continuum((column - half) * GRID_DEG, eta);
                 continuum[row * size + column] = light;
-                line[row * size + column] = light > 0 && spiral ? (float) knots(xi, eta) : 0;
+                line[row * size + column] = light > 0 ? (float) (centralFlux * knotted[column] * KNOT_LIGHT) : 0;
             }
         });
         return new Drawing(half, continuum, line);
+    }
+
+    /** Light of the glowing knots along a row of the grid. */
+    private double[] knots(double etaDeg, int half) {
+        double[] row = new double[2 * half + 1];
+        for (double[] knot : knots) {
+            double reach = knot[2] * Math.sqrt(KNOT_END);
+            double xi = knot[0] * sinPa + knot[1] * axisRatio * cosPa;
+            double eta = knot[0] * cosPa - knot[1] * axisRatio * sinPa;
+            if (Math.abs(eta - etaDeg) > reach) {
+                continue;
+            }
+            int from = Math.max(0, (int) Math.floor((xi - reach) / GRID_DEG) + half);
+            int to = Math.min(row.length - 1, (int) Math.ceil((xi + reach) / GRID_DEG) + half);
+            for (int column = from; column <= to; column++) {
+                double xiDeg = (column - half) * GRID_DEG;
+                double du = (xiDeg * sinPa + etaDeg * cosPa - knot[0]) / knot[2];
+                double dv = ((xiDeg * cosPa - etaDeg * sinPa) / axisRatio - knot[1]) / knot[2];
+                double d = du * du + dv * dv;
+                if (d < KNOT_END) {
+                    row[column] += knot[3] * Math.exp(-d / 2);
+                }
+            }
+        }
+        return row;
     }
 
     /** A galaxy on a grid. */

@@ -97,4 +97,19 @@ final class Noise {
         }
         return count;
     }
+
+    /**
+     * What is read of a pixel: photons and dark current, not more than it holds, and read noise.
+     *
+     * @param mean electrons
+     * @param full electrons that the pixel holds
+     * @param readNoise electrons
+     */
+    float electrons(float mean, float full, float readNoise) {
+        if (mean > SMALL_MEAN && mean + 6 * (float) Math.sqrt(mean) < full) {
+            // Two normal noises are one, drawn once.
+            return mean + (float) Math.sqrt(mean + readNoise * readNoise) * gaussian();
+        }
+        return Math.min(full, poisson(mean)) + readNoise * gaussian();
+    }
 }
