@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 
 /** The values of a site or kit as rows to edit: names in words, units from the names. Pure. */
@@ -51,35 +52,65 @@ public final class ProfileFields {
      * @param group what it belongs to, in words
      * @param name in words
      * @param unit empty if it has none
+     * @param value empty if none is given
+     * @param optional what it is if it may be left out; empty text leaves it out
      */
-    record Field(List<String> path, String group, String name, String unit, String value) {
+    record Field(
+            List<String> path,
+            String group,
+            String name,
+            String unit,
+            String value,
+            Optional<ProfileShape.Kind> optional) {
         /** As the differences name it. */
         String dotted() {
             return String.join(".", path);
         }
     }
 
-    /** All single values of a tree, in its order, without what has editors of its own. */
-    static List<Field> of(JsonNode tree) {
+    /** All single values of a tree, in its order, without what has editors of its own; those that could be given follow their fellows. */
+    static List<Field> of(JsonNode tree, ProfileShape shape) {
         List<Field> fields = new ArrayList<>();
-        walk(tree, List.of(), fields);
+        walk(tree, shape, List.of(), fields);
+        for (List<String> path : shape.optional()) {
+            List<String> parent = path.subList(0, path.size() - 1);
+            JsonNode holder = tree.at(parent.isEmpty() ? "" : "/" + String.join("/", parent));
+            if (holder.isObject() && !holder.has(path.get(path.size() - 1))) {
+                fields.add(placeAfter(fields, parent), field(path, "", shape));
+            }
+        }
         return fields;
     }
 
-    private static void walk(JsonNode node, List<String> path, List<Field> fields) {
+    /** Behind the last value with the same parent; behind everything if there is none. */
+    private static int placeAfter(List<Field> fields, List<String> parent) {
+        for (int i = fields.size() - 1; i >= 0; i--) {
+            List<String> path = fields.get(i).path();
+            if (path.subList(0, path.size() - 1).equals(parent)) {
+                return i + 1;
+            }
+        }
+        return fields.size();
+    }
+
+    private static Field field(List<String> path, String value, ProfileShape shape) {
+        String key = path.get(path.size() - 1);
+        return new Field(path, group(path), words(key), unit(key), value, shape.optional(path));
+    }
+
+    private static void walk(JsonNode node, ProfileShape shape, List<String> path, List<Field> fields) {
         if (node.isObject()) {
             node.fields().forEachRemaining(f -> {
                 if (!EDITED_ELSEWHERE.contains(f.getKey())) {
-                    walk(f.getValue(), plus(path, f.getKey()), fields);
+                    walk(f.getValue(), shape, plus(path, f.getKey()), fields);
                 }
             });
         } else if (node.isArray()) {
             for (int i = 0; i < node.size(); i++) {
-                walk(node.get(i), plus(path, String.valueOf(i)), fields);
+                walk(node.get(i), shape, plus(path, String.valueOf(i)), fields);
             }
         } else {
-            String key = path.get(path.size() - 1);
-            fields.add(new Field(path, group(path), words(key), unit(key), node.asText()));
+            fields.add(field(path, node.asText(), shape));
         }
     }
 
@@ -117,7 +148,7 @@ public final class ProfileFields {
     }
 
     /**
-     * A copy of the tree with one value replaced; numbers stay numbers.
+     * A copy of the tree with one value replaced; numbers stay numbers. Empty text leaves out what may be left out.
      *
      * @throws NumberFormatException if a number is wanted and the text is none
      */
@@ -128,6 +159,14 @@ public final class ProfileFields {
             parent = parent.isArray() ? parent.get(Integer.parseInt(key)) : parent.get(key);
         }
         String last = field.path().get(field.path().size() - 1);
+        if (field.optional().isPresent()) {
+            if (text.isBlank()) {
+                ((ObjectNode) parent).remove(last);
+            } else {
+                ((ObjectNode) parent).set(last, field.optional().get().parsed(text.strip()));
+            }
+            return copy;
+        }
         JsonNode old = parent.isArray() ? parent.get(Integer.parseInt(last)) : parent.get(last);
         JsonNode value = parsed(old, text.strip());
         if (parent instanceof ArrayNode array) {

@@ -148,7 +148,7 @@ public final class ProfilePane extends VBox {
         String group = "";
         int row = 0;
         int column = 0;
-        for (ProfileFields.Field field : ProfileFields.of(tree())) {
+        for (ProfileFields.Field field : ProfileFields.of(tree(), editsKit() ? ProfileShape.KIT : ProfileShape.SITE)) {
             if (!field.group().equals(group)) {
                 group = field.group();
                 row += 1;
@@ -173,6 +173,7 @@ public final class ProfilePane extends VBox {
         name.setMinWidth(132);
         TextField value = new TextField(field.value());
         value.setPrefWidth(96);
+        field.optional().map(ProfileShape.Kind::unset).ifPresent(value::setPromptText);
         value.setId("field-" + field.dotted().replace('.', '-'));
         value.setOnAction(e -> set(field, value));
         value.focusedProperty().addListener((o, was, is) -> {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.ironside.JsonText;
+import app.ironside.kit.Equipment;
 import app.ironside.kit.KitFile;
 import app.ironside.sky.SiteFile;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -26,7 +27,7 @@ class ProfileFieldsTest {
     }
 
     private static ProfileFields.Field field(ObjectNode tree, String dotted) {
-        return ProfileFields.of(tree).stream()
+        return ProfileFields.of(tree, ProfileShape.KIT).stream()
                 .filter(f -> f.dotted().equals(dotted))
                 .findFirst()
                 .orElseThrow();
@@ -37,7 +38,7 @@ class ProfileFieldsTest {
     @ValueSource(strings = {"wren", "lark", "heron"})
     void everyValueGoesThereAndBack(String name) throws IOException {
         ObjectNode tree = kit(name);
-        List<ProfileFields.Field> fields = ProfileFields.of(tree);
+        List<ProfileFields.Field> fields = ProfileFields.of(tree, ProfileShape.KIT);
         assertThat(fields).hasSizeGreaterThan(20);
         assertThat(fields.stream().map(ProfileFields.Field::dotted)).doesNotHaveDuplicates();
         for (ProfileFields.Field field : fields) {
@@ -52,7 +53,8 @@ class ProfileFieldsTest {
     @Test
     void aSiteHasItsRowsWithoutTheSkyline() throws IOException {
         String text = Files.readString(EXAMPLES.resolve("sites").resolve("colle-sorbo.json"));
-        List<ProfileFields.Field> fields = ProfileFields.of(SiteFile.tree(SiteFile.parse(text, "site")));
+        List<ProfileFields.Field> fields =
+                ProfileFields.of(SiteFile.tree(SiteFile.parse(text, "site")), ProfileShape.SITE);
         assertThat(fields.stream().map(ProfileFields.Field::dotted))
                 .contains("name")
                 .noneMatch(d -> d.contains("horizon"));
@@ -71,6 +73,27 @@ class ProfileFieldsTest {
     void unitsComeFromTheNames(String key, String words, String unit) {
         assertThat(ProfileFields.words(key)).isEqualTo(words);
         assertThat(ProfileFields.unit(key)).isEqualTo(unit);
+    }
+
+    /** What no file said can be said here, and taken back. */
+    @Test
+    void valuesThatWereLeftOutCanBeGivenAndTakenAway() throws IOException {
+        ObjectNode tree = kit("heron");
+        ProfileFields.Field gain = field(tree, "equipment.camera.gain");
+        assertThat(gain.value()).isEmpty();
+        ObjectNode set = ProfileFields.with(tree, gain, "120");
+        set = ProfileFields.with(set, field(set, "equipment.camera.readoutMode"), "low noise");
+        set = ProfileFields.with(set, field(set, "equipment.ownFlipDeg"), "2,5");
+        Equipment told = KitFile.parse(JsonText.write(set), "heron").equipment();
+        assertThat(told.camera().words()).isEqualTo("gain 120, read-out low noise");
+        assertThat(told.ownFlipDeg()).hasValue(2.5);
+        ObjectNode cleared = ProfileFields.with(set, field(set, "equipment.camera.gain"), " ");
+        assertThat(KitFile.parse(JsonText.write(cleared), "heron")
+                        .equipment()
+                        .camera()
+                        .gain())
+                .isEmpty();
+        assertThatThrownBy(() -> ProfileFields.with(tree, gain, "high")).isInstanceOf(NumberFormatException.class);
     }
 
     @Test
