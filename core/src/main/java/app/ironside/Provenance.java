@@ -4,6 +4,8 @@ package app.ironside;
 public enum Provenance {
     /** Devices under the sky. */
     REAL("measured"),
+    /** The sky, through frames that another program takes and puts into a folder. */
+    BY_FOLDER("by-folder"),
     /** The simulated observatory. */
     REHEARSED("rehearsed");
 
@@ -16,5 +18,10 @@ public enum Provenance {
     /** In file names and journals. */
     public String word() {
         return word;
+    }
+
+    /** Whether the devices were the user's own. */
+    public boolean isReal() {
+        return this != REHEARSED;
     }
 }

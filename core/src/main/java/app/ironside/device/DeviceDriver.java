@@ -18,6 +18,11 @@ public interface DeviceDriver {
     /** What it can be in a kit. */
     Set<DeviceRole> roles();
 
+    /** Whether another program takes the frames, and this driver finds them in a folder. */
+    default boolean isByFolder() {
+        return false;
+    }
+
     /**
      * What a device is made with.
      *

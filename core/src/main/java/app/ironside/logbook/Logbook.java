@@ -125,6 +125,14 @@ public final class Logbook implements AutoCloseable {
         return new NightEntry(id, folder.resolve(folderName), title, document);
     }
 
+    /** Takes back a night that was entered and never began: its devices could not be connected. One that has a journal stays. */
+    public void withdraw(NightEntry night) {
+        writer.write(handle -> handle.execute(
+                "delete from night where id = ? and not exists (select 1 from event where night = ?)",
+                night.id(),
+                night.id()));
+    }
+
     /** All nights, oldest first. */
     public List<NightEntry> nights() {
         return nights("");
@@ -191,7 +199,11 @@ public final class Logbook implements AutoCloseable {
 
     /** How the origin of a night is written. */
     static String origin(Provenance provenance) {
-        return provenance == Provenance.REAL ? "real" : "rehearsed";
+        return switch (provenance) {
+            case REAL -> "real";
+            case BY_FOLDER -> "by-folder";
+            case REHEARSED -> "rehearsed";
+        };
     }
 
     /**
@@ -203,9 +215,9 @@ public final class Logbook implements AutoCloseable {
     public List<Double> focusPositions(String kit, NightEntry except, Provenance provenance) {
         List<Double> positions = new ArrayList<>();
         List<Long> nights = jdbi.withHandle(handle -> handle.createQuery(
-                        "select id from night where kit = :kit and origin = :origin and id <> :except order by id")
+                        "select id from night where kit = :kit and (origin <> 'rehearsed') = :real and id <> :except order by id")
                 .bind("kit", kit)
-                .bind("origin", origin(provenance))
+                .bind("real", provenance.isReal())
                 .bind("except", except.id())
                 .mapTo(Long.class)
                 .list());

@@ -1,6 +1,7 @@
 package app.ironside.night;
 
 import app.ironside.BadInputException;
+import app.ironside.device.Device;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.Operation;
@@ -369,10 +370,16 @@ public final class NightEngine {
             try {
                 align(polar, focusing);
                 return;
-            } catch (TryLater e) {
+            } catch (DeviceException e) {
+                if (!(e instanceof TryLater) && night.devices().lost().isEmpty()) {
+                    throw e;
+                }
                 record.fault(stage(), e.getMessage() + " The next try is in " + pause.toMinutes() + " minutes.");
-                night.devices().mount().stop();
+                if (night.devices().mount().link() != Device.Link.LOST) {
+                    night.devices().mount().stop();
+                }
                 waitUntil(night.clock().now().plus(pause));
+                night.takeBackLost(stage());
                 pause = pause.compareTo(LONGEST_PAUSE) < 0 ? pause.multipliedBy(2) : pause;
             }
         }

@@ -26,6 +26,8 @@ import java.util.Optional;
 final class ReadyStage {
     private static final Duration COOLING_LIMIT = Duration.ofMinutes(25);
     private static final double COOLING_WITHIN_C = 0.5;
+    private static final int WAITS_FOR_LOST = 5;
+    private static final Duration WAIT_FOR_LOST = Duration.ofMinutes(1);
     private static final double PROOF_TURN_DEG = 4;
 
     /** A mount that reports less than this of a commanded turn has not made it. */
@@ -129,13 +131,7 @@ final class ReadyStage {
         String what = step.what();
         steps++;
         record.doing(Stage.READY, device + ": " + what, Duration.ofSeconds(20));
-        Optional<String> measured;
-        try {
-            measured = proof.measure();
-        } catch (DeviceException e) {
-            record.fault(Stage.READY, e.getMessage());
-            measured = Optional.empty();
-        }
+        Optional<String> measured = measured(proof);
         proven += measured.isPresent() ? 1 : 0;
         record.tell(new StepProven(
                 record.now(),
@@ -144,6 +140,25 @@ final class ReadyStage {
                 what,
                 measured.orElse(""),
                 measured.isPresent()));
+    }
+
+    /** What the proof gives. A device whose connection is lost is waited for: at Ready somebody is there to look at its cable. */
+    private Optional<String> measured(Proof proof) throws InterruptedException {
+        for (int waits = 0; ; waits++) {
+            try {
+                return proof.measure();
+            } catch (DeviceException e) {
+                record.fault(Stage.READY, e.getMessage());
+            }
+            if (waits == WAITS_FOR_LOST || night.devices().lost().isEmpty() || conduct.isEnding()) {
+                return Optional.empty();
+            }
+            conduct.waitUntil(night.clock().now().plus(WAIT_FOR_LOST), () -> {
+                conduct.safePoint(Stage.READY);
+                return !conduct.isEnding();
+            });
+            night.takeBackLost(Stage.READY);
+        }
     }
 
     private Optional<String> supplyHolds() {

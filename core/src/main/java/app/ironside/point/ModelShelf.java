@@ -20,7 +20,7 @@ public final class ModelShelf {
      */
     public ModelShelf(Path folder, Provenance provenance) {
         this.folder = folder;
-        this.provenance = provenance;
+        this.provenance = provenance.isReal() ? Provenance.REAL : provenance;
     }
 
     public Provenance provenance() {

@@ -78,6 +78,41 @@ class LogbookTest {
     }
 
     @Test
+    void aNightThatNeverBeganIsTakenBackAndNoOther() {
+        try (Logbook logbook = Logbook.open(folder)) {
+            NightEntry kept = logbook.begin("a night", "night-1", "{}");
+            logbook.journal(kept).append(started());
+            NightEntry never = logbook.begin("no camera answered", "night-2", "{}");
+            logbook.withdraw(never);
+            logbook.withdraw(kept);
+            assertThat(logbook.nights()).containsExactly(kept);
+        }
+    }
+
+    /** What another program's frames tell of a kit is true of the kit, and of no simulated one. */
+    @Test
+    void nightsByFolderCountAsReal() {
+        try (Logbook logbook = Logbook.open(folder)) {
+            NightEntry byFolder = logbook.begin("by folder", "night-1", "{}");
+            logbook.journal(byFolder)
+                    .append(new NightStarted(
+                            DUSK,
+                            "by folder",
+                            "Colle Sorbo",
+                            "Wren",
+                            LocalDate.of(2026, 11, 14),
+                            Provenance.BY_FOLDER));
+            logbook.journal(byFolder).append(focus(2462.5, true));
+            NightEntry next = logbook.begin("the next", "night-2", "{}");
+            assertThat(logbook.focusPositions("Wren", next, Provenance.REAL)).containsExactly(2462.5);
+            assertThat(logbook.focusPositions("Wren", next, Provenance.BY_FOLDER))
+                    .containsExactly(2462.5);
+            assertThat(logbook.focusPositions("Wren", next, Provenance.REHEARSED))
+                    .isEmpty();
+        }
+    }
+
+    @Test
     void aNightIsUnfinishedUntilItsEnd() {
         Logbook logbook = Logbook.open(folder);
         assertThat(logbook.unfinished()).isEmpty();

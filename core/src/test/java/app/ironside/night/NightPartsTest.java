@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyInt;
+import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.verify;
@@ -16,13 +17,16 @@ import app.ironside.Mocks;
 import app.ironside.Provenance;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
+import app.ironside.device.Device;
 import app.ironside.device.DeviceException;
+import app.ironside.device.DeviceLost;
 import app.ironside.device.Devices;
 import app.ironside.device.FilterWheel;
 import app.ironside.device.FlatPanel;
 import app.ironside.device.Focuser;
 import app.ironside.device.Hands;
 import app.ironside.device.Mount;
+import app.ironside.device.Operation;
 import app.ironside.device.PowerBox;
 import app.ironside.document.NightFile;
 import app.ironside.document.ReadyList;
@@ -234,6 +238,27 @@ class NightPartsTest {
         assertThat(new ReadyStage(night, conduct(night)).run(20)).isFalse();
         assertThat(events).anyMatch(e -> e.text().equals("mount: a commanded turn happens: not proven."));
         assertThat(events.get(events.size() - 1).text()).isEqualTo("1 of 19 steps are not proven: see the list.");
+    }
+
+    /** A cable that is pulled while the list is gone through is waited for, and the step is proven after all. */
+    @Test
+    void aDeviceThatIsLostAtReadyIsWaitedFor() throws Exception {
+        NightContext night = night();
+        Device.Link[] link = {Device.Link.CONNECTED};
+        when(devices.wheel().link()).thenAnswer(call -> link[0]);
+        Operation done = devices.wheel().select(0);
+        when(devices.wheel().select(0))
+                .thenAnswer(call -> {
+                    link[0] = Device.Link.LOST;
+                    throw new DeviceLost("filter wheel");
+                })
+                .thenReturn(done);
+        doAnswer(call -> link[0] = Device.Link.CONNECTED).when(devices.wheel()).connect();
+        when(devices.wheel().name()).thenReturn("filter wheel");
+        Instant before = night.clock().now();
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isTrue();
+        assertThat(events).anyMatch(e -> e.text().equals("The filter wheel answers again."));
+        assertThat(night.clock().now()).isAfter(before.plus(Duration.ofSeconds(50)));
     }
 
     /** A cloud at dusk costs ten minutes and not the night; a promise of a next try is kept. */

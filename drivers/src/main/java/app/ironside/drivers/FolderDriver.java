@@ -21,6 +21,11 @@ public final class FolderDriver implements DeviceDriver {
     }
 
     @Override
+    public boolean isByFolder() {
+        return true;
+    }
+
+    @Override
     public Set<DeviceRole> roles() {
         return Set.of(DeviceRole.CAMERA, DeviceRole.GUIDE_CAMERA);
     }

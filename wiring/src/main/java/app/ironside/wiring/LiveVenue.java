@@ -48,11 +48,6 @@ final class LiveVenue implements Venue {
     }
 
     @Override
-    public Provenance provenance() {
-        return Provenance.REAL;
-    }
-
-    @Override
     public Prepared prepare(NightFile file, List<NightEvent> before, NightWatcher watcher) {
         Kit kit = file.kit();
         Hands hands = new PersonsHands(watcher);
@@ -72,7 +67,15 @@ final class LiveVenue implements Venue {
                 weather,
                 chosen(file, DeviceRole.POWER, PowerBox.class));
         devices.connect();
-        return new Prepared(devices, clock, Optional.empty());
+        return new Prepared(
+                devices, clock, isByFolder(file) ? Provenance.BY_FOLDER : Provenance.REAL, Optional.empty());
+    }
+
+    /** Whether the frames are taken by another program. */
+    private boolean isByFolder(NightFile file) {
+        return Optional.ofNullable(file.kit().equipment().drivers().get(DeviceRole.CAMERA.word()))
+                .filter(choice -> driver(file, DeviceRole.CAMERA, choice).isByFolder())
+                .isPresent();
     }
 
     /**

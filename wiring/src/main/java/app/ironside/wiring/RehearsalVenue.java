@@ -38,11 +38,6 @@ final class RehearsalVenue implements Venue {
     }
 
     @Override
-    public Provenance provenance() {
-        return Provenance.REHEARSED;
-    }
-
-    @Override
     public Prepared prepare(NightFile file, List<NightEvent> before, NightWatcher watcher) {
         NightTimes times = NightTimes.of(file.site(), file.program().date());
         Instant sunset = times.sunset().orElse(times.night().from());
@@ -55,7 +50,10 @@ final class RehearsalVenue implements Venue {
         leaveBaseAsItWas(observatory, settings, before);
         Devices simulated = observatory.devices();
         return new Prepared(
-                simulated.withHands(new WatchedHands(watcher, simulated.hands())), running, Optional.of(observatory));
+                simulated.withHands(new WatchedHands(watcher, simulated.hands())),
+                running,
+                Provenance.REHEARSED,
+                Optional.of(observatory));
     }
 
     /** The polar axis of a rehearsal that goes on: where it was measured last, with the knobs turned since. */

@@ -12,9 +12,6 @@ import java.util.Optional;
 
 /** Where a night takes place: with which devices and by which clock. A rehearsal and a real night are the two that there are. */
 interface Venue {
-    /** What is measured here serves other nights of the same kind only. */
-    Provenance provenance();
-
     /**
      * Puts the devices together for a night that begins, or goes on.
      *
@@ -27,7 +24,9 @@ interface Venue {
     /**
      * Devices with the clock that they live by.
      *
+     * @param provenance what is measured with them serves other nights of the same kind only
      * @param observatory the simulated one, in a rehearsal
      */
-    record Prepared(Devices devices, NightClock clock, Optional<SimulatedObservatory> observatory) {}
+    record Prepared(
+            Devices devices, NightClock clock, Provenance provenance, Optional<SimulatedObservatory> observatory) {}
 }

@@ -204,15 +204,7 @@ public final class Wiring {
                 .last(ProgramRevised.class)
                 .map(r -> NightFile.parse(r.document(), entry.title(), objects))
                 .orElse(given);
-        return assemble(
-                file,
-                entry,
-                journal,
-                venue.prepare(file, before, watcher),
-                venue.provenance(),
-                watcher,
-                logbook,
-                control);
+        return assemble(file, entry, journal, venue.prepare(file, before, watcher), watcher, logbook, control);
     }
 
     /** The pointing models of a logbook's kits: those of real mounts, or of simulated ones. */
@@ -272,7 +264,6 @@ public final class Wiring {
             NightEntry entry,
             Journal journal,
             Venue.Prepared venue,
-            Provenance provenance,
             NightWatcher watcher,
             Logbook logbook,
             NightControl control) {
@@ -293,9 +284,9 @@ public final class Wiring {
                 shelf.solver(),
                 workers,
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
-                logbook.focusPositions(file.kit().name(), entry, provenance),
-                models(logbook, provenance).of(file.kit().name()),
-                provenance,
+                logbook.focusPositions(file.kit().name(), entry, venue.provenance()),
+                models(logbook, venue.provenance()).of(file.kit().name()),
+                venue.provenance(),
                 control);
         return new NightRun(
                 file, entry, new NightEngine(context), control, clock, journal, archive, venue.observatory());

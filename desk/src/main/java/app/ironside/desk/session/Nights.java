@@ -197,9 +197,7 @@ public final class Nights implements AutoCloseable {
                     NightModel model = new NightModel(changed);
                     model.setOwnHands(beginning.ownHands());
                     RunningNight.Reins reins = new RunningNight.Reins(model, beginning.rate(), beginning.gates());
-                    RunningNight night = beginning.kind() == Kind.LIVE
-                            ? RunningNight.live(wiring, logbook, file, entry, reins)
-                            : RunningNight.rehearsal(wiring, logbook, file, entry, reins);
+                    RunningNight night = made(beginning, entry, reins);
                     return new Begun(
                             night,
                             shown.filter(n -> n.is(entry)
@@ -212,6 +210,18 @@ public final class Nights implements AutoCloseable {
                     begun.night().start();
                     show.accept(begun.shown());
                 });
+    }
+
+    /** A night whose devices do not answer is none: it leaves nothing in the logbook. */
+    private RunningNight made(Beginning beginning, NightEntry entry, RunningNight.Reins reins) {
+        try {
+            return beginning.kind() == Kind.LIVE
+                    ? RunningNight.live(wiring, logbook, beginning.file(), entry, reins)
+                    : RunningNight.rehearsal(wiring, logbook, beginning.file(), entry, reins);
+        } catch (RuntimeException e) {
+            logbook.withdraw(entry);
+            throw e;
+        }
     }
 
     private record Begun(RunningNight night, ShownNight shown) {}
