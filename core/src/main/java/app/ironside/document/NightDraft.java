@@ -31,7 +31,7 @@ import java.util.Optional;
  */
 public final class NightDraft {
     /** What is shorter than this is dropped: it costs more in starting than it gives. */
-    private static final Duration SHORTEST = Duration.ofMinutes(15);
+    static final Duration SHORTEST = Duration.ofMinutes(15);
 
     private final NightFile file;
     private final Outlook outlook;
@@ -100,19 +100,14 @@ public final class NightDraft {
 
     /** What is left of a stretch when another one lies over it: its parts before and after. */
     private static List<Placed> cut(Placed other, Interval over) {
-        List<Placed> left = new ArrayList<>();
-        Interval span = other.span();
-        if (span.intersection(over).isEmpty()) {
+        if (other.span().intersection(over).isEmpty()) {
             return List.of(other);
         }
-        if (Duration.between(span.from(), over.from()).compareTo(SHORTEST) >= 0) {
-            left.add(new Placed(other.target().withMostSubs(Optional.empty()), new Interval(span.from(), over.from())));
-        }
-        if (Duration.between(over.until(), span.until()).compareTo(SHORTEST) >= 0) {
-            left.add(new Placed(
-                    other.target().withMostSubs(Optional.empty()), new Interval(over.until(), span.until())));
-        }
-        return left;
+        TargetPlan target = other.target().withMostSubs(Optional.empty());
+        return other.span().without(over).stream()
+                .filter(part -> part.duration().compareTo(SHORTEST) >= 0)
+                .map(part -> new Placed(target, part))
+                .toList();
     }
 
     /** Takes a block out; its time is left free. */

@@ -34,6 +34,14 @@ public record Interval(Instant from, Instant until) {
         return start.isBefore(end) ? Optional.of(new Interval(start, end)) : Optional.empty();
     }
 
+    /** What is left of it beside another: its parts before and after, those that have a length. */
+    public List<Interval> without(Interval other) {
+        List<Interval> left = new ArrayList<>();
+        intersection(new Interval(Instant.MIN, other.from)).ifPresent(left::add);
+        intersection(new Interval(other.until, Instant.MAX)).ifPresent(left::add);
+        return left;
+    }
+
     /** All common parts of two sets of intervals. */
     public static List<Interval> intersections(List<Interval> some, List<Interval> others) {
         List<Interval> common = new ArrayList<>();

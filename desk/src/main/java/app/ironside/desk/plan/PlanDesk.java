@@ -9,10 +9,10 @@ import app.ironside.desk.night.RibbonState;
 import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.reckon.Intent;
 import app.ironside.device.DeviceDriver;
-import app.ironside.document.History;
 import app.ironside.document.NightDraft;
 import app.ironside.document.NightFile;
 import app.ironside.document.NightPack;
+import app.ironside.document.PlanModel;
 import app.ironside.document.ReadyList;
 import app.ironside.kit.Kit;
 import app.ironside.logbook.Profiles;
@@ -22,12 +22,9 @@ import app.ironside.plan.CloudForecast;
 import app.ironside.plan.Framing;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.PlannedBlock;
-import app.ironside.plan.Project;
-import app.ironside.plan.Projects;
 import app.ironside.plan.Schedule;
 import app.ironside.plan.SeasonBoard;
 import app.ironside.plan.TargetLight;
-import app.ironside.plan.TargetPlan;
 import app.ironside.plan.WeatherForecast;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Interval;
@@ -40,26 +37,19 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
-import java.util.stream.IntStream;
 
 /**
  * The night that is being planned: its draft with undo, what is looked at, and what was computed for it in the background. Interface
  * thread only.
  */
 public final class PlanDesk implements RibbonPlanner, AutoCloseable {
-    private static final int SEASON_OF_A_CLASS = 3;
-    private static final int SEASON_ROWS = 10;
-    private static final Duration LEAST_BLOCK = Duration.ofMinutes(15);
-
     /** What the middle of the station shows. */
     public enum Tab {
         TONIGHT("Tonight"),
@@ -80,6 +70,8 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         }
     }
 
+    private static final int NO_BLOCK = -1;
+
     private final Wiring wiring;
     private final Profiles profiles;
     private final Path folder;
@@ -92,8 +84,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private final BackgroundWork reframing = new BackgroundWork("framing");
     private final BackgroundWork drawing = new BackgroundWork("drawing of the plan");
 
-    private History<NightDraft> history;
-    private NightDraft preview;
+    private PlanModel model;
     private RibbonState.Sky sky;
     private Optional<PlanDrawn> drawn = Optional.empty();
     private Optional<DeepSkyObject> drawnFor = Optional.empty();
@@ -103,18 +94,11 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private List<Candidate> candidates = List.of();
     private Optional<SeasonBoard> season = Optional.empty();
     private Optional<Schedule> schedule = Optional.empty();
-    private Optional<DeepSkyObject> looked = Optional.empty();
-    private Map<String, Framing> framings = new LinkedHashMap<>();
-
-    /** The draft that the last move of a frame made; more moves go on with it. */
-    private NightDraft beingFramed;
-
     private Candidate.Level level = Candidate.Level.PRACTISED;
     private boolean interleave = true;
     private boolean broadUnderMoon;
     private Set<String> setAside;
     private final List<Path> filesRead = new ArrayList<>();
-    private int block = -1;
     private Tab tab = Tab.TONIGHT;
     private String message = "";
     private int ticket;
@@ -147,22 +131,19 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     // -------------------------------------------------------------------------------------------------
 
     public boolean isOpen() {
-        return history != null;
+        return model != null;
     }
 
     /** Plans a night anew; earlier changes are forgotten. */
     public void open(PlanStart start) {
-        history = new History<>(start.draft());
-        preview = null;
-        block = -1;
+        model = new PlanModel(wiring.objects(), start.draft());
         schedule = Optional.empty();
-        looked = Optional.empty();
         drawn = Optional.empty();
         started(start);
     }
 
     public NightDraft draft() {
-        return preview == null ? history.now() : preview;
+        return model.draft();
     }
 
     public NightFile file() {
@@ -194,12 +175,11 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     public Optional<DeepSkyObject> looked() {
-        return looked;
+        return model.looked();
     }
 
     Optional<PlannedBlock> chosenBlock() {
-        List<PlannedBlock> blocks = draft().plan().blocks();
-        return block >= 0 && block < blocks.size() ? Optional.of(blocks.get(block)) : Optional.empty();
+        return model.chosenBlock();
     }
 
     public boolean isBusy() {
@@ -302,7 +282,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         NightDraft now = draft();
         RibbonState.Sky over = sky;
         WeatherForecast under = weather;
-        Optional<DeepSkyObject> at = looked;
+        Optional<DeepSkyObject> at = model.looked();
         if (drawn.filter(d -> d.of() == now).isPresent() && at.equals(drawnFor)) {
             return;
         }
@@ -322,13 +302,12 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
      * @param then told when it is done
      */
     private void edit(UnaryOperator<NightDraft> step, Runnable then) {
-        NightDraft from = history.now();
+        NightDraft from = model.settled();
         editing.ask(progress -> step.apply(from)).failed(this::say).then(next -> {
-            if (history.now() != from) {
+            if (model.settled() != from) {
                 edit(step, then);
             } else if (next != from) {
-                preview = null;
-                history.change(next);
+                model.change(next);
                 message = "";
                 then.run();
                 changed();
@@ -351,36 +330,19 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                         now.file().site(), now.file().kit(), now.plan().times(), wish, Workers.ALL_CORES),
                 found -> {
                     candidates = found;
-                    if (looked.isEmpty() && !now.plan().blocks().isEmpty()) {
-                        looked = wiring.objects()
-                                .find(now.plan().blocks().get(0).target().name());
-                    }
+                    model.lookAtFirstTarget();
                 });
     }
 
     private void computeSeason() {
         NightDraft now = draft();
-        Set<DeepSkyObject> targets = new LinkedHashSet<>();
-        now.plan()
-                .blocks()
-                .forEach(b -> wiring.objects().find(b.target().name()).ifPresent(targets::add));
-        looked.ifPresent(targets::add);
-        List<DeepSkyObject> proposed = candidates.stream()
-                .map(Candidate::object)
-                .filter(o -> !setAside.contains(o.id()))
-                .toList();
-        for (SeasonBoard.ObjectClass of : SeasonBoard.ObjectClass.values()) {
-            proposed.stream()
-                    .filter(o -> SeasonBoard.ObjectClass.of(o.kind()) == of)
-                    .limit(SEASON_OF_A_CLASS)
-                    .forEach(targets::add);
-        }
+        List<DeepSkyObject> targets = model.seasonTargets(candidates, setAside);
         LocalDate first = now.file().program().date().withDayOfMonth(1);
         double minimum = now.file().program().minimumAltitudeDeg();
         compute(
                 () -> SeasonBoard.of(
                         now.file().site(),
-                        targets.stream().limit(SEASON_ROWS).toList(),
+                        targets,
                         first,
                         365,
                         new SeasonBoard.Settings(minimum, Workers.ALL_CORES, Progress.NONE)),
@@ -390,24 +352,17 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     /** Computes in the background; the answer to a question of another night is dropped. */
     private <T> void compute(Supplier<T> question, Consumer<T> answer) {
         int asked = ++ticket;
-        NightDraft of = history.now();
+        NightDraft of = model.settled();
         busy = true;
         work.ask(progress -> question.get())
                 .failed(why -> say("This could not be computed: " + why))
                 .then(result -> {
                     busy = asked != ticket;
-                    if (sameNight(of)) {
+                    if (model.isSameNight(of)) {
                         answer.accept(result);
                     }
                     changed();
                 });
-    }
-
-    private boolean sameNight(NightDraft of) {
-        NightFile then = of.file();
-        return then.site().equals(file().site())
-                && then.kit().equals(file().kit())
-                && then.program().date().equals(file().program().date());
     }
 
     private void say(String text) {
@@ -420,70 +375,69 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     // ----------------------------------------------------------------------------------------
 
     void look(DeepSkyObject object) {
-        looked = Optional.of(object);
+        model.look(object);
         changed();
     }
 
     /** After a step back or forward: of another night, everything is reckoned again. */
     private void afterStep(NightDraft before) {
-        boolean sameNight = sameNight(before)
+        boolean sameNight = model.isSameNight(before)
                 && before.file().program().minimumAltitudeDeg()
                         == file().program().minimumAltitudeDeg();
         if (sameNight) {
             changed();
         } else {
-            NightDraft now = history.now();
+            NightDraft now = model.settled();
             compute(() -> PlanStart.of(wiring, now), this::started);
         }
     }
 
     boolean canUndo() {
-        return history.canUndo();
+        return model.canUndo();
     }
 
     boolean canRedo() {
-        return history.canRedo();
+        return model.canRedo();
     }
 
     public void undo() {
-        NightDraft before = history.now();
-        history.undo();
+        NightDraft before = model.settled();
+        model.undo();
         schedule = Optional.empty();
         afterStep(before);
     }
 
     public void redo() {
-        NightDraft before = history.now();
-        history.redo();
+        NightDraft before = model.settled();
+        model.redo();
         afterStep(before);
     }
 
     @Override
     public int chosen() {
-        return block;
+        return model.chosen();
     }
 
     @Override
     public void choose(int next) {
-        block = next;
-        chosenBlock().flatMap(b -> wiring.objects().find(b.target().name())).ifPresent(o -> looked = Optional.of(o));
+        model.choose(next);
         changed();
     }
 
     /** Follows a drag as fast as it can be reckoned; the pointer waits for nothing. */
     @Override
     public void preview(int moved, Interval span) {
-        NightDraft from = history.now();
+        NightDraft from = model.settled();
         RibbonState.Sky over = sky;
         WeatherForecast under = weather;
-        Optional<DeepSkyObject> at = looked;
+        Optional<DeepSkyObject> at = model.looked();
         dragging.ask(progress -> PlanDrawn.of(from.move(moved, span), over, under, folder, at))
                 .onlyNewest()
                 .failed(this::say)
                 .then(next -> {
-                    if (history.now() == from) {
+                    if (model.settled() == from) {
                         // Drawn at once and once: the views have no more than a frame's time.
-                        preview = next.of();
+                        model.preview(next.of());
                         drawn = Optional.of(next);
                         drawnFor = at;
                         changed.run();
@@ -497,14 +451,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         schedule = Optional.empty();
         // No preview that is still on its way shows after this.
         dragging.ask(progress -> "settled").then(settled -> {});
-        edit(now -> now.move(moved, span), () -> {
-            block = -1;
-            for (int i = 0; i < draft().plan().blocks().size(); i++) {
-                if (draft().plan().blocks().get(i).span().contains(middle)) {
-                    block = i;
-                }
-            }
-        });
+        edit(now -> now.move(moved, span), () -> model.chooseAt(middle));
     }
 
     @Override
@@ -515,7 +462,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     @Override
     public void remove(int gone) {
-        block = -1;
+        model.choose(NO_BLOCK);
         schedule = Optional.empty();
         if (draft().plan().blocks().size() > 1) {
             edit(now -> now.remove(gone));
@@ -526,83 +473,23 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     /** Moves the chosen block by some minutes. */
     void nudge(int edge, int minutes) {
-        chosenBlock().ifPresent(b -> {
-            Duration by = Duration.ofMinutes(minutes);
-            Instant from = edge <= 0 ? b.span().from().plus(by) : b.span().from();
-            Instant until = edge >= 0 ? b.span().until().plus(by) : b.span().until();
-            if (Duration.between(from, until).compareTo(LEAST_BLOCK) >= 0) {
-                settle(block, new Interval(from, until));
-            }
-        });
+        model.nudged(edge, Duration.ofMinutes(minutes)).ifPresent(span -> settle(model.chosen(), span));
     }
 
     /** Puts what is looked at into the free time of the night, or into the end of it. */
     void addLooked() {
-        looked.ifPresent(object -> {
-            TargetPlan target = target(object);
-            schedule = Optional.empty();
-            edit(now -> {
-                Interval place = freeTime(now, object)
-                        .orElseThrow(() -> new BadInputException(
-                                object.id(), "has no dark hour above the skyline tonight", "another night or target"));
-                return now.add(target, place);
-            });
-        });
-    }
-
-    /** Its longest usable stretch that no block has; else the better half of it. */
-    private static Optional<Interval> freeTime(NightDraft now, DeepSkyObject object) {
-        List<Interval> usable = now.outlook().windows().apply(object.position()).usable();
-        List<Interval> free = new ArrayList<>(usable);
-        for (PlannedBlock b : now.plan().blocks()) {
-            List<Interval> next = new ArrayList<>();
-            for (Interval u : free) {
-                if (u.intersection(b.span()).isEmpty()) {
-                    next.add(u);
-                } else {
-                    if (u.from().isBefore(b.span().from())) {
-                        next.add(new Interval(u.from(), b.span().from()));
-                    }
-                    if (b.span().until().isBefore(u.until())) {
-                        next.add(new Interval(b.span().until(), u.until()));
-                    }
-                }
-            }
-            free = next;
-        }
-        Optional<Interval> gap = longest(free).filter(i -> i.duration().compareTo(LEAST_BLOCK) > 0);
-        return gap.isPresent()
-                ? gap
-                : longest(usable)
-                        .map(u -> new Interval(
-                                u.from().plus(u.duration().multipliedBy(2).dividedBy(3)), u.until()));
-    }
-
-    private static Optional<Interval> longest(List<Interval> intervals) {
-        return intervals.stream().max(java.util.Comparator.comparing(Interval::duration));
-    }
-
-    private TargetPlan target(DeepSkyObject object) {
-        Project project = Projects.of(object, file().kit(), file().site(), broadUnderMoon);
-        TargetPlan target = new TargetPlan(
-                object.id(),
-                object.position(),
-                project.goals().stream().map(g -> g.filter().name()).toList(),
-                2,
-                project.subSeconds());
-        return Optional.ofNullable(framings.get(object.id()))
-                .map(f -> target.framed(f.centre(), f.angleDeg()))
-                .orElse(target);
+        schedule = Optional.empty();
+        model.addLooked(broadUnderMoon).ifPresent(this::edit);
     }
 
     /** The best times for the targets of the plan; what each of them is to be stays as it was chosen. */
     void arrange() {
-        NightDraft now = history.now();
+        NightDraft now = model.settled();
         CloudForecast clouds = clouds();
         boolean turns = interleave;
         boolean broad = broadUnderMoon;
         compute(() -> now.arrange(clouds, turns, broad), arranged -> {
-            if (history.now() != now) {
+            if (model.settled() != now) {
                 say("The plan was changed meanwhile and stays as it is. Arrange again.");
                 return;
             }
@@ -610,9 +497,8 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                 say("None of these targets is up in the dark tonight.");
                 return;
             }
-            block = -1;
-            preview = null;
-            history.change(arranged.draft());
+            model.choose(NO_BLOCK);
+            model.change(arranged.draft());
             message = "";
             schedule = Optional.of(arranged.schedule());
             changed();
@@ -663,20 +549,20 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     void setDate(LocalDate date) {
-        block = -1;
+        model.choose(NO_BLOCK);
         schedule = Optional.empty();
         replan(now -> now.onDate(date));
     }
 
     void use(Site site, Kit kit) {
-        block = -1;
-        framings = new LinkedHashMap<>();
+        model.choose(NO_BLOCK);
+        model.forgetFramings();
         replan(now -> now.with(site, kit));
     }
 
     /** Another date, place or kit: the whole night is reckoned anew, beside the interface. Changes made meanwhile come after. */
     private void replan(UnaryOperator<NightDraft> step) {
-        NightDraft from = history.now();
+        NightDraft from = model.settled();
         busy = true;
         replanning++;
         work.ask(progress -> PlanStart.of(wiring, step.apply(from)))
@@ -688,13 +574,12 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                     replanning--;
                     busy = false;
                     // What was changed while this was reckoned is changed again on top of it.
-                    if (history.now() != from) {
+                    if (model.settled() != from) {
                         replan(step);
                         return;
                     }
-                    preview = null;
                     message = "";
-                    history.change(start.draft());
+                    model.change(start.draft());
                     started(start);
                 });
         changed();
@@ -702,36 +587,12 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     /** The sub length of the chosen block, or of the first one of the target that is looked at. */
     public Optional<Double> plannedSubSeconds() {
-        return withLength().stream()
-                .findFirst()
-                .map(i -> draft().plan().blocks().get(i).target().subSeconds());
-    }
-
-    /** Blocks that a sub length is chosen for: the chosen one, or else all of the target that is looked at. */
-    private List<Integer> withLength() {
-        List<PlannedBlock> blocks = draft().plan().blocks();
-        if (chosenBlock().isPresent()) {
-            return List.of(block);
-        }
-        return IntStream.range(0, blocks.size())
-                .filter(i -> looked.filter(
-                                o -> o.id().equals(blocks.get(i).target().name()))
-                        .isPresent())
-                .boxed()
-                .toList();
+        return model.subSeconds();
     }
 
     /** Another sub length for the chosen block, or for all of the target that is looked at. */
     public void setSubSeconds(double seconds) {
-        List<Integer> blocks = withLength();
-        edit(now -> {
-            NightDraft next = now;
-            for (int i : blocks) {
-                TargetPlan t = next.plan().blocks().get(i).target();
-                next = next.replace(i, t.withSubSeconds(seconds));
-            }
-            return next;
-        });
+        edit(model.withSubSeconds(seconds));
     }
 
     /** Tables that were read for this plan: nothing is saved over them. */
@@ -793,7 +654,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     private NightFile toRun() {
-        return history.now().withLessons(profiles.lessons()).file();
+        return model.settled().withLessons(profiles.lessons()).file();
     }
 
     // ---- framing
@@ -801,50 +662,28 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     /** The frame of an object: as the plan has it, or as it was left, or with the object in its middle. */
     public Framing framing(DeepSkyObject object) {
-        Framing left = framings.getOrDefault(object.id(), new Framing(file().kit(), object.position(), 0));
-        return planned(object)
-                .map(t -> new Framing(file().kit(), t.position(), t.angleDeg().orElse(left.angleDeg())))
-                .orElse(left);
+        return model.framing(object);
     }
 
     /** Whether an angle was chosen for an object. */
     boolean isFramed(DeepSkyObject object) {
-        return framings.containsKey(object.id())
-                || planned(object).flatMap(TargetPlan::angleDeg).isPresent();
-    }
-
-    private Optional<TargetPlan> planned(DeepSkyObject object) {
-        return file().program().targets().stream()
-                .filter(t -> wiring.objects()
-                        .find(t.name())
-                        .filter(o -> o.id().equals(object.id()))
-                        .isPresent())
-                .findFirst();
+        return model.isFramed(object);
     }
 
     /** Another frame for an object. Of a planned target it is a step that can be taken back, however many moves it took. */
     void setFraming(DeepSkyObject object, Framing framing) {
-        framings.put(object.id(), framing);
-        Optional<TargetPlan> target = planned(object);
-        if (target.isEmpty()) {
+        Optional<UnaryOperator<NightDraft>> step = model.frame(object, framing);
+        if (step.isEmpty()) {
             changed();
             return;
         }
-        NightDraft from = history.now();
+        NightDraft from = model.settled();
         reframing
-                .ask(progress -> from.framed(target.get().name(), framing.centre(), framing.angleDeg()))
+                .ask(progress -> step.get().apply(from))
                 .onlyNewest()
                 .failed(this::say)
                 .then(next -> {
-                    if (history.now() != from) {
-                        return; // a move of the frame that another change has overtaken
-                    }
-                    if (from == beingFramed) {
-                        history.amend(next);
-                    } else {
-                        history.change(next);
-                    }
-                    beingFramed = next;
+                    model.framed(from, next);
                     changed();
                 });
     }

@@ -1,0 +1,315 @@
+package app.ironside.document;
+
+import app.ironside.BadInputException;
+import app.ironside.plan.Candidate;
+import app.ironside.plan.Framing;
+import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.Project;
+import app.ironside.plan.Projects;
+import app.ironside.plan.SeasonBoard;
+import app.ironside.plan.TargetPlan;
+import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Interval;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
+
+/**
+ * A night that is being planned: its draft with what can be taken back, which block and which object are looked at, and how objects are
+ * framed. Knows no screen and waits for nothing: what takes long is given as a step from draft to draft, for whoever has time. Belongs to
+ * one thread.
+ */
+public final class PlanModel {
+    private static final int SEASON_OF_A_CLASS = 3;
+    private static final int SEASON_ROWS = 10;
+
+    private final DeepSkyCatalogue objects;
+    private final History<NightDraft> history;
+    private final Map<String, Framing> framings = new LinkedHashMap<>();
+    private Optional<NightDraft> preview = Optional.empty();
+    private Optional<DeepSkyObject> looked = Optional.empty();
+    private int block = -1;
+
+    /** The draft that the last move of a frame made; more moves go on with it. */
+    private Optional<NightDraft> beingFramed = Optional.empty();
+
+    public PlanModel(DeepSkyCatalogue objects, NightDraft first) {
+        this.objects = objects;
+        this.history = new History<>(first);
+    }
+
+    // ---- the draft
+    // -------------------------------------------------------------------------------------------------------
+
+    /** The plan as it is seen: while a block is dragged, as it would be. */
+    public NightDraft draft() {
+        return preview.orElseGet(history::now);
+    }
+
+    /** The plan as it stands. */
+    public NightDraft settled() {
+        return history.now();
+    }
+
+    public NightFile file() {
+        return draft().file();
+    }
+
+    /** Shows what a step that is not taken yet would give. */
+    public void preview(NightDraft next) {
+        preview = Optional.of(next);
+    }
+
+    /** A step that can be taken back. */
+    public void change(NightDraft next) {
+        preview = Optional.empty();
+        history.change(next);
+    }
+
+    public boolean canUndo() {
+        return history.canUndo();
+    }
+
+    public boolean canRedo() {
+        return history.canRedo();
+    }
+
+    public void undo() {
+        preview = Optional.empty();
+        history.undo();
+    }
+
+    public void redo() {
+        preview = Optional.empty();
+        history.redo();
+    }
+
+    /** Whether a draft is of the same place, kit and date: what was reckoned for one holds for the other. */
+    public boolean isSameNight(NightDraft other) {
+        NightFile then = other.file();
+        return then.site().equals(file().site())
+                && then.kit().equals(file().kit())
+                && then.program().date().equals(file().program().date());
+    }
+
+    // ---- what is looked at
+    // -----------------------------------------------------------------------------------------------
+
+    /** The chosen block's place in the plan, -1 if none is chosen. */
+    public int chosen() {
+        return block;
+    }
+
+    public Optional<PlannedBlock> chosenBlock() {
+        List<PlannedBlock> blocks = draft().plan().blocks();
+        return block >= 0 && block < blocks.size() ? Optional.of(blocks.get(block)) : Optional.empty();
+    }
+
+    /** Chooses a block, -1 for none; its object is looked at. */
+    public void choose(int next) {
+        block = next;
+        chosenBlock().flatMap(b -> objects.find(b.target().name())).ifPresent(this::look);
+    }
+
+    /** Chooses the block at a moment, if there is one. */
+    public void chooseAt(Instant moment) {
+        List<PlannedBlock> blocks = draft().plan().blocks();
+        block = IntStream.range(0, blocks.size())
+                .filter(i -> blocks.get(i).span().contains(moment))
+                .reduce((a, b) -> b)
+                .orElse(-1);
+    }
+
+    public Optional<DeepSkyObject> looked() {
+        return looked;
+    }
+
+    public void look(DeepSkyObject object) {
+        looked = Optional.of(object);
+    }
+
+    /** Where nothing is looked at, the first target of the plan is. */
+    public void lookAtFirstTarget() {
+        if (looked.isEmpty() && !draft().plan().blocks().isEmpty()) {
+            looked = objects.find(draft().plan().blocks().get(0).target().name());
+        }
+    }
+
+    // ---- steps
+    // ------------------------------------------------------------------------------------------------------------
+
+    /** Where the chosen block would lie with one end (-1 first, 1 last) or both (0) moved; empty if too little were left of it. */
+    public Optional<Interval> nudged(int edge, Duration by) {
+        return chosenBlock()
+                .map(PlannedBlock::span)
+                .filter(s -> edge == 0
+                        || s.duration().plus(edge < 0 ? by.negated() : by).compareTo(NightDraft.SHORTEST) >= 0)
+                .map(s -> new Interval(
+                        edge <= 0 ? s.from().plus(by) : s.from(),
+                        edge >= 0 ? s.until().plus(by) : s.until()));
+    }
+
+    /**
+     * Puts what is looked at into the free time of the night, or into the end of what it can have; empty if nothing is looked at.
+     *
+     * @param broadUnderMoon the school that takes bright targets at any time
+     * @return a step that throws {@link BadInputException} if the object has no hour
+     */
+    public Optional<UnaryOperator<NightDraft>> addLooked(boolean broadUnderMoon) {
+        return looked.map(object -> {
+            TargetPlan target = target(object, broadUnderMoon);
+            return now -> now.add(
+                    target,
+                    freeTime(now, object)
+                            .orElseThrow(() -> new BadInputException(
+                                    object.id(),
+                                    "has no dark hour above the skyline tonight",
+                                    "another night or target")));
+        });
+    }
+
+    /** Its longest usable stretch that no block has; else the last third of it. */
+    private static Optional<Interval> freeTime(NightDraft now, DeepSkyObject object) {
+        List<Interval> usable = now.outlook().windows().apply(object.position()).usable();
+        List<Interval> free = usable;
+        for (PlannedBlock b : now.plan().blocks()) {
+            free = free.stream().flatMap(u -> u.without(b.span()).stream()).toList();
+        }
+        return longest(free)
+                .filter(i -> i.duration().compareTo(NightDraft.SHORTEST) > 0)
+                .or(() -> longest(usable)
+                        .map(u -> new Interval(
+                                u.from().plus(u.duration().multipliedBy(2).dividedBy(3)), u.until())));
+    }
+
+    private static Optional<Interval> longest(List<Interval> intervals) {
+        return intervals.stream().max(Comparator.comparing(Interval::duration));
+    }
+
+    private TargetPlan target(DeepSkyObject object, boolean broadUnderMoon) {
+        Project project = Projects.of(object, file().kit(), file().site(), broadUnderMoon);
+        TargetPlan target = new TargetPlan(
+                object.id(),
+                object.position(),
+                project.goals().stream().map(g -> g.filter().name()).toList(),
+                2,
+                project.subSeconds());
+        return Optional.ofNullable(framings.get(object.id()))
+                .map(f -> target.framed(f.centre(), f.angleDeg()))
+                .orElse(target);
+    }
+
+    /** The sub length of the chosen block, or of the first one of the object that is looked at. */
+    public Optional<Double> subSeconds() {
+        return withLength().stream()
+                .findFirst()
+                .map(i -> draft().plan().blocks().get(i).target().subSeconds());
+    }
+
+    /** Another sub length for the chosen block, or for all blocks of the object that is looked at. */
+    public UnaryOperator<NightDraft> withSubSeconds(double seconds) {
+        List<Integer> blocks = withLength();
+        return now -> {
+            NightDraft next = now;
+            for (int i : blocks) {
+                TargetPlan t = next.plan().blocks().get(i).target();
+                next = next.replace(i, t.withSubSeconds(seconds));
+            }
+            return next;
+        };
+    }
+
+    private List<Integer> withLength() {
+        List<PlannedBlock> blocks = draft().plan().blocks();
+        if (chosenBlock().isPresent()) {
+            return List.of(block);
+        }
+        return IntStream.range(0, blocks.size())
+                .filter(i -> looked.filter(
+                                o -> o.id().equals(blocks.get(i).target().name()))
+                        .isPresent())
+                .boxed()
+                .toList();
+    }
+
+    // ---- framing
+    // ----------------------------------------------------------------------------------------------------------
+
+    /** The frame of an object: as the plan has it, or as it was left, or with the object in its middle. */
+    public Framing framing(DeepSkyObject object) {
+        Framing left = framings.getOrDefault(object.id(), new Framing(file().kit(), object.position(), 0));
+        return planned(object)
+                .map(t -> new Framing(file().kit(), t.position(), t.angleDeg().orElse(left.angleDeg())))
+                .orElse(left);
+    }
+
+    /** Whether an angle was chosen for an object. */
+    public boolean isFramed(DeepSkyObject object) {
+        return framings.containsKey(object.id())
+                || planned(object).flatMap(TargetPlan::angleDeg).isPresent();
+    }
+
+    private Optional<TargetPlan> planned(DeepSkyObject object) {
+        return file().program().targets().stream()
+                .filter(t -> objects.find(t.name())
+                        .filter(o -> o.id().equals(object.id()))
+                        .isPresent())
+                .findFirst();
+    }
+
+    /** Keeps another frame for an object; of a planned target it is a step, to be given to {@link #framed}. */
+    public Optional<UnaryOperator<NightDraft>> frame(DeepSkyObject object, Framing framing) {
+        framings.put(object.id(), framing);
+        return planned(object).map(t -> now -> now.framed(t.name(), framing.centre(), framing.angleDeg()));
+    }
+
+    /** Takes the step that moved a frame; many moves of one frame are taken back at once. A move that another change overtook is left out. */
+    public void framed(NightDraft from, NightDraft next) {
+        if (settled() != from) {
+            return;
+        }
+        preview = Optional.empty();
+        if (beingFramed.filter(f -> f == from).isPresent()) {
+            history.amend(next);
+        } else {
+            history.change(next);
+        }
+        beingFramed = Optional.of(next);
+    }
+
+    /** Frames belong to a kit. */
+    public void forgetFramings() {
+        framings.clear();
+    }
+
+    // ---- the year
+    // ---------------------------------------------------------------------------------------------------------
+
+    /** What the board of the season shows: the plan's targets, what is looked at, and the best of each class. */
+    public List<DeepSkyObject> seasonTargets(List<Candidate> candidates, Set<String> setAside) {
+        Set<DeepSkyObject> targets = new LinkedHashSet<>();
+        draft().plan().blocks().forEach(b -> objects.find(b.target().name()).ifPresent(targets::add));
+        looked.ifPresent(targets::add);
+        List<DeepSkyObject> proposed = candidates.stream()
+                .map(Candidate::object)
+                .filter(o -> !setAside.contains(o.id()))
+                .toList();
+        for (SeasonBoard.ObjectClass of : SeasonBoard.ObjectClass.values()) {
+            proposed.stream()
+                    .filter(o -> SeasonBoard.ObjectClass.of(o.kind()) == of)
+                    .limit(SEASON_OF_A_CLASS)
+                    .forEach(targets::add);
+        }
+        return new ArrayList<>(targets).subList(0, Math.min(SEASON_ROWS, targets.size()));
+    }
+}
