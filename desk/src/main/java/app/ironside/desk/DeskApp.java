@@ -82,19 +82,20 @@ public final class DeskApp extends Application {
 
     /** The night does not end with its window unless the person says so. */
     private static void askToClose(DeskView desk, Stage stage) {
-        desk.ask(
-                "A night is running.",
-                "Without its window the night goes on; starting Ironside again shows it. Ended now, the mount is parked, everything taken is"
-                        + " kept, and the night can go on later.",
-                List.of(
-                        new StartPane.Choice("stay", "Stay", desk::dismissQuestion),
-                        new StartPane.Choice("go-on-without", "Close the window, let the night go on", () -> {
-                            desk.dismissQuestion();
-                            Platform.setImplicitExit(false);
-                            desk.endWithTheNight(Platform::exit);
-                            stage.hide();
-                        }),
-                        new StartPane.Choice("park-and-close", "Park the mount and close", Platform::exit)));
+        desk.questions()
+                .ask(
+                        "A night is running.",
+                        "Without its window the night goes on; starting Ironside again shows it. Ended now, the mount is parked, everything taken is"
+                                + " kept, and the night can go on later.",
+                        List.of(
+                                new StartPane.Choice("stay", "Stay", desk.questions()::dismiss),
+                                new StartPane.Choice("go-on-without", "Close the window, let the night go on", () -> {
+                                    desk.questions().dismiss();
+                                    Platform.setImplicitExit(false);
+                                    desk.endWithTheNight(Platform::exit);
+                                    stage.hide();
+                                }),
+                                new StartPane.Choice("park-and-close", "Park the mount and close", Platform::exit)));
     }
 
     /** Theme and fonts, once for the application. */

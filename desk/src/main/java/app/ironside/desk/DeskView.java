@@ -12,7 +12,6 @@ import app.ironside.desk.night.RailView;
 import app.ironside.desk.night.Ribbon;
 import app.ironside.desk.night.RibbonState;
 import app.ironside.desk.night.Strips;
-import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.picture.FrameView;
 import app.ironside.desk.picture.PictureLoader;
@@ -34,7 +33,6 @@ import app.ironside.desk.station.PolarBench;
 import app.ironside.desk.station.ReadyBench;
 import app.ironside.document.FirstNight;
 import app.ironside.document.NightFile;
-import app.ironside.image.FolderWatch;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.ProgramRevised;
@@ -77,7 +75,7 @@ import javafx.util.Duration;
  * that runs to its views; what takes longer than a blink is done by {@link Nights}. Interface thread only, unless said otherwise.
  */
 final class DeskView extends StackPane
-        implements AutoCloseable, DeskHeader.Doer, KeyMap.Doer, Doors.Doer, Intake.Taker, PlanDesk.Runner {
+        implements AutoCloseable, DeskHeader.Doer, KeyMap.Doer, Doors.Doer, Intake.Taker {
     private static final PseudoClass COMPACT = PseudoClass.getPseudoClass("compact");
 
     /** Below it the rail's stations move closer together. */
@@ -109,8 +107,9 @@ final class DeskView extends StackPane
     private final PolarBench polarBench;
     private final ModelPane modelPane;
     private final Map<Stage, Bench> benches;
-    private final InspectPane inspect;
-    private final StarsPane starsPane;
+    private final FilesOver files;
+    private final Questions questions = new Questions(this);
+    private final Beginnings beginnings;
     private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(200), e -> refresh()));
 
     private Optional<ShownNight> shown = Optional.empty();
@@ -144,9 +143,10 @@ final class DeskView extends StackPane
         this.station = settings.station();
         this.look = settings.palette();
         this.rate = settings.rate();
-        this.reins = new Reins(nights, settings.gates(), this::ask, this::dismissQuestion, this::refresh);
+        this.reins = new Reins(nights, settings.gates(), questions, this::refresh);
         this.commands = new CommandBar(reins::command, policy -> reins.setPolicy(station, policy));
-        this.planDesk = new PlanDesk(wiring, profiles, logbook.folder(), this::planChanged, this);
+        this.beginnings = new Beginnings(nights, questions, this::beginFromPlan, this::remove);
+        this.planDesk = new PlanDesk(wiring, profiles, logbook.folder(), this::planChanged, beginnings);
         this.planBench = new PlanBench(planDesk);
         this.planReckoner = new PlanReckoner(planDesk);
         this.reckoning = new ReckoningView(planDesk::obey);
@@ -159,8 +159,7 @@ final class DeskView extends StackPane
                 new Benches.Prepared(planBench, readyBench, polarBench, modelPane),
                 wiring.objects());
         this.header = new DeskHeader(this, this::setRate, rate);
-        this.inspect = new InspectPane(wiring.shelf(), wiring.objects(), this::showStars, this::closeInspection);
-        this.starsPane = new StarsPane(wiring.shelf(), this::closeStars);
+        this.files = new FilesOver(this, wiring, this::say);
         getStyleClass().add("root");
         // On the scene, so that tooltips, menus and lists that pop up wear the palette too.
         sceneProperty().addListener((o, was, is) -> setPalette(look));
@@ -204,9 +203,9 @@ final class DeskView extends StackPane
         desk.setBottom(status);
         commands.setVisible(false);
         keys.setVisible(false);
-        inspect.setVisible(false);
-        starsPane.setVisible(false);
-        getChildren().addAll(desk, inspect, starsPane, keys);
+        getChildren().add(desk);
+        getChildren().addAll(files.nodes());
+        getChildren().add(keys);
     }
 
     /** Says how folders are opened on this system. */
@@ -222,61 +221,23 @@ final class DeskView extends StackPane
         say("Opened: " + folder);
     }
 
-    /** Takes all files that can be looked at: frames to step through, tables one after the other. Says which it cannot take. */
     @Override
-    public boolean take(List<Path> files) {
-        List<Path> frames = files.stream()
-                .filter(f -> FolderWatch.isFrame(f.getFileName().toString()))
-                .toList();
-        List<Path> tables = files.stream()
-                .filter(f -> StarsPane.isTable(f.getFileName().toString()))
-                .toList();
-        List<String> others = files.stream()
-                .filter(f -> !frames.contains(f) && !tables.contains(f))
-                .map(f -> f.getFileName().toString())
-                .toList();
-        if (!tables.isEmpty()) {
-            showStars();
-            starsPane.open(tables);
-        }
-        if (!frames.isEmpty()) {
-            inspect(frames);
-        }
-        say(
-                others.isEmpty()
-                        ? ""
-                        : String.join(", ", others) + (others.size() == 1 ? " is" : " are")
-                                + " neither a FITS image nor a table of stars, and not taken.");
-        return !frames.isEmpty() || !tables.isEmpty();
+    public boolean take(List<Path> dropped) {
+        return files.take(dropped);
     }
 
-    /** Measures and solves files, and shows them over the desk; tables that wait to be imported wait on. */
-    void inspect(List<Path> files) {
-        starsPane.setVisible(false);
-        inspect.setVisible(true);
-        inspect.inspect(files);
+    void inspect(List<Path> frames) {
+        files.inspect(frames);
     }
 
-    private void closeInspection() {
-        inspect.setVisible(false);
-        requestFocus();
-    }
-
-    /** The stars to go by, over the desk. */
     @Override
     public void showStars() {
-        starsPane.setVisible(true);
-        starsPane.refresh();
-    }
-
-    private void closeStars() {
-        starsPane.setVisible(false);
-        requestFocus();
+        files.showStars();
     }
 
     @Override
     public void chooseFrame() {
-        Intake.choose(this, this::inspect);
+        Intake.choose(this, files::inspect);
     }
 
     // ---- what is shown
@@ -355,7 +316,7 @@ final class DeskView extends StackPane
         readyBench.setFile(next.file());
         polarBench.setFile(next.file());
         modelPane.setFile(next.file());
-        starsPane.setFile(next.file());
+        files.setFile(next.file());
         planDesk.open(next.start());
         planRibbon = Optional.empty();
         planReckoning = ReckoningState.waiting("Reckoning.", "The plan is being reckoned.");
@@ -379,26 +340,8 @@ final class DeskView extends StackPane
                 });
     }
 
-    /** A night leaves the logbook only when that was asked twice; its frames and its journal stay on the disk. */
     private void askToRemove(NightEntry night) {
-        if (running().filter(r -> r.run().entry().id() == night.id()).isPresent()) {
-            ask(
-                    "This night is running.",
-                    "A night that runs cannot leave the logbook.",
-                    List.of(new StartPane.Choice("no-removal", "Good", this::dismissQuestion)));
-            return;
-        }
-        ask(
-                "Take " + night.title() + " out of the logbook?",
-                "Its frames stay where they are, in " + night.folder()
-                        + ", and its journal is written beside them. Trends and other nights"
-                        + " know nothing of it any more.",
-                List.of(
-                        new StartPane.Choice("no-removal", "Leave it", this::dismissQuestion),
-                        new StartPane.Choice("yes-removal", "Take it out", () -> {
-                            dismissQuestion();
-                            remove(night);
-                        })));
+        beginnings.askToRemove(night);
     }
 
     private void remove(NightEntry night) {
@@ -566,74 +509,19 @@ final class DeskView extends StackPane
         planReckoning = planReckoner.of(budget, planBench.filter());
     }
 
-    /** A night that runs is not ended unasked. */
-    @Override
-    public void rehearse(NightFile night) {
-        beginUnlessOneRuns(Nights.Kind.REHEARSAL, night, "End it and rehearse this plan");
-    }
-
-    /** Real devices move only after a second word. */
-    @Override
-    public void begin(NightFile night) {
-        ask(
-                "Begin the night with real devices?",
-                "The drivers of kit " + night.kit().name()
-                        + " are connected, and the mount moves as soon as Ready is passed. Look that"
-                        + " nothing is in its way and that the optics are not pointed toward the Sun; local rules and your own judgement"
-                        + " come before anything that is said here.",
-                List.of(
-                        new StartPane.Choice("no-night", "Not yet", this::dismissQuestion),
-                        new StartPane.Choice("yes-night", "Begin the night", () -> {
-                            dismissQuestion();
-                            beginUnlessOneRuns(Nights.Kind.LIVE, night, "End it and begin this night");
-                        })));
-    }
-
-    private void beginUnlessOneRuns(Nights.Kind kind, NightFile night, String instead) {
-        if (running().isEmpty()) {
-            beginFromPlan(kind, night);
-            return;
-        }
-        ask(
-                "A night is running.",
-                "Only one can run at a time. Ended now, its mount is parked, all its frames are kept, and it can be looked at in the"
-                        + " Logbook; it cannot go on once another has begun.",
-                List.of(
-                        new StartPane.Choice("keep-running", "Let it run on", this::dismissQuestion),
-                        new StartPane.Choice("end-and-rehearse", instead, () -> {
-                            dismissQuestion();
-                            beginFromPlan(kind, night);
-                        })));
-    }
-
     private void beginFromPlan(Nights.Kind kind, NightFile night) {
         begin(kind, night, Optional.empty());
         choose(Stage.READY);
         following = true;
     }
 
-    /** Asks something over the desk; what lies behind waits. */
-    void ask(String heading, String explanation, List<StartPane.Choice> choices) {
-        dismissQuestion();
-        getChildren().add(new StartPane(heading, explanation, choices));
-    }
-
-    /** As above, with a page of its own. */
-    void askOver(FirstNightPane page) {
-        dismissQuestion();
-        getChildren().add(page);
-    }
-
-    void dismissQuestion() {
-        getChildren().removeIf(node -> node instanceof StartPane || node instanceof FirstNightPane);
-        requestFocus();
+    Questions questions() {
+        return questions;
     }
 
     @Override
     public boolean isAsking() {
-        return getChildren().stream()
-                .anyMatch(node ->
-                        node instanceof StartPane || node instanceof FilePane || node instanceof FirstNightPane);
+        return questions.isAsking();
     }
 
     /** While nobody has chosen a station, the desk goes along with the night. */
@@ -810,19 +698,18 @@ final class DeskView extends StackPane
 
     @Override
     public void station(int digit) {
-        closeStars();
-        closeInspection();
+        files.closeAll();
         choose(Stage.values()[digit == 0 ? 9 : digit - 1]);
     }
 
     @Override
     public boolean letter(KeyCode code) {
-        return !inspect.isVisible() && !starsPane.isVisible() && commands.key(code);
+        return !files.isOpen() && commands.key(code);
     }
 
     @Override
     public void picture(KeyMap.PictureKey key) {
-        visiblePicture(inspect.isVisible() ? inspect : middle).ifPresent(v -> {
+        visiblePicture(files.seenInspection().orElse(middle)).ifPresent(v -> {
             switch (key) {
                 case FIT -> v.fit();
                 case RINGS -> v.setMarks(!v.hasMarks());
@@ -837,10 +724,8 @@ final class DeskView extends StackPane
     public void closeTop() {
         if (keys.isVisible()) {
             keys.setVisible(false);
-        } else if (starsPane.isVisible()) {
-            closeStars();
         } else {
-            closeInspection();
+            files.closeTop();
         }
     }
 
@@ -893,11 +778,11 @@ final class DeskView extends StackPane
     }
 
     StarsPane starsPane() {
-        return starsPane;
+        return files.stars();
     }
 
     InspectPane inspection() {
-        return inspect;
+        return files.inspection();
     }
 
     /** Whether the picture that belongs on the bench is there. */
@@ -912,8 +797,7 @@ final class DeskView extends StackPane
         nights.close();
         loader.close();
         planDesk.close();
-        inspect.close();
-        starsPane.close();
+        files.close();
         modelPane.close();
     }
 }

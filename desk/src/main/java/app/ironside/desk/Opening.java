@@ -86,7 +86,7 @@ final class Opening {
         dismiss();
         List<NightEntry> nights = found.nights();
         if (nights.isEmpty()) {
-            desk.askOver(new FirstNightPane(LocalDate.now(), this::planFirst, this::ownData));
+            desk.questions().show(new FirstNightPane(LocalDate.now(), this::planFirst, this::ownData));
             return;
         }
         NightFile last = NightFile.parse(nights.get(nights.size() - 1).document(), "the last night", wiring.objects());
@@ -98,7 +98,7 @@ final class Opening {
         // Whatever is wrong with the answers is said while they can be changed.
         first.site();
         first.kit();
-        desk.dismissQuestion();
+        desk.questions().dismiss();
         desk.planFirst(first, date);
     }
 
@@ -137,11 +137,11 @@ final class Opening {
     }
 
     private void ask(String heading, String explanation, List<StartPane.Choice> choices) {
-        desk.ask(heading, found.rescued().map(told -> told + " ").orElse("") + explanation, choices);
+        desk.questions().ask(heading, found.rescued().map(told -> told + " ").orElse("") + explanation, choices);
     }
 
     private void dismiss() {
-        desk.dismissQuestion();
+        desk.questions().dismiss();
     }
 
     /** Where a user's data lies: IRONSIDE_DATA, or the usual place of the system. */

@@ -15,26 +15,17 @@ import java.util.function.Supplier;
 final class Reins {
     private final Nights nights;
     private final Map<Stage, GatePolicy> gates = new EnumMap<>(Stage.class);
-    private final Asker asker;
-    private final Runnable dismiss;
+    private final Questions questions;
     private final Runnable changed;
-
-    /** Puts a question over the desk. */
-    @FunctionalInterface
-    interface Asker {
-        void ask(String heading, String explanation, List<StartPane.Choice> choices);
-    }
 
     /**
      * @param gates as they were set before
-     * @param dismiss takes a question away
      * @param changed told when something was asked for
      */
-    Reins(Nights nights, Map<Stage, GatePolicy> gates, Asker asker, Runnable dismiss, Runnable changed) {
+    Reins(Nights nights, Map<Stage, GatePolicy> gates, Questions questions, Runnable changed) {
         this.nights = nights;
         this.gates.putAll(gates);
-        this.asker = asker;
-        this.dismiss = dismiss;
+        this.questions = questions;
         this.changed = changed;
     }
 
@@ -64,13 +55,13 @@ final class Reins {
             return;
         }
         String words = Words.capital(offer.command().words());
-        asker.ask(
+        questions.ask(
                 words + "?",
                 "No more lights are taken. The mount is parked; calibration frames, warm-up and stacks follow.",
                 List.of(
-                        new StartPane.Choice("no-command", "No, go on", dismiss),
+                        new StartPane.Choice("no-command", "No, go on", questions::dismiss),
                         new StartPane.Choice("yes-command", words, () -> {
-                            dismiss.run();
+                            questions.dismiss();
                             give(offer, why);
                         })));
     }
