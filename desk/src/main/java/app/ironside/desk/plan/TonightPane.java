@@ -10,6 +10,7 @@ import app.ironside.desk.parts.Plot.Style;
 import app.ironside.desk.parts.Words;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.CloudForecast;
+import app.ironside.plan.Framing;
 import app.ironside.plan.NightGrid;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.SeasonBoard.ObjectClass;
@@ -65,7 +66,10 @@ public final class TonightPane extends VBox {
     private Set<String> filteredAside = Set.of();
     private boolean filling;
     private String hoursOf = "";
-    private Optional<PlannedBlock> toolsOf = Optional.empty();
+    private Optional<String> toolsOf = Optional.empty();
+    private Optional<Fielded> fieldOf = Optional.empty();
+    private final Label nothing = new Label();
+    private final ComboBox<Double> length = new ComboBox<>();
 
     TonightPane(PlanDesk plan, FieldStates fields) {
         super(8);
@@ -103,6 +107,9 @@ public final class TonightPane extends VBox {
         below.setPrefHeight(184);
         below.setMinHeight(170);
         blockTools.setAlignment(Pos.CENTER_LEFT);
+        nothing.getStyleClass().add("dim");
+        list.setPlaceholder(nothing);
+        makeLength();
         getChildren().addAll(tools(), list, below, blockTools);
         acceptForecasts();
     }
@@ -188,10 +195,22 @@ public final class TonightPane extends VBox {
         date.setText(plan.file().program().date().toString());
         fill();
         Optional<DeepSkyObject> looked = plan.looked();
-        chart.show(looked.map(o -> fields.of(o, plan.framing(o), FieldStates.Mosaic.ONE, 0)));
+        showField(looked);
         showHours(looked);
         showBlockTools();
     }
+
+    /** The field is that of the object and its frame, and not of the plan that is dragged. */
+    private void showField(Optional<DeepSkyObject> looked) {
+        Optional<Fielded> of = looked.map(o -> new Fielded(o, plan.framing(o)));
+        if (!of.equals(fieldOf)) {
+            fieldOf = of;
+            chart.show(of.map(f -> fields.of(f.object(), f.framing(), FieldStates.Mosaic.ONE, 0)));
+        }
+    }
+
+    /** What a field is drawn of. */
+    private record Fielded(DeepSkyObject object, Framing framing) {}
 
     // ---- the list
     // ------------------------------------------------------------------------------------------------------
@@ -216,10 +235,8 @@ public final class TonightPane extends VBox {
             list.getItems().setAll(filtered);
             filling = false;
         }
-        Label none = new Label(
+        nothing.setText(
                 plan.isBusy() ? "Weighing the catalogue…" : "Nothing of that name or class is up in the dark tonight.");
-        none.getStyleClass().add("dim");
-        list.setPlaceholder(none);
         filling = true;
         plan.looked().ifPresent(o -> {
             Candidate selected = list.getSelectionModel().getSelectedItem();
@@ -397,10 +414,15 @@ public final class TonightPane extends VBox {
 
     private void showBlockTools() {
         Optional<PlannedBlock> block = plan.chosenBlock();
-        if (block.equals(toolsOf) && !blockTools.getChildren().isEmpty()) {
+        Optional<String> of = block.map(b -> b.target().name());
+        filling = true;
+        block.ifPresent(b -> length.setValue(b.target().subSeconds()));
+        filling = false;
+        // While a block is dragged its tools stay as they are.
+        if (of.equals(toolsOf) && !blockTools.getChildren().isEmpty()) {
             return;
         }
-        toolsOf = block;
+        toolsOf = of;
         if (block.isEmpty()) {
             Label hint = new Label(
                     "On the ribbon: drag a block to move it, its ends to stretch it, double-click to split it.");
@@ -409,12 +431,30 @@ public final class TonightPane extends VBox {
             blockTools.setMinHeight(38);
             return;
         }
-        PlannedBlock b = block.get();
-        Label title = new Label(b.target().name());
+        Label title = new Label(of.get());
         title.getStyleClass().add("bench-title");
-        ComboBox<Double> length = new ComboBox<>();
+        blockTools
+                .getChildren()
+                .setAll(
+                        title,
+                        button("start −15", "start-earlier", () -> plan.nudge(-1, -15)),
+                        button("start +15", "start-later", () -> plan.nudge(-1, 15)),
+                        button("end −15", "end-earlier", () -> plan.nudge(1, -15)),
+                        button("end +15", "end-later", () -> plan.nudge(1, 15)),
+                        button("Split", "split", this::splitChosen),
+                        button("Remove", "remove", () -> plan.remove(plan.chosen())),
+                        length);
+    }
+
+    private void splitChosen() {
+        plan.chosenBlock()
+                .map(PlannedBlock::span)
+                .ifPresent(s ->
+                        plan.split(plan.chosen(), s.from().plus(s.duration().dividedBy(2))));
+    }
+
+    private void makeLength() {
         length.getItems().setAll(15.0, 30.0, 60.0, 90.0, 120.0, 180.0, 240.0, 300.0, 420.0, 600.0);
-        length.setValue(b.target().subSeconds());
         length.setId("sub-length");
         length.setConverter(new javafx.util.StringConverter<>() {
             @Override
@@ -427,23 +467,11 @@ public final class TonightPane extends VBox {
                 return Double.valueOf(text.replaceAll("[^0-9.]", ""));
             }
         });
-        length.setOnAction(e -> plan.setSubSeconds(length.getValue()));
-        blockTools
-                .getChildren()
-                .setAll(
-                        title,
-                        button("start −15", "start-earlier", () -> plan.nudge(-1, -15)),
-                        button("start +15", "start-later", () -> plan.nudge(-1, 15)),
-                        button("end −15", "end-earlier", () -> plan.nudge(1, -15)),
-                        button("end +15", "end-later", () -> plan.nudge(1, 15)),
-                        button(
-                                "Split",
-                                "split",
-                                () -> plan.split(
-                                        plan.chosen(),
-                                        b.span().from().plus(b.span().duration().dividedBy(2)))),
-                        button("Remove", "remove", () -> plan.remove(plan.chosen())),
-                        length);
+        length.setOnAction(e -> {
+            if (!filling && length.getValue() != null) {
+                plan.setSubSeconds(length.getValue());
+            }
+        });
     }
 
     private static Button button(String text, String id, Runnable action) {

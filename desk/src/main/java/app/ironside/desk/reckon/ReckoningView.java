@@ -1,5 +1,6 @@
 package app.ironside.desk.reckon;
 
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -31,6 +32,7 @@ public final class ReckoningView extends VBox {
     private final VBox schools = new VBox(6);
     private final Label caution = styled(new Label(), "caution");
     private final Consumer<Intent> obey;
+    private final List<RowView> rowsShown = new ArrayList<>();
     private ReckoningState state;
 
     /** Of what asks nothing of anybody. */
@@ -97,7 +99,7 @@ public final class ReckoningView extends VBox {
         working.setText(next.working());
         showWorking.setVisible(!next.working().isEmpty());
         showWorking.setManaged(!next.working().isEmpty());
-        rows.getChildren().setAll(next.rows().stream().map(ReckoningView::row).toList());
+        showRows(next.rows());
         showActions(next.actions());
         if (!sameSchools) {
             schools.getChildren().clear();
@@ -146,17 +148,41 @@ public final class ReckoningView extends VBox {
         button.setOnAction(e -> obey.accept(action.intent()));
     }
 
-    private static HBox row(ReckoningState.Row row) {
-        Label name = styled(new Label(row.name()), "row-name");
-        Label value = styled(new Label(row.value()), "row-value");
-        name.setMinWidth(Region.USE_PREF_SIZE);
-        value.setWrapText(true);
-        value.setTextAlignment(TextAlignment.RIGHT);
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
-        HBox box = new HBox(8, name, gap, value);
-        box.getStyleClass().add("row");
-        return box;
+    /** Rows stay while only what they say changes: new ones cost more than a frame's time. */
+    private void showRows(List<ReckoningState.Row> next) {
+        while (rowsShown.size() > next.size()) {
+            rowsShown.remove(rowsShown.size() - 1);
+        }
+        while (rowsShown.size() < next.size()) {
+            rowsShown.add(new RowView());
+        }
+        for (int i = 0; i < next.size(); i++) {
+            rowsShown.get(i).show(next.get(i));
+        }
+        if (rows.getChildren().size() != rowsShown.size()) {
+            rows.getChildren().setAll(rowsShown);
+        }
+    }
+
+    private static final class RowView extends HBox {
+        private final Label name = styled(new Label(), "row-name");
+        private final Label value = styled(new Label(), "row-value");
+
+        RowView() {
+            super(8);
+            name.setMinWidth(Region.USE_PREF_SIZE);
+            value.setWrapText(true);
+            value.setTextAlignment(TextAlignment.RIGHT);
+            Region gap = new Region();
+            HBox.setHgrow(gap, Priority.ALWAYS);
+            getChildren().addAll(name, gap, value);
+            getStyleClass().add("row");
+        }
+
+        void show(ReckoningState.Row row) {
+            name.setText(row.name());
+            value.setText(row.value());
+        }
     }
 
     private VBox school(ReckoningState.School school) {
