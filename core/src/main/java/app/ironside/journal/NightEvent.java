@@ -4,7 +4,8 @@ import java.time.Instant;
 
 /** Something that happened in a night: one record for each kind. */
 public sealed interface NightEvent
-        permits AxisMeasured,
+        permits AirMeasured,
+                AxisMeasured,
                 BlockPlanned,
                 CalibrationTaken,
                 CameraWarmed,

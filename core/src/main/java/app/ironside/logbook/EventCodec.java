@@ -2,6 +2,7 @@ package app.ironside.logbook;
 
 import app.ironside.guide.GuideSample;
 import app.ironside.image.Header;
+import app.ironside.journal.AirMeasured;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.CalibrationTaken;
@@ -95,6 +96,7 @@ public final class EventCodec {
             Map.entry("CALIBRATION", CalibrationTaken.class),
             Map.entry("MASTER", MasterMade.class),
             Map.entry("STACK", StackMade.class),
+            Map.entry("AIR", AirMeasured.class),
             Map.entry("COMMAND", CommandTaken.class),
             Map.entry("OVERRULED", GateOverruled.class),
             Map.entry("REVISED", ProgramRevised.class));

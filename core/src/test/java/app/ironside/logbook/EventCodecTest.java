@@ -7,6 +7,7 @@ import app.ironside.device.Mount;
 import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusVerdict;
 import app.ironside.guide.GuideSample;
+import app.ironside.journal.AirMeasured;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.CalibrationTaken;
@@ -114,6 +115,14 @@ class EventCodecTest {
                                     ""),
                             new AxisMeasured.Sight("2", "b.fits", Optional.empty(), "cloud"))),
             new KnobsTurned(TIME, "t", -0.8, 0.6),
+            new AirMeasured(
+                    TIME,
+                    "t",
+                    OptionalDouble.of(-3.25),
+                    OptionalDouble.empty(),
+                    OptionalDouble.of(2.5),
+                    OptionalDouble.of(19),
+                    true),
             new FrameSolved(
                     TIME,
                     "t",
@@ -246,7 +255,11 @@ class EventCodecTest {
                         2,
                         "t",
                         "{\"site\":\"Colle Sorbo\",\"kit\":\"Wren\",\"date\":\"2026-11-14\",\"provenance\":\"REAL\"}"));
-        String sub = EventCodec.write(ONE_OF_EACH.get(15)).facts();
+        NightEvent taken = ONE_OF_EACH.stream()
+                .filter(SubTaken.class::isInstance)
+                .findFirst()
+                .orElseThrow();
+        String sub = EventCodec.write(taken).facts();
         assertThat(sub)
                 .contains(
                         "\"name\":\"Sub 1 L 180 s of M 33\"",

@@ -342,6 +342,7 @@ class PlanStationTest extends DeskHarness {
                 costs.save(format, file);
                 return true;
             });
+            settled();
             assertThat(text("#pack-saved")).isEqualTo("Saved: pack." + format);
             assertThat(Files.size(file)).isGreaterThan(300);
         }
@@ -357,6 +358,7 @@ class PlanStationTest extends DeskHarness {
             costs.save("html", folder.resolve("no such folder").resolve("pack.html"));
             return true;
         });
+        settled();
         assertThat(text("#pack-saved")).startsWith("Not saved:").endsWith("make it first.");
     }
 

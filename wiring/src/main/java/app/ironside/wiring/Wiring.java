@@ -16,6 +16,7 @@ import app.ironside.journal.NightState;
 import app.ironside.journal.ProgramRevised;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
+import app.ironside.night.AirWatch;
 import app.ironside.night.FrameArchive;
 import app.ironside.night.MountWatch;
 import app.ironside.night.NightContext;
@@ -259,6 +260,17 @@ public final class Wiring {
         return changed.program();
     }
 
+    /** Who looks round in every wait. */
+    private static WatchedClock.Watch watch(
+            Devices devices, GuardedMount mount, NightRecord record, NightControl control) {
+        MountWatch ofMount = new MountWatch(mount, record::mountStopped);
+        Optional<AirWatch> ofAir = devices.weather().map(station -> new AirWatch(station, record, control));
+        return now -> {
+            ofMount.look(now);
+            ofAir.ifPresent(air -> air.look(now));
+        };
+    }
+
     private NightRun assemble(
             NightFile file,
             NightEntry entry,
@@ -278,7 +290,7 @@ public final class Wiring {
                 file.kit(),
                 new ProgramInForce(file.program(), text -> revised(text, file)),
                 devices.withMount(mount),
-                new WatchedClock(clock, new MountWatch(mount, record::mountStopped)),
+                new WatchedClock(clock, watch(devices, mount, record, control)),
                 archive,
                 record,
                 shelf.solver(),

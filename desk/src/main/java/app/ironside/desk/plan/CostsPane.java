@@ -1,6 +1,5 @@
 package app.ironside.desk.plan;
 
-import app.ironside.BadInputException;
 import app.ironside.desk.parts.DrawnPane;
 import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Words;
@@ -9,7 +8,6 @@ import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
 import app.ironside.plan.Dew;
 import app.ironside.plan.NightBudget;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -90,23 +88,23 @@ public final class CostsPane extends VBox {
     /** Writes the pack in a format; says where it is, or why not. */
     public void save(String format, Path file) {
         NightPack pack = plan.pack();
-        try {
-            Destination.file(file, "the night pack", plan.filesRead());
-            AtomicFile.write(file, out -> {
-                switch (format) {
-                    case "pdf" -> pack.pdf(out);
-                    case "html" -> out.write(pack.html().getBytes(StandardCharsets.UTF_8));
-                    case "ics" -> out.write(pack.calendar().getBytes(StandardCharsets.UTF_8));
-                    case "csv" -> out.write(pack.altitudesCsv().getBytes(StandardCharsets.UTF_8));
-                    default -> out.write(pack.program().getBytes(StandardCharsets.UTF_8));
-                }
-            });
-            saved.setText("Saved: " + file.getFileName());
-        } catch (BadInputException e) {
-            saved.setText("Not saved: " + e.getMessage() + ".");
-        } catch (UncheckedIOException e) {
-            saved.setText("Not saved: " + e.getCause().getMessage() + ". Choose another place.");
-        }
+        List<Path> read = plan.filesRead();
+        saved.setText("Writing " + file.getFileName() + "…");
+        plan.beside(
+                () -> {
+                    Destination.file(file, "the night pack", read);
+                    AtomicFile.write(file, out -> {
+                        switch (format) {
+                            case "pdf" -> pack.pdf(out);
+                            case "html" -> out.write(pack.html().getBytes(StandardCharsets.UTF_8));
+                            case "ics" -> out.write(pack.calendar().getBytes(StandardCharsets.UTF_8));
+                            case "csv" -> out.write(pack.altitudesCsv().getBytes(StandardCharsets.UTF_8));
+                            default -> out.write(pack.program().getBytes(StandardCharsets.UTF_8));
+                        }
+                    });
+                },
+                () -> saved.setText("Saved: " + file.getFileName()),
+                why -> saved.setText("Not saved: " + why + "."));
     }
 
     private void print() {

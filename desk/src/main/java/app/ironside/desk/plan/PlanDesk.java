@@ -616,6 +616,16 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         changed();
     }
 
+    /** Does something that takes its time, such as writing a file, beside the interface. */
+    void beside(Runnable work, Runnable then, Consumer<String> failed) {
+        editing.ask(progress -> {
+                    work.run();
+                    return true;
+                })
+                .failed(failed)
+                .then(done -> then.run());
+    }
+
     /** Saves a profile; what differs from the saved ones is another then. */
     void saveProfile(Consumer<Profiles> save) {
         editing.ask(progress -> {
