@@ -29,7 +29,9 @@ import app.ironside.night.NightWatcher;
 import app.ironside.night.PersonsHands;
 import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
+import app.ironside.sky.NightTimes;
 import app.ironside.sky.Observer;
+import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
@@ -79,11 +81,24 @@ final class LiveVenue implements Venue {
     }
 
     /**
-     * Whether there is a driver for everything that needs one.
+     * Whether there is a driver for everything that needs one, and whether the night is tonight.
      *
      * @throws BadInputException naming what is missing
      */
     void check(NightFile file) {
+        checkDrivers(file);
+        if (!NightTimes.of(file.site(), file.program().date()).night().contains(clock.now())) {
+            // A night lasts from noon to noon and has the date of its evening.
+            LocalDate tonight =
+                    clock.now().atZone(file.site().zone()).minusHours(12).toLocalDate();
+            throw new BadInputException(
+                    "the night of " + file.program().date(),
+                    "is not tonight",
+                    "the date " + tonight + ", chosen at Plan, Tonight");
+        }
+    }
+
+    private void checkDrivers(NightFile file) {
         Kit kit = file.kit();
         EnumSet<DeviceRole> needed = EnumSet.of(DeviceRole.CAMERA);
         if (kit.equipment().goTo()) {

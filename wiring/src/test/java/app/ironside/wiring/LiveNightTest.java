@@ -222,6 +222,19 @@ class LiveNightTest {
         }
     }
 
+    /** Real devices are not begun with for a night that is over: all its light would be gone, and the caps be asked for. */
+    @Test
+    void onlyTonightIsBegun() throws Exception {
+        NightFile file = night("Bench");
+        List<DeviceDriver> drivers = List.of(new Bench(file));
+        new LiveVenue(drivers, new OwnTime(Instant.parse("2026-11-14T13:00:00Z"))).check(file);
+        new LiveVenue(drivers, new OwnTime(Instant.parse("2026-11-15T04:00:00Z"))).check(file);
+        assertThatThrownBy(() -> new LiveVenue(drivers, new OwnTime(Instant.parse("2026-11-26T17:30:00Z"))).check(file))
+                .isInstanceOf(BadInputException.class)
+                .hasMessage(
+                        "the night of 2026-11-14: is not tonight; expected the date 2026-11-26, chosen at Plan, Tonight");
+    }
+
     @Test
     void aDriverThatIsMissingIsNamedBeforeAnythingMoves() throws Exception {
         NightFile without = NightFile.parse(CommandsTest.smallNight(60, 3), "live.json", wiring.objects());

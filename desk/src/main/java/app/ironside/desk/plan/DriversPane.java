@@ -19,7 +19,7 @@ import javafx.scene.layout.GridPane;
 
 /** What connects each device of a kit on a real night: a driver, and where the device is. A rehearsal needs none. */
 final class DriversPane extends GridPane {
-    private static final String NONE = "not connected";
+    private static final String NONE = "none";
     private static final String HANDS = "by hand";
 
     private final List<DeviceDriver> drivers;
@@ -76,7 +76,7 @@ final class DriversPane extends GridPane {
     private void addRole(Kit kit, DeviceRole role, int row, int column) {
         Label name = new Label(role.word());
         name.getStyleClass().add("dim");
-        name.setMinWidth(96);
+        name.setMinWidth(116);
         Optional<DriverChoice> chosen =
                 Optional.ofNullable(kit.equipment().drivers().get(role.word()));
         List<String> names = new ArrayList<>();
@@ -90,7 +90,7 @@ final class DriversPane extends GridPane {
         choice.getItems().setAll(names);
         choice.setValue(chosen.map(DriverChoice::driver).orElse(without(role)));
         choice.setId("driver-" + role.word().replace(' ', '-'));
-        choice.setMinWidth(132);
+        choice.setMinWidth(124);
         TextField address = new TextField(chosen.map(DriverChoice::address).orElse(""));
         address.setPromptText("address");
         address.setId("address-" + role.word().replace(' ', '-'));

@@ -26,6 +26,7 @@ import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -34,6 +35,9 @@ import javafx.scene.layout.VBox;
 
 /** The editor of sites and kits: the one place where their values are changed and saved. */
 public final class ProfilePane extends VBox {
+    /** What is longer is not seen whole in its field. */
+    private static final int LONG_VALUE = 12;
+
     private final PlanDesk plan;
     private final ToggleButton siteButton = new ToggleButton("Site");
     private final ToggleButton kitButton = new ToggleButton("Kit");
@@ -172,7 +176,10 @@ public final class ProfilePane extends VBox {
         name.getStyleClass().add("dim");
         name.setMinWidth(132);
         TextField value = new TextField(field.value());
-        value.setPrefWidth(96);
+        value.setPrefWidth(120);
+        if (value.getText().length() > LONG_VALUE) {
+            value.setTooltip(new Tooltip(value.getText()));
+        }
         field.optional().map(ProfileShape.Kind::unset).ifPresent(value::setPromptText);
         value.setId("field-" + field.dotted().replace('.', '-'));
         value.setOnAction(e -> set(field, value));
