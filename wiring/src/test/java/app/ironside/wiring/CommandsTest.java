@@ -285,7 +285,7 @@ class CommandsTest {
         }
     }
 
-    private static Command any(Random random) {
+    static Command any(Random random) {
         return switch (random.nextInt(17)) {
             case 0 -> new Command.Hold();
             case 1, 2 -> new Command.GoOn();
