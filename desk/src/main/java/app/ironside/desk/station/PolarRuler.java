@@ -7,6 +7,7 @@ import java.util.List;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.Font;
 import javafx.scene.text.FontWeight;
+import javafx.scene.text.Text;
 import javafx.scene.text.TextAlignment;
 
 /**
@@ -88,11 +89,22 @@ public final class PolarRuler extends DrawnPane {
         g.setFill(accent());
         g.setTextAlign(TextAlignment.CENTER);
         g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 14));
-        // One knob a line: a sentence ends at each turn.
-        String[] lines = advice.split("(?<=turn\\.) ");
-        for (int i = 0; i < lines.length; i++) {
-            g.fillText(lines[i], cx, height - 14 - 20 * (lines.length - 1 - i), width - 20);
+        List<String> lines = inTwo(advice, width - 20, g.getFont());
+        for (int i = 0; i < lines.size(); i++) {
+            g.fillText(lines.get(i), cx, height - 14 - 20 * (lines.size() - 1 - i), width - 20);
         }
+    }
+
+    /** Words on one line if they have room there, else on two of about one length. */
+    private static List<String> inTwo(String words, double room, Font font) {
+        Text measure = new Text(words);
+        measure.setFont(font);
+        int after = words.indexOf(' ', words.length() / 2);
+        int before = words.lastIndexOf(' ', words.length() / 2);
+        int at = after < 0 || words.length() / 2 - before < after - words.length() / 2 ? before : after;
+        return at < 0 || measure.getLayoutBounds().getWidth() <= room
+                ? List.of(words)
+                : List.of(words.substring(0, at), words.substring(at + 1));
     }
 
     private static String plain(double value) {
