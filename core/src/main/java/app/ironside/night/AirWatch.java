@@ -7,9 +7,6 @@ import app.ironside.journal.Command;
 import app.ironside.journal.Stage;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.List;
-import java.util.Locale;
 
 /** Reads the weather station while the night goes on and writes down what it tells. Drops stop the night before they do harm. */
 public final class AirWatch implements WatchedClock.Watch {
@@ -58,40 +55,21 @@ public final class AirWatch implements WatchedClock.Watch {
         boolean raining = station.isRaining();
         if (!now.isBefore(due(told, TOLD_EVERY)) || raining && !stopped) {
             told = now;
-            AirMeasured air = new AirMeasured(
+            record.tell(AirMeasured.told(
                     now,
-                    "",
                     station.temperatureC(),
                     station.humidityPercent(),
                     station.windMetresPerSecond(),
                     station.skyColderByK(),
-                    raining);
-            record.tell(new AirMeasured(
-                    now,
-                    words(air),
-                    air.temperatureC(),
-                    air.humidityPercent(),
-                    air.windMetresPerSecond(),
-                    air.skyColderByK(),
                     raining));
         }
         if (raining && !stopped) {
             stopped = true;
             record.fault(
                     Stage.RUN,
-                    "The weather station feels drops: the mount is parked. Cover the telescope; how the night goes on is for you to"
-                            + " decide.");
+                    "The weather station feels drops: the night stops here and the mount is to park. Cover the telescope; how the"
+                            + " night goes on is for you to decide.");
             control.give(new Command.ParkNow(), "The weather station", "drops are felt", now);
         }
-    }
-
-    private static String words(AirMeasured air) {
-        List<String> parts = new ArrayList<>();
-        air.temperatureC().ifPresent(c -> parts.add(String.format(Locale.ROOT, "%.1f °C", c)));
-        air.humidityPercent().ifPresent(p -> parts.add(String.format(Locale.ROOT, "%.0f %% humid", p)));
-        air.windMetresPerSecond().ifPresent(w -> parts.add(String.format(Locale.ROOT, "wind %.1f m/s", w)));
-        air.skyColderByK().ifPresent(k -> parts.add(String.format(Locale.ROOT, "the sky %.0f K colder", k)));
-        parts.add(air.raining() ? "drops" : "dry");
-        return "The air: " + String.join(", ", parts) + ".";
     }
 }

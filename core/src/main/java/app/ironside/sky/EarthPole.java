@@ -20,7 +20,7 @@ import org.jastronomy.jsofa.JSOFA;
 record EarthPole(double x, double y, double s, double originsRad) {
     private static final long STEP_SECONDS = 6 * 3600;
 
-    /** Of thirty years; a season of nights takes a thousandth of it. */
+    /** Of thirty years. */
     private static final int NODES_KEPT = 50_000;
 
     private static final Map<Long, EarthPole> NODES = new ConcurrentHashMap<>();

@@ -67,7 +67,7 @@ final class RunReckoner {
                                         + Words.span(Duration.between(moment.time(), flip))
                                 : "due, after this sub")));
         night.last(AirMeasured.class)
-                .ifPresent(a -> rows.add(new Row("air at " + Words.clock(a.time(), zone), air(a))));
+                .ifPresent(a -> rows.add(new Row("air at " + Words.clock(a.time(), zone), a.words())));
         e.measures()
                 .field()
                 .ifPresent(f -> rows.add(new Row(
@@ -144,16 +144,6 @@ final class RunReckoner {
     }
 
     /** The flip that is still to come: due as long as the telescope stands on the side before it. */
-    private static String air(AirMeasured a) {
-        List<String> parts = new ArrayList<>();
-        a.temperatureC().ifPresent(c -> parts.add(Words.format("%.1f °C", c)));
-        a.humidityPercent().ifPresent(p -> parts.add(Words.format("%.0f %% humid", p)));
-        a.windMetresPerSecond().ifPresent(w -> parts.add(Words.format("wind %.1f m/s", w)));
-        a.skyColderByK().ifPresent(k -> parts.add(Words.format("sky %.0f K colder", k)));
-        parts.add(a.raining() ? "drops" : "dry");
-        return String.join(", ", parts);
-    }
-
     private Optional<Instant> nextFlip(SubTaken sub, String target) {
         return plan.blocks().stream()
                 .filter(b -> b.target().name().equals(target) && b.span().contains(sub.time()))
