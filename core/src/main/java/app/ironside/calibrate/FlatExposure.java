@@ -5,8 +5,8 @@ import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.device.FlatPanel;
 import app.ironside.device.NightClock;
-import app.ironside.image.Statistics;
 import app.ironside.kit.Sensor;
+import app.ironside.star.FrameGauge;
 import java.time.Duration;
 
 /**
@@ -28,10 +28,11 @@ public record FlatExposure(Duration exposure, double brightness, double levelAdu
     /**
      * Searches, dimming the panel rather than going below the shortest exposure.
      *
+     * @param gauge tells the level of each trial frame
      * @param levelShare wanted level as a share of full range, 0.33 to 0.5 in one school
      */
     public static FlatExposure search(
-            Camera camera, FlatPanel panel, NightClock clock, Sensor sensor, double levelShare)
+            Camera camera, FlatPanel panel, NightClock clock, FrameGauge gauge, Sensor sensor, double levelShare)
             throws InterruptedException {
         Check.inRange("levelShare", levelShare, 0.05, 0.9);
         double target = sensor.offsetAdu() + levelShare * (sensor.fullScaleAdu() - sensor.offsetAdu());
@@ -41,7 +42,7 @@ public record FlatExposure(Duration exposure, double brightness, double levelAdu
             panel.light(brightness).await(clock);
             Duration length = Duration.ofMillis(Math.round(seconds * 1000));
             Camera.Exposure exposure = Camera.Exposure.light(length).ofKind(Camera.FrameKind.FLAT);
-            double level = Statistics.median(Statistics.sample(camera.expose(clock, exposure), 50_000));
+            double level = gauge.level(camera.expose(clock, exposure)).centre();
             if (Math.abs(level / target - 1) <= WITHIN) {
                 return new FlatExposure(length, brightness, level, attempt);
             }

@@ -7,7 +7,7 @@ import app.ironside.device.TryLater;
 import app.ironside.image.Frame;
 import app.ironside.kit.Kit;
 import app.ironside.star.StarField;
-import app.ironside.star.StarFinder;
+import app.ironside.star.StarSearch;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -37,10 +37,10 @@ public final class FocusRun {
     private final Focuser focuser;
     private final Camera camera;
     private final NightClock clock;
-    private final StarFinder finder;
+    private final StarSearch finder;
     private final Kit kit;
 
-    public FocusRun(Focuser focuser, Camera camera, NightClock clock, StarFinder finder, Kit kit) {
+    public FocusRun(Focuser focuser, Camera camera, NightClock clock, StarSearch finder, Kit kit) {
         this.focuser = focuser;
         this.camera = camera;
         this.clock = clock;

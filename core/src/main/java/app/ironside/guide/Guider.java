@@ -8,7 +8,7 @@ import app.ironside.image.Frame;
 import app.ironside.kit.Kit;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
-import app.ironside.star.StarFinder;
+import app.ironside.star.StarSearch;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -51,7 +51,7 @@ public final class Guider {
     private final Mount mount;
     private final Camera camera;
     private final NightClock clock;
-    private final StarFinder finder;
+    private final StarSearch finder;
     private final Kit kit;
     private final GuideSettings settings;
     private final List<GuideSample> samples = new ArrayList<>();
@@ -66,7 +66,7 @@ public final class Guider {
     private int lostSince;
     private Frame lastFrame;
 
-    public Guider(Mount mount, Camera camera, NightClock clock, StarFinder finder, Kit kit, GuideSettings settings) {
+    public Guider(Mount mount, Camera camera, NightClock clock, StarSearch finder, Kit kit, GuideSettings settings) {
         this.mount = mount;
         this.camera = camera;
         this.clock = clock;

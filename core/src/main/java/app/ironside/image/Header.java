@@ -41,21 +41,23 @@ public final class Header {
     /** A copy with one keyword set; a {@code null} value removes it. */
     public Header with(String keyword, Object value) {
         Map<String, Object> copy = new LinkedHashMap<>(values);
-        if (value == null) {
-            copy.remove(keyword);
-        } else {
-            copy.put(keyword, value instanceof Integer i ? Long.valueOf(i) : value);
-        }
+        set(copy, keyword, value);
         return new Header(copy, history);
     }
 
     /** A copy with all of these set. */
     public Header withAll(Map<String, ?> more) {
-        Header all = this;
-        for (Map.Entry<String, ?> entry : more.entrySet()) {
-            all = all.with(entry.getKey(), entry.getValue());
+        Map<String, Object> copy = new LinkedHashMap<>(values);
+        more.forEach((keyword, value) -> set(copy, keyword, value));
+        return new Header(copy, history);
+    }
+
+    private static void set(Map<String, Object> values, String keyword, Object value) {
+        if (value == null) {
+            values.remove(keyword);
+        } else {
+            values.put(keyword, value instanceof Integer i ? Long.valueOf(i) : value);
         }
-        return all;
     }
 
     /** Without the keywords that a test picks. */

@@ -2,6 +2,7 @@ package app.ironside.image;
 
 import app.ironside.Check;
 import java.util.Arrays;
+import org.hipparchus.util.KthSelector;
 
 /** Robust statistics of samples. */
 public final class Statistics {
@@ -26,6 +27,8 @@ public final class Statistics {
     /** Centre and spread of a sample. */
     public record Spread(double centre, double sigma, int count) {}
 
+    private static final KthSelector SELECTOR = new KthSelector();
+
     private Statistics() {}
 
     /**
@@ -41,11 +44,26 @@ public final class Statistics {
 
     /** As above for doubles. */
     public static double median(double[] samples) {
-        double[] sorted =
-                Arrays.stream(samples).filter(v -> !Double.isNaN(v)).sorted().toArray();
-        Check.atLeast("samples.length", sorted.length, 1);
-        int half = sorted.length / 2;
-        return sorted.length % 2 == 1 ? sorted[half] : (sorted[half - 1] + sorted[half]) / 2;
+        double[] work = new double[samples.length];
+        int n = 0;
+        for (double sample : samples) {
+            if (!Double.isNaN(sample)) {
+                work[n++] = sample;
+            }
+        }
+        Check.atLeast("samples.length", n, 1);
+        work = n == work.length ? work : Arrays.copyOf(work, n);
+        int half = n / 2;
+        double upper = SELECTOR.select(work, null, half);
+        if (n % 2 == 1) {
+            return upper;
+        }
+        // The selector leaves what is smaller before it.
+        double lower = work[0];
+        for (int i = 1; i < half; i++) {
+            lower = Math.max(lower, work[i]);
+        }
+        return (lower + upper) / 2;
     }
 
     private static double middle(float[] sorted) {
@@ -61,10 +79,11 @@ public final class Statistics {
      */
     public static double noise(double[] samples) {
         double middle = median(samples);
-        return MAD_TO_SIGMA
-                * median(java.util.Arrays.stream(samples)
-                        .map(v -> Math.abs(v - middle))
-                        .toArray());
+        double[] off = new double[samples.length];
+        for (int i = 0; i < off.length; i++) {
+            off[i] = Math.abs(samples[i] - middle);
+        }
+        return MAD_TO_SIGMA * median(off);
     }
 
     /**

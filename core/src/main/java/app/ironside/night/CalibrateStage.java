@@ -68,9 +68,13 @@ final class CalibrateStage {
         return night.record()
                 .gate(
                         Gate.atLeast(Stage.CALIBRATE, sets.size() - missing.size(), sets.size(), "masters"),
-                        missing.isEmpty()
-                                ? "All " + sets.size() + " masters are made."
-                                : "Missing: " + String.join(", ", missing) + ".");
+                        missing.isEmpty() ? allThere(sets.size()) : "Missing: " + String.join(", ", missing) + ".");
+    }
+
+    private String allThere(int sets) {
+        return night.archive().keepsFrames()
+                ? "All " + sets + " masters are made."
+                : "The frames of all " + sets + " sets are taken.";
     }
 
     private static String words(CalibrationPlan.Set set) {
@@ -119,6 +123,7 @@ final class CalibrateStage {
                 night.devices().camera(),
                 night.devices().panel(),
                 night.clock(),
+                night.gauge(),
                 night.kit().sensor(),
                 night.program().calibrations().flatLevel());
         Camera.Exposure exposure = Camera.Exposure.light(found.exposure()).ofKind(Camera.FrameKind.FLAT);
@@ -141,7 +146,7 @@ final class CalibrateStage {
                 frame = frame.withHeader(frame.header().with("FILTER", filter));
             }
             String file = night.archive().save("calibration/" + folder, set, frame);
-            double level = Statistics.median(Statistics.sample(frame, 20_000));
+            double level = night.gauge().level(frame).centre();
             night.record().frame(Stage.CALIBRATE, what, frame, Optional.empty());
             night.record()
                     .tell(new CalibrationTaken(
@@ -159,7 +164,7 @@ final class CalibrateStage {
     }
 
     private Optional<Frame> master(MasterKind kind, String name, List<Path> files, Optional<Frame> subtract) {
-        if (files.isEmpty()) {
+        if (files.isEmpty() || !night.archive().keepsFrames()) {
             return Optional.empty();
         }
         Path out = night.archive().derived("masters", name);

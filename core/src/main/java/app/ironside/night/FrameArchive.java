@@ -4,12 +4,19 @@ import app.ironside.FileNames;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.star.StarField;
+import app.ironside.star.StarTable;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.math.BigDecimal;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalLong;
 import java.util.stream.Stream;
 
 /**
@@ -19,16 +26,44 @@ import java.util.stream.Stream;
 public final class FrameArchive {
     private final Path root;
 
+    /** How many frames have been named in each folder, where none are written; empty where they are. */
+    private final Optional<Map<String, Integer>> named;
+
     /**
      * @param root the night's own folder; made if it is missing
      */
     public FrameArchive(Path root) {
+        this(make(root), Optional.empty());
+    }
+
+    private FrameArchive(Path root, Optional<Map<String, Integer>> named) {
         this.root = root;
-        make(root);
+        this.named = named;
+    }
+
+    /**
+     * An archive that gives frames their names and keeps none of them: of a rehearsal whose frames are not drawn. Touches no disk.
+     *
+     * @param given names that were given already, paths relative to the root
+     */
+    public static FrameArchive ofNames(Path root, Collection<String> given) {
+        Map<String, Integer> named = new HashMap<>();
+        given.forEach(file -> named.merge(file.substring(0, file.lastIndexOf('/')), 1, Integer::sum));
+        return new FrameArchive(root, Optional.of(named));
+    }
+
+    /** Whether frames are on the disk once they are saved: only then is there something to combine. */
+    public boolean keepsFrames() {
+        return named.isEmpty();
     }
 
     public Path root() {
         return root;
+    }
+
+    /** Room on its disk, bytes; empty where nothing is written. */
+    public OptionalLong freeBytes() {
+        return keepsFrames() ? OptionalLong.of(root.toFile().getUsableSpace()) : OptionalLong.empty();
     }
 
     /**
@@ -39,6 +74,9 @@ public final class FrameArchive {
      * @return path relative to the night's folder
      */
     public String save(String folder, String name, Frame frame) {
+        if (named.isPresent()) {
+            return folder + "/" + numbered(name, named.get().merge(folder, 1, Integer::sum));
+        }
         Path directory = make(root.resolve(folder));
         int number = count(directory) + 1;
         Path file = directory.resolve(numbered(name, number));
@@ -48,6 +86,13 @@ public final class FrameArchive {
         }
         FitsFiles.write(file, frame, FitsFiles.Encoding.UNSIGNED_16);
         return relative(file);
+    }
+
+    /** Keeps the stars that were measured on a saved frame beside it. */
+    void keepStars(String file, StarField stars) {
+        if (keepsFrames()) {
+            StarTable.keep(resolve(file), stars);
+        }
     }
 
     private static String numbered(String name, int number) {
@@ -80,6 +125,9 @@ public final class FrameArchive {
 
     /** Removes what a power cut left half-written. */
     public List<String> removeUnfinished() {
+        if (!keepsFrames()) {
+            return List.of();
+        }
         try (Stream<Path> files = Files.walk(root)) {
             List<Path> parts = files.filter(f -> f.toString().endsWith(AtomicFile.UNFINISHED))
                     .toList();

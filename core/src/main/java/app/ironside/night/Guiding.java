@@ -19,7 +19,7 @@ import app.ironside.sky.Interval;
 import app.ironside.sky.TangentPlane;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.Star;
-import app.ironside.star.StarFinder;
+import app.ironside.star.StarSearch;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Locale;
@@ -42,7 +42,7 @@ final class Guiding {
     Guiding(NightContext night) {
         this.night = night;
         // Guide stars may be a pixel wide on a coarse guide camera: a narrow filter finds them best.
-        StarFinder finder = new StarFinder(DetectSettings.DEFAULT.withKernelSigmaPx(0.9), night.workers());
+        StarSearch finder = night.gauge().search(DetectSettings.DEFAULT.withKernelSigmaPx(0.9));
         this.fitted = night.devices()
                 .guideCamera()
                 .filter(camera -> night.devices().mount().abilities().pulses())

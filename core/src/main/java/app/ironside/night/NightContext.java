@@ -15,13 +15,15 @@ import app.ironside.sky.Observer;
 import app.ironside.sky.Site;
 import app.ironside.solve.PlateSolver;
 import app.ironside.star.DetectSettings;
-import app.ironside.star.StarFinder;
+import app.ironside.star.FrameGauge;
+import app.ironside.star.StarSearch;
 import java.util.List;
 import java.util.Optional;
 
 /**
  * Everything that the stages of one night share.
  *
+ * @param gauge what frames are measured with
  * @param readyList the steps by which the kit is brought up
  * @param earlierFocusSteps where the kit focused on other nights
  * @param pointingModel of the kit's mount, if one is kept
@@ -36,6 +38,7 @@ public record NightContext(
         NightClock clock,
         FrameArchive archive,
         NightRecord record,
+        FrameGauge gauge,
         PlateSolver solver,
         Workers workers,
         ReadyList readyList,
@@ -60,18 +63,18 @@ public record NightContext(
         }
     }
 
-    StarFinder finder() {
-        return new StarFinder(DetectSettings.DEFAULT, workers);
+    StarSearch finder() {
+        return gauge.search(DetectSettings.DEFAULT);
     }
 
     /** Measures all stars, without their profiles. */
-    StarFinder shapeFinder() {
-        return new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), workers);
+    StarSearch shapeFinder() {
+        return gauge.search(DetectSettings.DEFAULT.withoutProfiles());
     }
 
     /** Measures the brightest stars only, for what has to be quick. */
-    StarFinder quickFinder() {
-        return new StarFinder(DetectSettings.BRIGHTEST, workers);
+    StarSearch quickFinder() {
+        return gauge.search(DetectSettings.BRIGHTEST);
     }
 
     Observer observer() {

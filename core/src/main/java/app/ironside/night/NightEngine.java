@@ -38,7 +38,6 @@ import app.ironside.point.Centering;
 import app.ironside.sky.Interval;
 import app.ironside.sky.NightTimes;
 import app.ironside.star.StarField;
-import app.ironside.star.StarTable;
 import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.time.Instant;
@@ -418,8 +417,10 @@ public final class NightEngine {
         boolean calibrated = new CalibrateStage(night, record.state(), focusing, conduct).run();
         conduct.gate(Stage.CALIBRATE, calibrated, measured(Stage.CALIBRATE), night.clock()::await);
         warmUp();
-        boolean stacked = new StackStage(night, conduct).run();
-        conduct.gate(Stage.STACK, stacked, measured(Stage.STACK), night.clock()::await);
+        if (night.archive().keepsFrames()) {
+            boolean stacked = new StackStage(night, conduct).run();
+            conduct.gate(Stage.STACK, stacked, measured(Stage.STACK), night.clock()::await);
+        }
         record.stage(Stage.LOGBOOK);
         int taken = record.state().subs().size();
         int kept = record.state().kept();
@@ -482,7 +483,7 @@ public final class NightEngine {
         double seconds = header.exposureSeconds().orElse(0);
         boolean full = frame.width() == night.kit().sensor().widthPx();
         StarField field = night.finder().find(frame);
-        StarTable.keep(night.archive().resolve(file), field);
+        night.archive().keepStars(file, field);
         SubJudge.Measured measured = SubJudge.measured(
                 SubJudge.set(target, filter, seconds, frame.width()),
                 file,

@@ -15,7 +15,6 @@ import app.ironside.plan.NightBudget;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Equatorial;
 import app.ironside.solve.Coverage;
-import java.io.File;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
@@ -213,8 +212,10 @@ final class ReadyStage {
                 .orElse((long) plannedSubs);
         long frames = subs + CalibrationPlan.of(night.program()).frames() + NightBudget.DERIVED_FRAMES;
         long needed = frames * frameBytes;
-        File root = night.archive().root().toFile();
-        long free = root.getUsableSpace();
+        if (night.archive().freeBytes().isEmpty()) {
+            return Optional.of("nothing is written");
+        }
+        long free = night.archive().freeBytes().getAsLong();
         String measured = String.format(Locale.ROOT, "%.1f GB free, %.1f GB needed", free / 1e9, needed / 1e9);
         if (free >= needed) {
             return Optional.of(measured);
@@ -266,7 +267,7 @@ final class ReadyStage {
                 Camera.Exposure.light(Duration.ofMillis(main ? 0 : 5))
                         .ofKind(main ? Camera.FrameKind.BIAS : Camera.FrameKind.LIGHT));
         record.frame(Stage.READY, main ? "First frame" : "First guide frame", frame, Optional.empty());
-        Statistics.Spread spread = Statistics.robust(Statistics.sample(frame, 20_000));
+        Statistics.Spread spread = night.gauge().level(frame);
         return spread.sigma() > 0
                 ? Optional.of(String.format(
                         Locale.ROOT,

@@ -17,7 +17,6 @@ import app.ironside.solve.PlateSolution;
 import app.ironside.solve.SolveHints;
 import app.ironside.solve.SolveResult;
 import app.ironside.star.StarField;
-import app.ironside.star.StarTable;
 import java.time.Duration;
 import java.util.Locale;
 import java.util.Optional;
@@ -128,7 +127,7 @@ final class SubTaker {
                         plain + "_" + FrameArchive.plainName(filter) + "_" + FrameArchive.seconds(seconds),
                         frame);
         StarField field = night.finder().find(frame);
-        StarTable.keep(night.archive().resolve(file), field);
+        night.archive().keepStars(file, field);
         return new Looked(file, field, small ? Optional.empty() : place(target, field));
     }
 

@@ -16,7 +16,7 @@ import app.ironside.solve.PlateSolver;
 import app.ironside.solve.SolveHints;
 import app.ironside.solve.SolveResult;
 import app.ironside.star.StarField;
-import app.ironside.star.StarFinder;
+import app.ironside.star.StarSearch;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -47,7 +47,7 @@ public final class Centering {
     private final Mount mount;
     private final Camera camera;
     private final NightClock clock;
-    private final StarFinder finder;
+    private final StarSearch finder;
     private final PlateSolver solver;
     private final Kit kit;
     private Optional<Modelled> modelled = Optional.empty();
@@ -57,7 +57,7 @@ public final class Centering {
 
     private record Modelled(PointingModel model, Observer observer) {}
 
-    public Centering(Mount mount, Camera camera, NightClock clock, StarFinder finder, PlateSolver solver, Kit kit) {
+    public Centering(Mount mount, Camera camera, NightClock clock, StarSearch finder, PlateSolver solver, Kit kit) {
         this.mount = mount;
         this.camera = camera;
         this.clock = clock;

@@ -28,13 +28,7 @@ record EarthPole(double x, double y, double s, double originsRad) {
     static EarthPole at(Instant time) {
         double steps = (time.getEpochSecond() + time.getNano() * 1e-9) / STEP_SECONDS;
         long first = (long) Math.floor(steps) - 1;
-        double t = steps - first;
-        double[] weights = {
-            -(t - 1) * (t - 2) * (t - 3) / 6,
-            t * (t - 2) * (t - 3) / 2,
-            -t * (t - 1) * (t - 3) / 2,
-            t * (t - 1) * (t - 2) / 6
-        };
+        double[] weights = cubic(steps - first);
         double x = 0;
         double y = 0;
         double s = 0;
@@ -47,6 +41,20 @@ record EarthPole(double x, double y, double s, double originsRad) {
             origins += weights[i] * node.originsRad;
         }
         return new EarthPole(x, y, s, origins);
+    }
+
+    /**
+     * Weights of four values one apart for the cubic through them (Lagrange).
+     *
+     * @param t place, 0 at the first value
+     */
+    static double[] cubic(double t) {
+        return new double[] {
+            -(t - 1) * (t - 2) * (t - 3) / 6,
+            t * (t - 2) * (t - 3) / 2,
+            -t * (t - 1) * (t - 3) / 2,
+            t * (t - 1) * (t - 2) / 6
+        };
     }
 
     private static EarthPole node(long step) {

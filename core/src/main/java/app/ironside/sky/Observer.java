@@ -140,9 +140,7 @@ public final class Observer {
     private JSOFA.Astrom build(Instant middle) {
         SkyTime t = SkyTime.of(middle);
         EarthPole pole = EarthPole.at(middle);
-        double[][] heliocentric = new double[2][3];
-        double[][] barycentric = new double[2][3];
-        JSOFA.jauEpv00(t.tt1(), t.tt2(), heliocentric, barycentric);
+        EarthMotion motion = EarthMotion.at(middle);
         JSOFA.RefCos refraction = JSOFA.jauRefco(
                 atmosphere.pressureHpa(),
                 atmosphere.temperatureC(),
@@ -153,8 +151,8 @@ public final class Observer {
             JSOFA.jauApco(
                     t.tt1(),
                     t.tt2(),
-                    barycentric,
-                    heliocentric[0],
+                    motion.barycentric(),
+                    motion.heliocentric()[0],
                     pole.x(),
                     pole.y(),
                     pole.s(),

@@ -59,16 +59,13 @@ public final class SunAndMoon {
     }
 
     private static double[] sunApparentAu(Instant time) {
-        SkyTime t = SkyTime.of(time);
-        double[][] heliocentric = new double[2][3];
-        double[][] barycentric = new double[2][3];
-        // The date warning (outside 1900 to 2100) cannot occur: SkyTime refuses such dates.
-        JSOFA.jauEpv00(t.tt1(), t.tt2(), heliocentric, barycentric);
-        double[] sun = {-heliocentric[0][0], -heliocentric[0][1], -heliocentric[0][2]};
+        EarthMotion motion = EarthMotion.at(time);
+        double[] heliocentric = motion.heliocentric()[0];
+        double[] velocity = motion.barycentric()[1];
+        double[] sun = {-heliocentric[0], -heliocentric[1], -heliocentric[2]};
         double distance = Vectors.length(sun);
         double auPerDayToC = LIGHT_SECONDS_PER_AU / 86_400;
-        double[] v = {barycentric[1][0] * auPerDayToC, barycentric[1][1] * auPerDayToC, barycentric[1][2] * auPerDayToC
-        };
+        double[] v = {velocity[0] * auPerDayToC, velocity[1] * auPerDayToC, velocity[2] * auPerDayToC};
         double[] direction = JSOFA.jauAb(Vectors.unit(sun), v, distance, Math.sqrt(1 - Vectors.dot(v, v)));
         return new double[] {direction[0] * distance, direction[1] * distance, direction[2] * distance};
     }

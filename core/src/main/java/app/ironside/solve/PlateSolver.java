@@ -2,16 +2,12 @@ package app.ironside.solve;
 
 import app.ironside.Progress;
 import app.ironside.Workers;
-import app.ironside.sky.Angles;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.Collections;
-import java.util.Comparator;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -80,6 +76,7 @@ public final class PlateSolver {
     private final StarCatalogue catalogue;
     private final Workers workers;
     private final OnDemand sky;
+    private final LocalIndexes locals;
 
     /** Scales at which frames were recognised, arcseconds a pixel. */
     private final Set<Double> proven = ConcurrentHashMap.newKeySet();
@@ -95,7 +92,23 @@ public final class PlateSolver {
     public PlateSolver(StarCatalogue catalogue, Workers workers, Optional<Path> kept) {
         this.catalogue = catalogue;
         this.workers = workers;
+        this.locals = new LocalIndexes(
+                catalogue,
+                workers,
+                new LocalIndexes.Sizes(FEWEST_LOCAL_STARS, MOST_LOCAL_STARS, LOCAL_STARS_A_FIELD, LOCAL_NEIGHBOURS));
         this.sky = new OnDemand(catalogue, workers, kept);
+    }
+
+    private PlateSolver(PlateSolver other) {
+        this.catalogue = other.catalogue;
+        this.workers = Workers.SERIAL;
+        this.sky = other.sky;
+        this.locals = other.locals;
+    }
+
+    /** With the same indexes, on one core, and without what it has learned of earlier frames: for one of many nights at a time. */
+    public PlateSolver forAnother() {
+        return new PlateSolver(this);
     }
 
     public StarCatalogue catalogue() {
@@ -162,11 +175,11 @@ public final class PlateSolver {
             return new NoSolution("Only " + field.stars().size() + " stars were found and " + FEWEST_STARS
                     + " are needed: look for cloud, a cap or a far-off focus, or expose longer.");
         }
-        List<int[]> patterns = patterns(field.stars(), IMAGE_NEIGHBOURS);
+        FramePatterns patterns = patterns(field.stars(), IMAGE_NEIGHBOURS);
         long[] tried = {0};
         Optional<PlateSolution> found = Optional.empty();
         if (hints.near().isPresent()) {
-            PatternIndex local = local(field, hints);
+            PatternIndex local = locals.about(field, hints);
             found = search(field, patterns, local, hints, tried)
                     .or(() -> search(field, patterns(field.stars(), FAR_NEIGHBOURS), local, hints, tried));
             if (found.isEmpty() && hints.scaleArcsecPerPixel().isPresent()) {
@@ -194,18 +207,19 @@ public final class PlateSolver {
      * @param tried candidates so far; they count against the odds of the one that is found
      */
     private Optional<PlateSolution> search(
-            StarField field, List<int[]> patterns, PatternIndex index, SolveHints hints, long[] tried) {
+            StarField field, FramePatterns patterns, PatternIndex index, SolveHints hints, long[] tried) {
         Verifier verifier = new Verifier(field, catalogue, hints.epochYear());
         int block = FIRST_BLOCK;
-        for (int from = 0; from < patterns.size(); from += block, block = Math.min(LARGEST_BLOCK, 2 * block)) {
-            List<int[]> some = patterns.subList(from, Math.min(patterns.size(), from + block));
+        List<int[]> some = patterns.block(0, block);
+        for (int from = 0; !some.isEmpty(); some = patterns.block(from, block)) {
+            List<int[]> tries = some;
             List<List<PlateSolution>> found = new ArrayList<>(Collections.nCopies(some.size(), List.of()));
             int[] counts = new int[some.size()];
             AtomicInteger first = new AtomicInteger(Integer.MAX_VALUE);
             long before = tried[0];
             workers.forEach(some.size(), i -> {
                 if (i < first.get()) {
-                    found.set(i, byPattern(field, some.get(i), index, hints, verifier, counts, i));
+                    found.set(i, byPattern(field, tries.get(i), index, hints, verifier, counts, i));
                     // Only what stands however much was tried ends the search of the other cores: what they have tried
                     // or
                     // not by then must change nothing.
@@ -224,6 +238,8 @@ public final class PlateSolver {
                     }
                 }
             }
+            from += block;
+            block = Math.min(LARGEST_BLOCK, 2 * block);
         }
         return Optional.empty();
     }
@@ -267,78 +283,8 @@ public final class PlateSolver {
                 .filter(wcs -> hints.allowsCentre(wcs.toSky(field.width() / 2.0, field.height() / 2.0)));
     }
 
-    /** An index of the sky around the hint only. */
-    private PatternIndex local(StarField field, SolveHints hints) {
-        double scale = hints.scaleArcsecPerPixel().orElse(20);
-        double fieldRadius = Math.hypot(field.width(), field.height()) / 2 * scale / 3600;
-        double radius = Math.min(180, hints.radiusDeg() + Math.min(20, fieldRadius));
-        int[] inside = catalogue.indicesWithin(hints.near().orElseThrow(), radius);
-        double fieldArea = Math.max(1e-3, field.width() * (double) field.height() * scale * scale / 3600 / 3600);
-        int most = hints.scaleArcsecPerPixel().isEmpty()
-                ? MOST_LOCAL_STARS
-                : (int) Math.max(FEWEST_LOCAL_STARS, LOCAL_STARS_A_FIELD * capSquareDegrees(radius) / fieldArea);
-        if (inside.length > most) {
-            inside = Arrays.copyOf(inside, most);
-        }
-        List<Integer> levels = new ArrayList<>();
-        for (double share = 1; share * inside.length >= 8 && levels.size() < 6; share *= 0.55) {
-            levels.add((int) (share * inside.length));
-        }
-        PatternIndex.Plan plan = new PatternIndex.Plan(
-                levels.stream().mapToInt(Integer::intValue).sorted().toArray(), LOCAL_NEIGHBOURS);
-        return PatternIndex.build(catalogue, inside, plan, workers);
-    }
-
-    /** Patterns of the frame's brightest stars and their neighbours, brightest sets first, each once. */
-    private static List<int[]> patterns(List<Star> stars, int neighbours) {
-        List<int[]> patterns = new ArrayList<>();
-        Set<Long> seen = new HashSet<>();
-        double[] code = new double[FourStars.LENGTH];
-        for (int level : IMAGE_LEVELS) {
-            int size = Math.min(level, stars.size());
-            for (int star = 0; star < size; star++) {
-                int[] near = nearest(stars, star, size, neighbours);
-                for (int a = 0; a < near.length; a++) {
-                    for (int b = a + 1; b < near.length; b++) {
-                        for (int c = b + 1; c < near.length; c++) {
-                            int[] four = {star, near[a], near[b], near[c]};
-                            if (seen.add(key(four))
-                                    && FourStars.code(
-                                            four,
-                                            (s, axis) -> axis == 0
-                                                    ? stars.get(s).x()
-                                                    : stars.get(s).y(),
-                                            2,
-                                            code)) {
-                                patterns.add(four);
-                            }
-                        }
-                    }
-                }
-            }
-            if (size == stars.size()) {
-                break;
-            }
-        }
-        return patterns;
-    }
-
-    private static long key(int[] four) {
-        int[] sorted = four.clone();
-        Arrays.sort(sorted);
-        return ((sorted[0] * 1000L + sorted[1]) * 1000 + sorted[2]) * 1000 + sorted[3];
-    }
-
-    private static int[] nearest(List<Star> stars, int star, int size, int neighbours) {
-        Star at = stars.get(star);
-        return IntStream.range(0, size)
-                .filter(i -> i != star)
-                .boxed()
-                .sorted(Comparator.comparingDouble(
-                        i -> Math.hypot(stars.get(i).x() - at.x(), stars.get(i).y() - at.y())))
-                .limit(neighbours)
-                .mapToInt(Integer::intValue)
-                .toArray();
+    private static FramePatterns patterns(List<Star> stars, int neighbours) {
+        return new FramePatterns(stars, IMAGE_LEVELS, neighbours);
     }
 
     /**
@@ -400,10 +346,6 @@ public final class PlateSolver {
         }
         double radius = Math.min(180, Math.max(hints.radiusDeg(), Math.hypot(widthDeg, heightDeg) / 2));
         int around = catalogue.indicesWithin(hints.near().get(), radius).length;
-        return around * widthDeg * heightDeg / capSquareDegrees(radius);
-    }
-
-    private static double capSquareDegrees(double radiusDeg) {
-        return 2 * Math.PI * (1 - Angles.cosDeg(radiusDeg)) * DEGREES_PER_RADIAN * DEGREES_PER_RADIAN;
+        return around * widthDeg * heightDeg / LocalIndexes.capSquareDegrees(radius);
     }
 }

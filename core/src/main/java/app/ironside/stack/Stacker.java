@@ -11,7 +11,7 @@ import app.ironside.image.Header;
 import app.ironside.image.Statistics;
 import app.ironside.solve.Wcs;
 import app.ironside.star.StarField;
-import app.ironside.star.StarFinder;
+import app.ironside.star.StarSearch;
 import app.ironside.star.SubLimits;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -28,11 +28,11 @@ import java.util.OptionalDouble;
  */
 public final class Stacker {
 
-    private final StarFinder finder;
+    private final StarSearch finder;
     private final Workers workers;
     private final StackSettings settings;
 
-    public Stacker(StarFinder finder, Workers workers, StackSettings settings) {
+    public Stacker(StarSearch finder, Workers workers, StackSettings settings) {
         this.finder = finder;
         this.workers = workers;
         this.settings = settings;

@@ -38,6 +38,9 @@ public record FieldMap(
     private static final int ACROSS = 3;
     private static final int FEWEST = 20;
 
+    /** The brightest of a crowd: more tell no more, as their tilt is known to a fraction of a percent. */
+    private static final int MOST = 1500;
+
     /** What is told apart. */
     public enum Kind {
         TOO_FEW_STARS,
@@ -75,13 +78,9 @@ public record FieldMap(
 
     /** Maps a frame's stars. */
     public static FieldMap of(StarField field) {
-        List<Star> stars = field.good();
-        List<Zone> zones = new ArrayList<>();
-        for (int row = 0; row < ACROSS; row++) {
-            for (int column = 0; column < ACROSS; column++) {
-                zones.add(zone(field, stars, column, row));
-            }
-        }
+        List<Star> good = field.good();
+        List<Star> stars = good.subList(0, Math.min(MOST, good.size()));
+        List<Zone> zones = zones(field, stars);
         if (stars.size() < FEWEST) {
             Finding few = new Finding(
                     Kind.TOO_FEW_STARS,
@@ -137,11 +136,24 @@ public record FieldMap(
         return new FieldMap(zones, tilt, toward, curvature, trailing, angle, radial, findings);
     }
 
-    private static Zone zone(StarField field, List<Star> stars, int column, int row) {
-        List<Star> inside = stars.stream()
-                .filter(s -> (int) Math.min(ACROSS - 1, (s.x() - 0.5) * ACROSS / field.width()) == column
-                        && (int) Math.min(ACROSS - 1, (s.y() - 0.5) * ACROSS / field.height()) == row)
-                .toList();
+    private static List<Zone> zones(StarField field, List<Star> stars) {
+        List<List<Star>> inside = new ArrayList<>();
+        for (int i = 0; i < ACROSS * ACROSS; i++) {
+            inside.add(new ArrayList<>());
+        }
+        for (Star star : stars) {
+            int column = (int) Math.min(ACROSS - 1, (star.x() - 0.5) * ACROSS / field.width());
+            int row = (int) Math.min(ACROSS - 1, (star.y() - 0.5) * ACROSS / field.height());
+            inside.get(row * ACROSS + column).add(star);
+        }
+        List<Zone> zones = new ArrayList<>();
+        for (int i = 0; i < inside.size(); i++) {
+            zones.add(zone(i % ACROSS, i / ACROSS, inside.get(i)));
+        }
+        return zones;
+    }
+
+    private static Zone zone(int column, int row, List<Star> inside) {
         if (inside.isEmpty()) {
             return new Zone(column, row, 0, 0, 0, 0);
         }
@@ -164,23 +176,24 @@ public record FieldMap(
         List<Star> used = withoutOutliers(stars);
         double[] a = new double[6];
         for (int round = 0; round < 8; round++) {
-            double[][] rows = new double[used.size()][];
-            double[] sizes = new double[used.size()];
-            for (int i = 0; i < rows.length; i++) {
-                double u = (used.get(i).x() - x0) / half;
-                double v = (used.get(i).y() - y0) / half;
-                rows[i] = new double[] {1, u, v, u * u + v * v};
+            int n = used.size();
+            double[] u = new double[n];
+            double[] v = new double[n];
+            double[] sizes = new double[n];
+            for (int i = 0; i < n; i++) {
+                u[i] = (used.get(i).x() - x0) / half;
+                v[i] = (used.get(i).y() - y0) / half;
                 sizes[i] = used.get(i).halfFluxRadiusPx();
             }
-            Array2DRowRealMatrix matrix = new Array2DRowRealMatrix(rows, false);
-            DecompositionSolver solver = new QRDecomposition(matrix, 1e-10).getSolver();
+            DecompositionSolver solver = new QRDecomposition(squares(u, v), 1e-10).getSolver();
             if (!solver.isNonSingular()) {
                 return new double[] {Statistics.median(sizes), 0, 0, 0, 1, 1};
             }
-            double[] fit = solver.solve(new ArrayRealVector(sizes, false)).toArray();
-            double[] off = new double[sizes.length];
-            for (int i = 0; i < off.length; i++) {
-                off[i] = sizes[i] - fit[0] - fit[1] * rows[i][1] - fit[2] * rows[i][2] - fit[3] * rows[i][3];
+            double[] fit = solver.solve(new ArrayRealVector(products(u, v, sizes), false))
+                    .toArray();
+            double[] off = new double[n];
+            for (int i = 0; i < n; i++) {
+                off[i] = sizes[i] - fit[0] - fit[1] * u[i] - fit[2] * v[i] - fit[3] * (u[i] * u[i] + v[i] * v[i]);
             }
             double sigma = Math.max(1e-6, Statistics.noise(off));
             System.arraycopy(fit, 0, a, 0, 4);
@@ -199,6 +212,32 @@ public record FieldMap(
             used = kept;
         }
         return a;
+    }
+
+    /** The matrix of the normal equations for the terms 1, u, v, u² + v², all of them within one. */
+    private static Array2DRowRealMatrix squares(double[] u, double[] v) {
+        double[][] sums = new double[4][4];
+        for (int i = 0; i < u.length; i++) {
+            double[] row = {1, u[i], v[i], u[i] * u[i] + v[i] * v[i]};
+            for (int j = 0; j < 4; j++) {
+                for (int k = 0; k < 4; k++) {
+                    sums[j][k] += row[j] * row[k];
+                }
+            }
+        }
+        return new Array2DRowRealMatrix(sums, false);
+    }
+
+    /** Their right side. */
+    private static double[] products(double[] u, double[] v, double[] sizes) {
+        double[] sums = new double[4];
+        for (int i = 0; i < u.length; i++) {
+            sums[0] += sizes[i];
+            sums[1] += u[i] * sizes[i];
+            sums[2] += v[i] * sizes[i];
+            sums[3] += (u[i] * u[i] + v[i] * v[i]) * sizes[i];
+        }
+        return sums;
     }
 
     /** Blends and knots of galaxies are many times as large as stars; before a first fit they would bend it. */

@@ -1,6 +1,8 @@
 package app.ironside.star;
 
 import app.ironside.image.Statistics;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.OptionalDouble;
 import java.util.function.ToDoubleFunction;
@@ -21,9 +23,17 @@ public record StarField(int width, int height, List<Star> stars, double backgrou
 
     /** Stars fit to judge shapes by: not saturated and well above the noise, or simply the unsaturated ones if those are few. */
     public List<Star> good() {
-        List<Star> whole = stars.stream().filter(s -> !s.saturated()).toList();
-        List<Star> bright = whole.stream().filter(s -> s.snr() >= GOOD_SNR).toList();
-        return bright.size() >= ENOUGH ? bright : whole;
+        List<Star> whole = new ArrayList<>(stars.size());
+        List<Star> bright = new ArrayList<>(stars.size());
+        for (Star star : stars) {
+            if (!star.saturated()) {
+                whole.add(star);
+                if (star.snr() >= GOOD_SNR) {
+                    bright.add(star);
+                }
+            }
+        }
+        return Collections.unmodifiableList(bright.size() >= ENOUGH ? bright : whole);
     }
 
     /** Median half-flux radius of the good stars, pixels; empty without stars. */
@@ -51,7 +61,11 @@ public record StarField(int width, int height, List<Star> stars, double backgrou
     }
 
     private OptionalDouble median(ToDoubleFunction<Star> measure) {
-        double[] values = good().stream().mapToDouble(measure).toArray();
+        List<Star> good = good();
+        double[] values = new double[good.size()];
+        for (int i = 0; i < values.length; i++) {
+            values[i] = measure.applyAsDouble(good.get(i));
+        }
         return values.length == 0 ? OptionalDouble.empty() : OptionalDouble.of(Statistics.median(values));
     }
 }

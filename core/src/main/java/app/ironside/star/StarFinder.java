@@ -16,7 +16,7 @@ import java.util.Optional;
  * <p>Frames from a Bayer mosaic (BAYERPAT in the header) have their four colours brought to one level first. A header value
  * SATURATE takes the place of the setting.
  */
-public final class StarFinder {
+public final class StarFinder implements StarSearch {
     private static final int BAND_ROWS = 64;
     private static final int LARGEST_BLOB_PX = 12_000;
 
@@ -41,7 +41,7 @@ public final class StarFinder {
         return settings.profiles() ? new StarFinder(settings.withoutProfiles(), workers) : this;
     }
 
-    /** The stars of a frame, brightest first; an empty list is a valid answer. The frame is not modified. */
+    @Override
     public StarField find(Frame original) {
         Frame frame = isMosaic(original) ? levelled(original) : original;
         BackgroundMap background = BackgroundMap.of(frame, workers);

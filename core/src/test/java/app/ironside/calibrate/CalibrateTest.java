@@ -21,6 +21,7 @@ import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.kit.Sensor;
+import app.ironside.star.FrameGauge;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -262,7 +263,7 @@ class CalibrateTest {
                     500 + brightness[0] * electronsPerSecond * exposure.length().toMillis() / 1000.0;
             return even(60, 40, (float) Math.min(65_535, adu));
         });
-        return FlatExposure.search(camera, panel, clock, SENSOR, 0.45);
+        return FlatExposure.search(camera, panel, clock, FrameGauge.ofPixels(Workers.SERIAL), SENSOR, 0.45);
     }
 
     @Test

@@ -52,6 +52,7 @@ import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.solve.PlateSolver;
+import app.ironside.star.FrameGauge;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -176,6 +177,7 @@ class NightPartsTest {
                 clock,
                 new FrameArchive(folder.resolve("night")),
                 new NightRecord(journal, clock, NightWatcher.NONE),
+                FrameGauge.ofPixels(Workers.SERIAL),
                 solver,
                 Workers.SERIAL,
                 ReadyList.of(file.site(), file.kit(), file.program(), List.of("the dew strap is on the right plug")),
@@ -349,6 +351,7 @@ class NightPartsTest {
                 night.clock(),
                 night.archive(),
                 night.record(),
+                night.gauge(),
                 night.solver(),
                 night.workers(),
                 night.readyList(),

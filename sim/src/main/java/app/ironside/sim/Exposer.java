@@ -50,24 +50,19 @@ final class Exposer {
     private final Kit kit;
     private final Sensor sensor;
     private final SensorTruth truth;
-    private final SkySource sky;
-    private final double faintest;
+    private final SkyPatch patch;
     private final double curvatureUm;
     private final Workers workers;
-    private Equatorial cachedCentre;
-    private List<CatalogueStar> cachedStars = List.of();
-    private List<DeepSkyObject> cachedGalaxies = List.of();
 
     /**
      * @param kit whose optics and sensor form the picture (for a guide camera a kit made of those)
      * @param curvatureUm by which the field's corner is out of focus when its middle is in
      */
-    Exposer(Kit kit, SensorTruth truth, SkySource sky, double faintest, double curvatureUm, Workers workers) {
+    Exposer(Kit kit, SensorTruth truth, SkyPatch patch, double curvatureUm, Workers workers) {
         this.kit = kit;
         this.sensor = kit.sensor();
         this.truth = truth;
-        this.sky = sky;
-        this.faintest = faintest;
+        this.patch = patch;
         this.curvatureUm = curvatureUm;
         this.workers = workers;
     }
@@ -78,8 +73,8 @@ final class Exposer {
         double sky = scene.skyElectronsPerSecond() * scene.seconds();
         java.util.Arrays.fill(light, (float) sky);
         Equatorial centre = scene.wcs().toSky((sensor.widthPx() + 1) / 2.0, (sensor.heightPx() + 1) / 2.0);
-        refresh(centre);
-        for (DeepSkyObject galaxy : cachedGalaxies) {
+        patch.lookAt(centre);
+        for (DeepSkyObject galaxy : patch.galaxies()) {
             addGalaxy(light, window, scene, galaxy);
         }
         addStars(light, window, scene);
@@ -102,16 +97,6 @@ final class Exposer {
             }
         }
         return light;
-    }
-
-    private void refresh(Equatorial centre) {
-        double slack = 0.15;
-        if (cachedCentre == null || cachedCentre.separationDeg(centre) > slack) {
-            double radius = kit.fieldRadiusDeg() + slack + 0.02;
-            cachedStars = sky.stars(centre, radius, faintest);
-            cachedGalaxies = sky.galaxies(centre, radius);
-            cachedCentre = centre;
-        }
     }
 
     private void addGalaxy(float[] light, Window window, Scene scene, DeepSkyObject object) {
@@ -169,7 +154,7 @@ final class Exposer {
         double perMagnitude0 =
                 Photometry.electronsPerSecond(0, kit, scene.filter()) * scene.seconds() * scene.transparency();
         List<Spot> spots = new ArrayList<>();
-        for (CatalogueStar star : cachedStars) {
+        for (CatalogueStar star : patch.stars()) {
             Optional<double[]> pixel = scene.wcs().toPixel(star.position());
             if (pixel.isPresent()) {
                 double x = pixel.get()[0] - 1 - window.left();
@@ -200,7 +185,7 @@ final class Exposer {
     private record Spot(double x, double y, float electrons, StarImage image, int reach) {}
 
     /** A red star gives more of its light through a red filter than its V magnitude says (common practice: 0.4 mag a mag of B−V per 100 nm). */
-    private static double colourFactor(double colourBv, FilterSpec filter) {
+    static double colourFactor(double colourBv, FilterSpec filter) {
         return Math.pow(10, 0.4 * 0.8 * (colourBv - 0.6) * (filter.centreNm() - 550) / 200);
     }
 
@@ -258,7 +243,7 @@ final class Exposer {
     }
 
     /** Square of a zone's distance from the middle of the field; 1 in the corners. */
-    private static double awayFromMiddle(int zone) {
+    static double awayFromMiddle(int zone) {
         double u = (zone % ZONES) - (ZONES - 1) / 2.0;
         double v = (zone / ZONES) - (ZONES - 1) / 2.0;
         return (u * u + v * v) / 2;

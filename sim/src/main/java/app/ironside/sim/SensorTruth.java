@@ -47,7 +47,7 @@ final class SensorTruth {
             for (int x = 0; x < width; x++) {
                 int i = y * width + x;
                 double r = Math.hypot(x - width / 2.0, y - height / 2.0) / corner;
-                response[i] = (float) ((1 - VIGNETTING * r * r) * (1 + RESPONSE_SIGMA * noise.gaussian()));
+                response[i] = (float) (vignetting(r) * (1 + RESPONSE_SIGMA * noise.gaussian()));
                 darkFactor[i] = noise.uniform() < HOT_SHARE ? hot(noise) : 1;
                 bias[i] = columns[x];
                 double d = Math.hypot(x - width, y - height * 0.15) / (0.16 * width);
@@ -57,6 +57,15 @@ final class SensorTruth {
         for (double[] mote : motes) {
             shade(mote);
         }
+    }
+
+    /**
+     * Share of light that reaches a place of the sensor.
+     *
+     * @param away from the middle, 1 in the corners
+     */
+    static double vignetting(double away) {
+        return 1 - VIGNETTING * away * away;
     }
 
     private static float hot(Noise noise) {

@@ -20,7 +20,9 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.DoubleSupplier;
@@ -60,7 +62,7 @@ final class SimCamera extends SimDevice implements Camera {
     private final SimMount mount;
     private final SimPanel panel;
     private final Optics optics;
-    private final Exposer exposer;
+    private final FrameMaker maker;
     private final DoubleSupplier angleDeg;
     private final long seed;
     private Exposure exposure = Exposure.light(Duration.ZERO);
@@ -79,7 +81,7 @@ final class SimCamera extends SimDevice implements Camera {
             SimMount mount,
             SimPanel panel,
             Optics optics,
-            Exposer exposer,
+            FrameMaker maker,
             DoubleSupplier angleDeg,
             long seed) {
         super(name);
@@ -89,7 +91,7 @@ final class SimCamera extends SimDevice implements Camera {
         this.mount = mount;
         this.panel = panel;
         this.optics = optics;
-        this.exposer = exposer;
+        this.maker = maker;
         this.angleDeg = angleDeg;
         this.seed = seed;
         this.started = clock.now();
@@ -206,27 +208,26 @@ final class SimCamera extends SimDevice implements Camera {
                 .map(r -> new Exposer.Window(r.left(), r.bottom(), r.width(), r.height()))
                 .orElse(new Exposer.Window(0, 0, sensor.widthPx(), sensor.heightPx()));
         double seconds = exposure.length().toMillis() / 1000.0;
-        float[] adu =
-                exposer.read(light(window, seconds), window, seconds, sensorTemperatureC(), seed * 1_000_003 + frames);
-        Frame frame = new Frame(window.width(), window.height(), adu, header(seconds));
-        return exposure.binning() == 1 ? frame : binned(frame, exposure.binning(), sensor.fullScaleAdu());
-    }
-
-    private float[] light(Exposer.Window window, double seconds) {
         boolean dark = exposure.kind() == FrameKind.DARK || exposure.kind() == FrameKind.BIAS || seconds == 0;
-        if (panel.isOpen() && !dark) {
-            return exposer.light(scene(seconds), window);
-        }
+        boolean sky = panel.isOpen() && !dark;
         // With the panel before the telescope even a light frame sees only the panel.
-        double electrons = dark ? 0 : panel.electronsPerSecond(optics.filter()) * seconds;
-        return electrons == 0 ? new float[0] : exposer.even(electrons, window);
+        double even = dark || sky ? 0 : panel.electronsPerSecond(optics.filter()) * seconds;
+        return maker.make(new FrameMaker.Shot(
+                sky ? Optional.of(scene(seconds)) : Optional.empty(),
+                even,
+                window,
+                exposure.binning(),
+                seconds,
+                sensorTemperatureC(),
+                seed * 1_000_003 + frames,
+                header(seconds)));
     }
 
     private Exposer.Scene scene(double seconds) {
         Instant middle = started.plusMillis(Math.round(500 * seconds));
         Horizontal seen = mount.direction(middle);
-        Equatorial centre = mount.looksAt(middle);
-        Wcs wcs = wcs(centre, mount.rollDeg(middle) + angleDeg.getAsDouble());
+        Equatorial centre = surroundings.observer().catalogue(seen, middle);
+        Wcs wcs = wcs(centre, mount.rollDeg(middle, centre) + angleDeg.getAsDouble());
         double fwhmArcsec = Math.sqrt(
                 square(surroundings.seeingArcsec(seen)) + square(kit.optics().blurFwhmArcsec()));
         List<StarImage.Stray> path = path(wcs, centre, seconds);
@@ -266,7 +267,7 @@ final class SimCamera extends SimDevice implements Camera {
         Noise noise = Noise.of(seed, frames, 5);
         double jitterX = optics.jitterArcsec(seconds) * noise.gaussian() / kit.arcsecPerPixel();
         double jitterY = optics.jitterArcsec(seconds) * noise.gaussian() / kit.arcsecPerPixel();
-        int points = seconds < 1 ? 1 : PATH_POINTS;
+        int points = seconds < 1 ? 1 : (int) Math.min(PATH_POINTS, 2 + seconds);
         List<StarImage.Stray> path = new ArrayList<>();
         TangentPlane plane = new TangentPlane(centre);
         for (int k = 0; k < points; k++) {
@@ -281,52 +282,31 @@ final class SimCamera extends SimDevice implements Camera {
         return path;
     }
 
-    private static Frame binned(Frame frame, int n, int fullScale) {
-        int width = frame.width() / n;
-        int height = frame.height() / n;
-        float[] out = new float[width * height];
-        for (int row = 0; row < height; row++) {
-            for (int column = 0; column < width; column++) {
-                float sum = 0;
-                for (int j = 0; j < n; j++) {
-                    for (int i = 0; i < n; i++) {
-                        sum += frame.pixels()[(row * n + j) * frame.width() + column * n + i];
-                    }
-                }
-                out[row * width + column] = Math.min(fullScale, sum);
-            }
-        }
-        return new Frame(width, height, out, frame.header().with("XBINNING", n).with("YBINNING", n));
-    }
-
     private Header header(double seconds) {
-        Header header = Header.EMPTY
-                .with("DATE-OBS", FITS_TIME.format(started.atOffset(ZoneOffset.UTC)))
-                .with("TIMESYS", "UTC")
-                .with("EXPTIME", seconds)
-                .with("IMAGETYP", exposure.kind().word())
-                .with("INSTRUME", "Simulated camera of " + kit.name())
-                .with("CCD-TEMP", Math.round(sensorTemperatureC() * 10) / 10.0)
-                .with("EGAIN", kit.sensor().gainElectronsPerAdu())
-                .with("PEDESTAL", 0.0)
-                .with("OFFSET", kit.sensor().offsetAdu())
-                .with(
-                        "SATURATE",
-                        0.97
-                                * Math.min(
-                                        kit.sensor().fullScaleAdu(),
-                                        kit.sensor().fullWellElectrons()
-                                                        / kit.sensor().gainElectronsPerAdu()
-                                                + kit.sensor().offsetAdu()))
-                .with("XPIXSZ", kit.sensor().pixelUm() * exposure.binning())
-                .with("YPIXSZ", kit.sensor().pixelUm() * exposure.binning());
-        header = settings.gain().isPresent()
-                ? header.with("GAIN", settings.gain().get())
-                : header;
-        header = settings.readoutMode().isPresent()
-                ? header.with("READOUTM", settings.readoutMode().get())
-                : header;
-        return header.with("FILTER", optics.filter().name());
+        Sensor sensor = kit.sensor();
+        double full = Math.min(
+                sensor.fullScaleAdu(), sensor.fullWellElectrons() / sensor.gainElectronsPerAdu() + sensor.offsetAdu());
+        Map<String, Object> cards = new LinkedHashMap<>();
+        cards.put("DATE-OBS", FITS_TIME.format(started.atOffset(ZoneOffset.UTC)));
+        cards.put("TIMESYS", "UTC");
+        cards.put("EXPTIME", seconds);
+        cards.put("IMAGETYP", exposure.kind().word());
+        cards.put("INSTRUME", "Simulated camera of " + kit.name());
+        cards.put("CCD-TEMP", Math.round(sensorTemperatureC() * 10) / 10.0);
+        cards.put("EGAIN", sensor.gainElectronsPerAdu());
+        cards.put("PEDESTAL", 0.0);
+        cards.put("OFFSET", sensor.offsetAdu());
+        cards.put("SATURATE", 0.97 * full);
+        cards.put("XPIXSZ", sensor.pixelUm() * exposure.binning());
+        cards.put("YPIXSZ", sensor.pixelUm() * exposure.binning());
+        if (exposure.binning() > 1) {
+            cards.put("XBINNING", exposure.binning());
+            cards.put("YBINNING", exposure.binning());
+        }
+        settings.gain().ifPresent(g -> cards.put("GAIN", g));
+        settings.readoutMode().ifPresent(m -> cards.put("READOUTM", m));
+        cards.put("FILTER", optics.filter().name());
+        return Header.EMPTY.withAll(cards);
     }
 
     @Override

@@ -14,8 +14,6 @@ import app.ironside.sky.Observer;
 import app.ironside.sky.Vectors;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Optional;
 
 /**
@@ -50,15 +48,13 @@ final class SimMount extends SimDevice implements Mount {
     private double modelHourAngleDeg;
     private double modelDeclinationDeg;
     private double slackArcsec;
-    private final List<Pulse> pulses = new ArrayList<>();
 
     /** A turn of the axes that may still be under way: where it began. */
     private record Motion(Optional<Timed> operation, double hourAngleDeg, double declinationDeg) {
         static final Motion NONE = new Motion(Optional.empty(), 0, 0);
     }
 
-    /** What a guide pulse does, arcseconds about each axis. */
-    private record Pulse(Instant from, Instant until, double hourAngleArcsec, double declinationArcsec) {}
+    private final GuidePulses pulses = new GuidePulses();
 
     SimMount(
             MountSpec spec,
@@ -111,9 +107,8 @@ final class SimMount extends SimDevice implements Mount {
     }
 
     /** Position angle of the direction in which the telescope's declination grows, east of north. */
-    double rollDeg(Instant time) {
+    double rollDeg(Instant time, Equatorial here) {
         double step = declinationDeg(time) > 89 ? -0.01 : 0.01;
-        Equatorial here = looksAt(time);
         Equatorial there = observer.catalogue(horizontal(hourAngleDeg(time), declinationDeg(time) + step), time);
         double angle = here.positionAngleDeg(there);
         return Angles.wrap180((step > 0 ? angle : angle + 180) + (side == PierSide.EAST ? 180 : 0));
@@ -148,11 +143,11 @@ final class SimMount extends SimDevice implements Mount {
 
     private double hourAngleDeg(Instant time) {
         double drive = tracking ? SIDEREAL_DEG_PER_S * seconds(anchor, time) : 0;
-        return axisHourAngleDeg + drive + (periodicArcsec(time) + guided(time, true)) / 3600;
+        return axisHourAngleDeg + drive + (periodicArcsec(time) + pulses.hourAngleArcsec(time)) / 3600;
     }
 
     private double declinationDeg(Instant time) {
-        return axisDeclinationDeg + guided(time, false) / 3600;
+        return axisDeclinationDeg + pulses.declinationArcsec(time) / 3600;
     }
 
     private double periodicArcsec(Instant time) {
@@ -163,16 +158,6 @@ final class SimMount extends SimDevice implements Mount {
                 2 * Math.PI * (time.toEpochMilli() / 1000.0 % settings.periodicSeconds()) / settings.periodicSeconds();
         return settings.periodicArcsec()
                 * (Math.sin(phase) + 0.25 * Math.sin(2 * phase + 1) + 0.12 * Math.sin(5 * phase));
-    }
-
-    private double guided(Instant time, boolean hourAngle) {
-        double sum = 0;
-        for (Pulse pulse : pulses) {
-            double length = seconds(pulse.from(), pulse.until());
-            double share = length <= 0 ? 1 : Math.max(0, Math.min(1, seconds(pulse.from(), time) / length));
-            sum += share * (hourAngle ? pulse.hourAngleArcsec() : pulse.declinationArcsec());
-        }
-        return sum;
     }
 
     private static double seconds(Instant from, Instant to) {
@@ -365,23 +350,8 @@ final class SimMount extends SimDevice implements Mount {
         double declination = direction == Direction.NORTH
                 ? throughSlack(arcsec)
                 : direction == Direction.SOUTH ? throughSlack(-arcsec) : 0;
-        pulses.add(new Pulse(now, now.plus(length), hourAngle, declination));
-        if (pulses.size() > 400) {
-            foldOldPulses(now.minusSeconds(1200));
-        }
+        pulses.add(now, length, hourAngle, declination);
         return new Timed(name(), "the guide pulse", clock, length, () -> {});
-    }
-
-    /** Pulses that ended long ago become part of the axes. */
-    private void foldOldPulses(Instant before) {
-        pulses.removeIf(pulse -> {
-            boolean old = pulse.until().isBefore(before);
-            if (old) {
-                axisHourAngleDeg += pulse.hourAngleArcsec() / 3600;
-                axisDeclinationDeg += pulse.declinationArcsec() / 3600;
-            }
-            return old;
-        });
     }
 
     /** What is left of a movement of the motor after the slack of the gear is taken up. */

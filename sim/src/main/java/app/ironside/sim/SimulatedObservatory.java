@@ -14,12 +14,21 @@ import app.ironside.kit.Optics;
 import app.ironside.kit.Sensor;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Site;
+import app.ironside.star.FrameGauge;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 
 /** A whole observatory that is not there, with the truth about it. */
 public final class SimulatedObservatory {
+    /** How the frames of its cameras are made. */
+    public enum Frames {
+        /** With all their pixels. */
+        DRAWN,
+        /** Without pixels, and with what measuring them would give, for an answer in seconds: see {@link #gauge}. */
+        SKETCHED
+    }
+
     private static final double FAINTEST_MAIN = 15.2;
     private static final double FAINTEST_GUIDE = 12.5;
     private static final double FIELD_CURVATURE_UM = 12;
@@ -36,10 +45,10 @@ public final class SimulatedObservatory {
     private final SimPanel panel;
     private final Optional<SimRotator> rotator;
     private final Devices devices;
+    private final Optional<SketchedFrames> sketches;
+    private final Workers workers;
 
-    /**
-     * @param sunset of the night, from which temperature and clouds count
-     */
+    /** As below, with frames that have their pixels. */
     public SimulatedObservatory(
             Site site,
             Kit kit,
@@ -48,6 +57,24 @@ public final class SimulatedObservatory {
             NightClock clock,
             Instant sunset,
             Workers workers) {
+        this(site, kit, settings, sky, clock, sunset, Frames.DRAWN, workers);
+    }
+
+    /**
+     * @param sunset of the night, from which temperature and clouds count
+     * @param frames whether they have pixels
+     */
+    public SimulatedObservatory(
+            Site site,
+            Kit kit,
+            SimSettings settings,
+            SkySource sky,
+            NightClock clock,
+            Instant sunset,
+            Frames frames,
+            Workers workers) {
+        this.workers = workers;
+        this.sketches = frames == Frames.SKETCHED ? Optional.of(new SketchedFrames()) : Optional.empty();
         this.kit = kit;
         this.settings = settings;
         this.clock = clock;
@@ -65,13 +92,7 @@ public final class SimulatedObservatory {
                 mount,
                 panel,
                 new MainOptics(),
-                new Exposer(
-                        kit,
-                        new SensorTruth(kit.sensor(), settings.seed()),
-                        sky,
-                        FAINTEST_MAIN,
-                        FIELD_CURVATURE_UM,
-                        workers),
+                maker(kit, settings.seed(), new SkyPatch(sky, kit.fieldRadiusDeg(), FAINTEST_MAIN), FIELD_CURVATURE_UM),
                 this::cameraAngleDeg,
                 settings.seed());
         SimHands hands = new SimHands(mount, focuser, settings, clock);
@@ -83,7 +104,7 @@ public final class SimulatedObservatory {
                                 .observer()
                                 .siderealTimeDeg(clock.now())),
                 camera,
-                kit.guideOptics().map(spec -> guideCamera(spec, sky, workers)),
+                kit.guideOptics().map(spec -> guideCamera(spec, sky)),
                 kit.motorFocuser().isPresent()
                         ? focuser
                         : new HandFocuser(kit.focuser(), hands, () -> surroundings.temperatureC(clock.now())),
@@ -95,7 +116,7 @@ public final class SimulatedObservatory {
                 Optional.of(new SimPowerBox(kit.equipment())));
     }
 
-    private Camera guideCamera(GuiderSpec spec, SkySource sky, Workers workers) {
+    private Camera guideCamera(GuiderSpec spec, SkySource sky) {
         Kit guide = guideKit(kit, spec);
         return new SimCamera(
                 "guide camera",
@@ -105,10 +126,21 @@ public final class SimulatedObservatory {
                 mount,
                 new SimPanel(clock),
                 new GuideOptics(guide.filters().get(0)),
-                new Exposer(
-                        guide, new SensorTruth(guide.sensor(), settings.seed() + 1), sky, FAINTEST_GUIDE, 0, workers),
+                maker(guide, settings.seed() + 1, new SkyPatch(sky, guide.fieldRadiusDeg(), FAINTEST_GUIDE), 0),
                 () -> GUIDE_ANGLE_DEG,
                 settings.seed() + 1);
+    }
+
+    private FrameMaker maker(Kit optics, long seed, SkyPatch patch, double curvatureUm) {
+        return sketches.map(s -> s.of(new SketchedFrames.Camera(optics, patch, curvatureUm)))
+                .orElseGet(() -> new DrawnFrames(
+                        new Exposer(optics, new SensorTruth(optics.sensor(), seed), patch, curvatureUm, workers),
+                        optics.sensor()));
+    }
+
+    /** What its frames are measured with. */
+    public FrameGauge gauge() {
+        return sketches.map(SketchedFrames::gauge).orElseGet(() -> FrameGauge.ofPixels(workers));
     }
 
     private double cameraAngleDeg() {

@@ -16,6 +16,9 @@ import java.time.Instant;
 final class Surroundings {
     private static final double COOLING_HOURS = 5;
 
+    /** The Sun moves by no more than a twelfth of a degree in it, in which twilight changes by less than 0.1 mag. */
+    private static final long LIGHTS_SECONDS = 20;
+
     /** Brightness of the zenith in twilight by the Sun's altitude, magnitudes per square arcsecond (Patat et al. 2006, A&A 455, 385, figure 2, from memory). */
     private static final double[][] TWILIGHT = {{-18, 23.5}, {-15, 21.2}, {-12, 18.6}, {-9, 15.6}, {-6, 12.6}, {0, 6.5}
     };
@@ -25,6 +28,7 @@ final class Surroundings {
     private final Observer observer;
     private final SunAndMoon bodies;
     private final Instant sunset;
+    private volatile Lights lights;
 
     Surroundings(Site site, SimSettings settings, Instant sunset) {
         this.site = site;
@@ -69,13 +73,34 @@ final class Surroundings {
 
     /** Electrons a second that the sky leaves in a pixel. */
     double skyElectronsPerSecond(Equatorial toward, Horizontal seen, Instant time, Kit kit, FilterSpec filter) {
-        Horizontal moon = bodies.moon(time);
-        double separation = observer.catalogue(moon, time).separationDeg(toward);
+        Lights now = lights(time);
+        double separation = now.moonAmongStars().separationDeg(toward);
         double nanoLamberts = SkyBrightness.darkSkyNanoLamberts(site.skyMagPerArcsec2(), seen.altitudeDeg())
                 + SkyBrightness.moonNanoLamberts(
-                        bodies.moonPhaseAngleDeg(time), separation, moon.altitudeDeg(), seen.altitudeDeg())
-                + SkyBrightness.nanoLamberts(twilight(bodies.sun(time).altitudeDeg()));
+                        now.moonPhaseDeg(), separation, now.moonAltitudeDeg(), seen.altitudeDeg())
+                + SkyBrightness.nanoLamberts(twilight(now.sunAltitudeDeg()));
         return Photometry.electronsPerSecondPerPixel(SkyBrightness.magPerArcsec2(nanoLamberts), kit, filter);
+    }
+
+    /** Where Sun and Moon stand; good for a few seconds, in which a guide camera asks again and again. */
+    private record Lights(
+            long of, double sunAltitudeDeg, double moonAltitudeDeg, double moonPhaseDeg, Equatorial moonAmongStars) {}
+
+    private Lights lights(Instant time) {
+        long step = Math.floorDiv(time.getEpochSecond(), LIGHTS_SECONDS);
+        Lights known = lights;
+        if (known == null || known.of() != step) {
+            Instant middle = Instant.ofEpochSecond(step * LIGHTS_SECONDS + LIGHTS_SECONDS / 2);
+            Horizontal moon = bodies.moon(middle);
+            known = new Lights(
+                    step,
+                    bodies.sun(middle).altitudeDeg(),
+                    moon.altitudeDeg(),
+                    bodies.moonPhaseAngleDeg(middle),
+                    observer.catalogue(moon, middle));
+            lights = known;
+        }
+        return known;
     }
 
     private static double twilight(double sunAltitudeDeg) {

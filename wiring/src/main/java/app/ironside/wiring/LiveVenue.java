@@ -2,6 +2,7 @@ package app.ironside.wiring;
 
 import app.ironside.BadInputException;
 import app.ironside.Provenance;
+import app.ironside.Workers;
 import app.ironside.device.Camera;
 import app.ironside.device.Device;
 import app.ironside.device.DeviceDriver;
@@ -31,6 +32,7 @@ import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.NightTimes;
 import app.ironside.sky.Observer;
+import app.ironside.star.FrameGauge;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.List;
@@ -43,10 +45,12 @@ final class LiveVenue implements Venue {
 
     private final List<DeviceDriver> drivers;
     private final NightClock clock;
+    private final Workers workers;
 
-    LiveVenue(List<DeviceDriver> drivers, NightClock clock) {
+    LiveVenue(List<DeviceDriver> drivers, NightClock clock, Workers workers) {
         this.drivers = drivers;
         this.clock = clock;
+        this.workers = workers;
     }
 
     @Override
@@ -70,7 +74,11 @@ final class LiveVenue implements Venue {
                 chosen(file, DeviceRole.POWER, PowerBox.class));
         devices.connect();
         return new Prepared(
-                devices, clock, isByFolder(file) ? Provenance.BY_FOLDER : Provenance.REAL, Optional.empty());
+                devices,
+                clock,
+                FrameGauge.ofPixels(workers),
+                isByFolder(file) ? Provenance.BY_FOLDER : Provenance.REAL,
+                Optional.empty());
     }
 
     /** Whether the frames are taken by another program. */

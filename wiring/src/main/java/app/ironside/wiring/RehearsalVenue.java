@@ -25,14 +25,21 @@ final class RehearsalVenue implements Venue {
     private static final Duration RESTART = Duration.ofMinutes(4);
 
     private final SkySource sky;
+    private final SimulatedObservatory.Frames frames;
     private final Workers workers;
     private final Function<Instant, ? extends NightClock> clock;
 
     /**
+     * @param frames whether they have pixels
      * @param clock made for the instant at which the night begins or goes on
      */
-    RehearsalVenue(SkySource sky, Workers workers, Function<Instant, ? extends NightClock> clock) {
+    RehearsalVenue(
+            SkySource sky,
+            SimulatedObservatory.Frames frames,
+            Workers workers,
+            Function<Instant, ? extends NightClock> clock) {
         this.sky = sky;
+        this.frames = frames;
         this.workers = workers;
         this.clock = clock;
     }
@@ -46,12 +53,13 @@ final class RehearsalVenue implements Venue {
         NightClock running = clock.apply(start);
         SimSettings settings = file.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
         SimulatedObservatory observatory =
-                new SimulatedObservatory(file.site(), file.kit(), settings, sky, running, sunset, workers);
+                new SimulatedObservatory(file.site(), file.kit(), settings, sky, running, sunset, frames, workers);
         leaveBaseAsItWas(observatory, settings, before);
         Devices simulated = observatory.devices();
         return new Prepared(
                 simulated.withHands(new WatchedHands(watcher, simulated.hands())),
                 running,
+                observatory.gauge(),
                 Provenance.REHEARSED,
                 Optional.of(observatory));
     }

@@ -7,6 +7,7 @@ import app.ironside.document.NightFile;
 import app.ironside.journal.NightEvent;
 import app.ironside.night.NightWatcher;
 import app.ironside.sim.SimulatedObservatory;
+import app.ironside.star.FrameGauge;
 import java.util.List;
 import java.util.Optional;
 
@@ -24,9 +25,14 @@ interface Venue {
     /**
      * Devices with the clock that they live by.
      *
+     * @param gauge what their frames are measured with
      * @param provenance what is measured with them serves other nights of the same kind only
      * @param observatory the simulated one, in a rehearsal
      */
     record Prepared(
-            Devices devices, NightClock clock, Provenance provenance, Optional<SimulatedObservatory> observatory) {}
+            Devices devices,
+            NightClock clock,
+            FrameGauge gauge,
+            Provenance provenance,
+            Optional<SimulatedObservatory> observatory) {}
 }

@@ -14,6 +14,7 @@ import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.ProgramRevised;
+import app.ironside.journal.SubTaken;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.AirWatch;
@@ -44,6 +45,7 @@ import app.ironside.sky.NightTimes;
 import app.ironside.sky.Observer;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.StarSource;
+import app.ironside.solve.PlateSolver;
 import app.ironside.solve.StarShelf;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
@@ -62,6 +64,7 @@ public final class Wiring {
     private final StarCatalogue stars;
     private final DeepSkyCatalogue objects;
     private final Workers workers;
+    private final SkySource sky;
     private final StarShelf shelf;
     private final DriverShelf drivers;
 
@@ -77,6 +80,7 @@ public final class Wiring {
         this.workers = workers;
         this.stars = StarCatalogue.hipparcos();
         this.objects = DeepSkyCatalogue.load();
+        this.sky = new SkySource(stars, objects);
         this.shelf = new StarShelf(stars, workers, dataFolder);
         this.drivers = new DriverShelf(dataFolder);
     }
@@ -104,7 +108,7 @@ public final class Wiring {
 
     /** The catalogue's stars, with invented ones below its reach. */
     public StarSource starSource() {
-        return new SkySource(stars, objects);
+        return sky;
     }
 
     /** Draws frames of rehearsals again that are not on the disk. */
@@ -165,7 +169,7 @@ public final class Wiring {
                 given,
                 logbook,
                 entry,
-                new RehearsalVenue(new SkySource(stars, objects), workers, clock),
+                new RehearsalVenue(sky, SimulatedObservatory.Frames.DRAWN, workers, clock),
                 watcher,
                 control);
     }
@@ -176,7 +180,7 @@ public final class Wiring {
      * @throws BadInputException naming what is missing
      */
     public void checkLive(NightFile file) {
-        new LiveVenue(drivers(), new LiveClock(Clock.systemUTC())).check(file);
+        new LiveVenue(drivers(), new LiveClock(Clock.systemUTC()), workers).check(file);
     }
 
     /**
@@ -189,7 +193,12 @@ public final class Wiring {
     public NightRun live(
             NightFile given, Logbook logbook, NightEntry entry, NightWatcher watcher, NightControl control) {
         return night(
-                given, logbook, entry, new LiveVenue(drivers(), new LiveClock(Clock.systemUTC())), watcher, control);
+                given,
+                logbook,
+                entry,
+                new LiveVenue(drivers(), new LiveClock(Clock.systemUTC()), workers),
+                watcher,
+                control);
     }
 
     NightRun night(
@@ -201,11 +210,16 @@ public final class Wiring {
             NightControl control) {
         Journal journal = logbook.journal(entry);
         List<NightEvent> before = journal.events();
-        NightFile file = NightState.of(before)
-                .last(ProgramRevised.class)
-                .map(r -> NightFile.parse(r.document(), entry.title(), objects))
-                .orElse(given);
-        return assemble(file, entry, journal, venue.prepare(file, before, watcher), watcher, logbook, control);
+        NightFile file = inForce(given, before);
+        Venue.Prepared prepared = venue.prepare(file, before, watcher);
+        FrameArchive archive = new FrameArchive(entry.folder());
+        Books books = new Books(
+                archive,
+                shelf.solver(),
+                logbook.focusPositions(file.kit().name(), entry, prepared.provenance()),
+                models(logbook, prepared.provenance()).of(file.kit().name()));
+        NightEngine engine = new NightEngine(context(file, journal, prepared, watcher, control, books));
+        return new NightRun(file, entry, engine, control, prepared.clock(), journal, archive, prepared.observatory());
     }
 
     /** The pointing models of a logbook's kits: those of real mounts, or of simulated ones. */
@@ -230,7 +244,7 @@ public final class Wiring {
                 file.site(),
                 file.kit(),
                 file.observatoryOver(SimSettings.DEFAULT, SimSettings.class),
-                new SkySource(stars, objects),
+                sky,
                 clock,
                 times.sunset().orElse(times.night().from()),
                 workers);
@@ -271,36 +285,90 @@ public final class Wiring {
         };
     }
 
-    private NightRun assemble(
+    /**
+     * A rehearsal without pixels: what measuring its frames would give is worked out from what falls on the sensor, and nothing is written
+     * to the disk.
+     *
+     * @param journal new, or that of such a night which was stopped
+     * @param clock made for the instant at which the night begins or goes on
+     */
+    public SwiftNight swift(
+            NightFile given,
+            Journal journal,
+            Function<Instant, ? extends NightClock> clock,
+            NightWatcher watcher,
+            NightControl control) {
+        List<NightEvent> before = journal.events();
+        NightFile file = inForce(given, before);
+        Venue.Prepared venue = new RehearsalVenue(sky, SimulatedObservatory.Frames.SKETCHED, Workers.SERIAL, clock)
+                .prepare(file, before, watcher);
+        List<String> taken =
+                NightState.of(before).subs().stream().map(SubTaken::file).toList();
+        NightEngine engine = new NightEngine(context(
+                file,
+                journal,
+                venue,
+                watcher,
+                control,
+                new Books(
+                        FrameArchive.ofNames(Path.of("night"), taken),
+                        shelf.solver().forAnother(),
+                        List.of(),
+                        Optional.empty())));
+        return new SwiftNight(
+                file,
+                engine,
+                control,
+                venue.clock(),
+                journal,
+                venue.observatory().orElseThrow());
+    }
+
+    /** By a changed program, if the night was given one. */
+    private NightFile inForce(NightFile given, List<NightEvent> before) {
+        return NightState.of(before)
+                .last(ProgramRevised.class)
+                .map(r -> NightFile.parse(r.document(), "the program in force", objects))
+                .orElse(given);
+    }
+
+    /**
+     * What a night goes back to of other nights, and where it keeps its own.
+     *
+     * @param solver by which its frames are recognised
+     * @param focusSteps where the kit focused on other nights
+     * @param model of the kit's mount, if one is kept
+     */
+    private record Books(
+            FrameArchive archive, PlateSolver solver, List<Double> focusSteps, Optional<PointingModel> model) {}
+
+    private NightContext context(
             NightFile file,
-            NightEntry entry,
             Journal journal,
             Venue.Prepared venue,
             NightWatcher watcher,
-            Logbook logbook,
-            NightControl control) {
+            NightControl control,
+            Books books) {
         NightClock clock = venue.clock();
         Devices devices = venue.devices();
-        FrameArchive archive = new FrameArchive(entry.folder());
         Observer observer = Observer.at(file.site());
         GuardedMount mount = new GuardedMount(devices.mount(), observer, file.kit(), clock);
         NightRecord record = new NightRecord(journal, clock, watcher);
-        NightContext context = new NightContext(
+        return new NightContext(
                 file.site(),
                 file.kit(),
                 new ProgramInForce(file.program(), text -> revised(text, file)),
                 devices.withMount(mount),
                 new WatchedClock(clock, watch(devices, mount, record, control)),
-                archive,
+                books.archive(),
                 record,
-                shelf.solver(),
+                venue.gauge(),
+                books.solver(),
                 workers,
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
-                logbook.focusPositions(file.kit().name(), entry, venue.provenance()),
-                models(logbook, venue.provenance()).of(file.kit().name()),
+                books.focusSteps(),
+                books.model(),
                 venue.provenance(),
                 control);
-        return new NightRun(
-                file, entry, new NightEngine(context), control, clock, journal, archive, venue.observatory());
     }
 }

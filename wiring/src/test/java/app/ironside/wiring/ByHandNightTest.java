@@ -11,11 +11,11 @@ import app.ironside.journal.FaultTold;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.GuideFigures;
 import app.ironside.journal.GuiderCalibrated;
+import app.ironside.journal.JournalInMemory;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.TargetCentred;
-import app.ironside.logbook.Logbook;
-import app.ironside.logbook.NightEntry;
+import app.ironside.night.NightControl;
 import app.ironside.night.NightWatcher;
 import app.ironside.sim.SteppedClock;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -23,14 +23,10 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** A night with a lens on a tracker: pointed, focused and aligned by hands, and nothing guides. */
 class ByHandNightTest {
     private static final int SUBS = 4;
-
-    @TempDir
-    Path folder;
 
     private static String night() throws Exception {
         ObjectMapper json = new ObjectMapper();
@@ -57,30 +53,27 @@ class ByHandNightTest {
         Wiring wiring = new Wiring(Workers.ALL_CORES);
         NightFile file = NightFile.parse(night(), "lark-night.json", wiring.objects());
         wiring.check(file);
-        try (Logbook logbook = Logbook.open(folder)) {
-            NightEntry entry = logbook.begin("by hand", "night", file.text());
-            NightRun run = wiring.rehearsal(file, logbook, entry, SteppedClock::new, NightWatcher.NONE);
-            run.engine().run();
-            NightState night = NightState.of(run.journal().events());
-            assertThat(night.all(FaultTold.class)).isEmpty();
-            assertThat(night.ended()).isTrue();
-            // The knobs were turned by what was measured, and the truth of it is the observatory's.
-            AxisMeasured axis = night.last(AxisMeasured.class).orElseThrow();
-            double[] truth = run.observatory().orElseThrow().polarErrorArcmin();
-            assertThat(Math.hypot(axis.altitudeErrorArcmin(), axis.azimuthErrorArcmin()))
-                    .isCloseTo(Math.hypot(truth[0], truth[1]), within(1.5));
-            assertThat(night.last(TargetCentred.class).orElseThrow().offsetArcsec())
-                    .isLessThan(300);
-            assertThat(night.all(FocusSwept.class)).hasSize(2);
-            assertThat(night.subs()).hasSize(SUBS).allMatch(SubTaken::kept);
-            assertThat(night.subs())
-                    .as("measured sharp, as they are, in a crowd of stars a pixel wide")
-                    .allMatch(s -> s.measures().hfrPx().orElseThrow() < 1.5)
-                    .allMatch(s -> s.guiding().equals(GuideFigures.UNKNOWN));
-            assertThat(night.all(GuiderCalibrated.class)).isEmpty();
-            assertThat(night.all(Dithered.class))
-                    .as("a hand is not asked to dither")
-                    .isEmpty();
-        }
+        SwiftNight run =
+                wiring.swift(file, new JournalInMemory(), SteppedClock::new, NightWatcher.NONE, new NightControl());
+        run.engine().run();
+        NightState night = run.state();
+        assertThat(night.all(FaultTold.class)).isEmpty();
+        assertThat(night.ended()).isTrue();
+        // The knobs were turned by what was measured, and the truth of it is the observatory's.
+        AxisMeasured axis = night.last(AxisMeasured.class).orElseThrow();
+        double[] truth = run.observatory().polarErrorArcmin();
+        assertThat(Math.hypot(axis.altitudeErrorArcmin(), axis.azimuthErrorArcmin()))
+                .isCloseTo(Math.hypot(truth[0], truth[1]), within(1.5));
+        assertThat(night.last(TargetCentred.class).orElseThrow().offsetArcsec()).isLessThan(300);
+        assertThat(night.all(FocusSwept.class)).hasSize(2);
+        assertThat(night.subs()).hasSize(SUBS).allMatch(SubTaken::kept);
+        assertThat(night.subs())
+                .as("measured sharp, as they are, in a crowd of stars a pixel wide")
+                .allMatch(s -> s.measures().hfrPx().orElseThrow() < 1.5)
+                .allMatch(s -> s.guiding().equals(GuideFigures.UNKNOWN));
+        assertThat(night.all(GuiderCalibrated.class)).isEmpty();
+        assertThat(night.all(Dithered.class))
+                .as("a hand is not asked to dither")
+                .isEmpty();
     }
 }

@@ -6,26 +6,21 @@ import static org.assertj.core.api.Assertions.within;
 import app.ironside.Workers;
 import app.ironside.document.NightFile;
 import app.ironside.journal.Flipped;
+import app.ironside.journal.JournalInMemory;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.TargetCentred;
-import app.ironside.logbook.Logbook;
-import app.ironside.logbook.NightEntry;
+import app.ironside.night.NightControl;
 import app.ironside.night.NightWatcher;
 import app.ironside.sim.SteppedClock;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import java.nio.file.Path;
 import java.util.List;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 
 /** A whole night over the meridian with what the shipped kits have not: a camera turned by a motor, a mount that chooses its side. */
 class OtherMountsNightTest {
     private static final double FRAMED_DEG = 35;
-
-    @TempDir
-    Path folder;
 
     private static String night() throws Exception {
         ObjectMapper json = new ObjectMapper();
@@ -39,23 +34,20 @@ class OtherMountsNightTest {
     void theCameraIsTurnedAsFramedAndTheMountIsLeftToFlip() throws Exception {
         Wiring wiring = new Wiring(Workers.ALL_CORES);
         NightFile file = NightFile.parse(night(), "other-mounts.json", wiring.objects());
-        try (Logbook logbook = Logbook.open(folder)) {
-            NightEntry entry = logbook.begin("other mounts", "night", file.text());
-            NightRun run = wiring.rehearsal(file, logbook, entry, SteppedClock::new, NightWatcher.NONE);
-            run.engine().run();
-            NightState night = NightState.of(run.journal().events());
-            assertThat(night.ended()).isTrue();
-            assertThat(night.all(Flipped.class)).hasSize(1);
-            List<SubTaken> after = night.subs().stream()
-                    .filter(s ->
-                            s.time().isAfter(night.all(Flipped.class).get(0).time()))
-                    .toList();
-            assertThat(after).isNotEmpty();
-            assertThat(night.subs()).hasSizeGreaterThan(after.size());
-            for (TargetCentred centred : night.all(TargetCentred.class)) {
-                double off = centred.rotationDeg() - FRAMED_DEG;
-                assertThat(off - 180 * Math.rint(off / 180)).isCloseTo(0, within(0.5));
-            }
+        SwiftNight run =
+                wiring.swift(file, new JournalInMemory(), SteppedClock::new, NightWatcher.NONE, new NightControl());
+        run.engine().run();
+        NightState night = run.state();
+        assertThat(night.ended()).isTrue();
+        assertThat(night.all(Flipped.class)).hasSize(1);
+        List<SubTaken> after = night.subs().stream()
+                .filter(s -> s.time().isAfter(night.all(Flipped.class).get(0).time()))
+                .toList();
+        assertThat(after).isNotEmpty();
+        assertThat(night.subs()).hasSizeGreaterThan(after.size());
+        for (TargetCentred centred : night.all(TargetCentred.class)) {
+            double off = centred.rotationDeg() - FRAMED_DEG;
+            assertThat(off - 180 * Math.rint(off / 180)).isCloseTo(0, within(0.5));
         }
     }
 }

@@ -1,0 +1,182 @@
+package app.ironside.sim;
+
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+
+/**
+ * What measuring a star's image gives, without drawing it: the image of {@link StarImage}, a Moffat profile with β = 3 spread over the
+ * annulus of defocus and along a path, as a set of distances from its middle that each hold the same share of the light.
+ *
+ * @see "Moffat 1969, A&A 3, 455: the flux within r is 1 − (1 + r²/α²)^(1 − β)"
+ */
+final class PointSpread {
+    private static final double BETA = 3;
+
+    /** Rings of equal light. */
+    private static final int RINGS = 96;
+
+    /** Places on the annulus, and in the profile, that a table is summed from. */
+    private static final int PLACES = 160;
+
+    private static final double GOLDEN_RAD = 2.399963;
+
+    /** A disc below this many widths of the profile is a point, pixels. */
+    private static final double SHARP_PX = 0.15;
+
+    /** Half-flux radius squared of a Gaussian over its variance. */
+    private static final double HFR_SQUARED = 2 * Math.log(2);
+
+    /** Of light that is spread evenly over a pixel, each axis. */
+    private static final double PIXEL_VARIANCE = 1.0 / 12;
+
+    /** By which pixels widen the peaked image of a star beyond what its measure takes off for them, from drawn frames. */
+    private static final double PIXEL_HFR_SQUARED = 0.19;
+
+    /** Apertures in which stars are measured reach this many half-flux radii. */
+    private static final double APERTURE = 4.5;
+
+    /** Tables by obstruction, then by the disc's radius in widths, in steps. */
+    private static final Map<Double, Map<Integer, float[]>> TABLES = new ConcurrentHashMap<>();
+
+    private static final double STEP_LOG = Math.log(1.12);
+    private static final double FIRST_DISC = 0.02;
+
+    private final double[] distances;
+    private final double xx;
+    private final double yy;
+    private final double xy;
+    private final double hfr;
+
+    /**
+     * @param fwhmPx of the profile
+     * @param discRadiusPx of the blur by defocus
+     * @param obstruction inner over outer radius of that blur
+     * @param path places through the exposure, equally long at each
+     */
+    PointSpread(double fwhmPx, double discRadiusPx, double obstruction, List<StarImage.Stray> path) {
+        double[] covariance = covariance(path);
+        xx = covariance[0];
+        yy = covariance[1];
+        xy = covariance[2];
+        distances = distances(fwhmPx, discRadiusPx < SHARP_PX ? 0 : discRadiusPx, obstruction);
+        double round = halfFlux(distances, Double.POSITIVE_INFINITY);
+        round = halfFlux(distances, Math.max(4, APERTURE * round));
+        hfr = Math.sqrt(round * round + PIXEL_HFR_SQUARED + HFR_SQUARED * (xx + yy) / 2);
+    }
+
+    private static double[] covariance(List<StarImage.Stray> path) {
+        double mx = path.stream().mapToDouble(StarImage.Stray::dx).average().orElse(0);
+        double my = path.stream().mapToDouble(StarImage.Stray::dy).average().orElse(0);
+        double sxx = 0;
+        double syy = 0;
+        double sxy = 0;
+        for (StarImage.Stray stray : path) {
+            sxx += (stray.dx() - mx) * (stray.dx() - mx);
+            syy += (stray.dy() - my) * (stray.dy() - my);
+            sxy += (stray.dx() - mx) * (stray.dy() - my);
+        }
+        int n = Math.max(1, path.size());
+        return new double[] {sxx / n, syy / n, sxy / n};
+    }
+
+    private static double[] distances(double fwhmPx, double discRadiusPx, double obstruction) {
+        double disc = discRadiusPx / fwhmPx;
+        Map<Integer, float[]> tables = TABLES.computeIfAbsent(obstruction, o -> new ConcurrentHashMap<>());
+        double place = disc <= FIRST_DISC ? 0 : Math.log(disc / FIRST_DISC) / STEP_LOG + 1;
+        int low = (int) place;
+        float[] a = tables.computeIfAbsent(low, k -> table(discOf(k), obstruction));
+        float[] b = tables.computeIfAbsent(low + 1, k -> table(discOf(k), obstruction));
+        double share = place - low;
+        double[] out = new double[RINGS];
+        for (int i = 0; i < RINGS; i++) {
+            out[i] = fwhmPx * (a[i] + share * (b[i] - a[i]));
+        }
+        return out;
+    }
+
+    private static double discOf(int step) {
+        return step == 0 ? 0 : FIRST_DISC * Math.exp((step - 1) * STEP_LOG);
+    }
+
+    /** Distances in widths of the profile, sorted, each the middle of a share of the light. */
+    private static float[] table(double disc, double obstruction) {
+        double alpha = 1 / (2 * Math.sqrt(Math.pow(2, 1 / BETA) - 1));
+        float[] all = new float[PLACES * PLACES];
+        int n = 0;
+        for (int i = 0; i < PLACES; i++) {
+            double u = (i + 0.5) / PLACES;
+            double radius = alpha * Math.sqrt(Math.pow(1 - u, 1 / (1 - BETA)) - 1);
+            double x = radius * Math.cos(i * GOLDEN_RAD);
+            double y = radius * Math.sin(i * GOLDEN_RAD);
+            for (int k = 0; k < PLACES; k++) {
+                double share = (k + 0.5) / PLACES;
+                double r = disc * Math.sqrt(obstruction * obstruction + share * (1 - obstruction * obstruction));
+                all[n++] = (float) Math.hypot(x + r * Math.cos(k * GOLDEN_RAD), y + r * Math.sin(k * GOLDEN_RAD));
+            }
+        }
+        Arrays.sort(all);
+        float[] rings = new float[RINGS];
+        for (int i = 0; i < RINGS; i++) {
+            rings[i] = all[(int) ((i + 0.5) / RINGS * all.length)];
+        }
+        return rings;
+    }
+
+    /** Radius that holds half of the light within an aperture. */
+    private static double halfFlux(double[] sorted, double aperture) {
+        int inside = 0;
+        while (inside < sorted.length && sorted[inside] < aperture) {
+            inside++;
+        }
+        if (inside < 2) {
+            return aperture / Math.sqrt(2);
+        }
+        double middle = (inside - 1) / 2.0;
+        int low = (int) middle;
+        return sorted[low] + (middle - low) * (sorted[low + 1] - sorted[low]);
+    }
+
+    /** Half-flux radius as it is measured, pixels. */
+    double halfFluxRadiusPx() {
+        return hfr;
+    }
+
+    /** Share of the light that lies within a radius. */
+    double within(double radiusPx) {
+        int place = Arrays.binarySearch(distances, radiusPx);
+        return (place < 0 ? -place - 1 : place) / (double) RINGS;
+    }
+
+    /**
+     * Light in a square pixel in the middle, smoothed with a Gaussian.
+     *
+     * @param sigmaPx 0 for the pixel alone
+     */
+    double density(double sigmaPx) {
+        double variance = sigmaPx * sigmaPx + PIXEL_VARIANCE + (xx + yy) / 2;
+        double sum = 0;
+        for (double r : distances) {
+            sum += Math.exp(-r * r / (2 * variance));
+        }
+        return sum / RINGS / (2 * Math.PI * variance);
+    }
+
+    /** Second moments xx, yy, xy as they are measured under a window and freed of it, pixels squared; and by how much that grows their errors. */
+    double[] moments() {
+        double window = Math.max(1, 1.5 * hfr);
+        double wide = window * window;
+        double sum = 0;
+        double raw = 0;
+        for (double r : distances) {
+            double weight = Math.exp(-r * r / (2 * wide));
+            sum += weight;
+            raw += weight * r * r / 2;
+        }
+        raw = raw / sum + PIXEL_VARIANCE;
+        double freed = 1 / raw - 1 / wide;
+        double round = freed > 1e-4 ? 1 / freed : raw;
+        return new double[] {round + xx, round + yy, xy, round / raw};
+    }
+}
