@@ -5,37 +5,39 @@ import app.ironside.Printable;
 import app.ironside.TextFiles;
 import app.ironside.Workers;
 import app.ironside.device.DeviceException;
+import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
+import app.ironside.document.RehearsedFault;
 import app.ironside.image.Destination;
-import app.ironside.journal.BlockPlanned;
-import app.ironside.journal.FaultTold;
-import app.ironside.journal.Flipped;
-import app.ironside.journal.FocusSwept;
-import app.ironside.journal.GateOverruled;
+import app.ironside.journal.JournalInMemory;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
-import app.ironside.journal.Stage;
-import app.ironside.journal.StageBegan;
-import app.ironside.journal.SubTaken;
-import app.ironside.journal.TargetCentred;
-import app.ironside.logbook.EventCodec;
 import app.ironside.logbook.FolderLock;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
+import app.ironside.night.NightControl;
+import app.ironside.night.NightEngine;
 import app.ironside.night.NightWatcher;
+import app.ironside.sim.FaultTruth;
+import app.ironside.sim.SimSettings;
 import app.ironside.sim.SteppedClock;
+import app.ironside.wiring.ManyNights;
 import app.ironside.wiring.NightRun;
+import app.ironside.wiring.Outcome;
+import app.ironside.wiring.SwiftNight;
 import app.ironside.wiring.Wiring;
 import java.io.IOException;
 import java.io.PrintWriter;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -43,6 +45,8 @@ import picocli.CommandLine.Parameters;
 
 @Command(name = "rehearse", description = "Runs a whole night against the simulated observatory on a virtual clock.")
 final class RehearseVerb extends Verb {
+    private static final int MOST_NIGHTS = 10_000;
+
     @Parameters(paramLabel = "NIGHT.json", description = "Site, kit and program; see examples/.")
     private Path file;
 
@@ -56,16 +60,39 @@ final class RehearseVerb extends Verb {
                     "Keep frames, masters, stacks and the journal in this folder; a stopped rehearsal there goes on.")
     private Path keep;
 
+    @Option(
+            names = "--no-pixels",
+            description = "Frames are not drawn; what measuring them would give is worked out. An answer in seconds.")
+    private boolean noPixels;
+
+    @Option(
+            names = "--nights",
+            paramLabel = "K",
+            description =
+                    "As many nights of a year, each with weather, seeing and faults of its own seed; without pixels.")
+    private Integer nights;
+
+    @Option(
+            names = "--fault",
+            paramLabel = "KIND@HH:MM[+MINUTES]",
+            description =
+                    "Something goes wrong at a time; may be given again and again. See docs/FILES.md for the kinds.")
+    private List<String> faults = List.of();
+
     @Override
     Answer answer() throws InterruptedException {
         String text = TextFiles.read(file, "a night file as in examples/");
         Wiring wiring = new Wiring(Workers.ALL_CORES);
-        NightFile parsed = NightFile.parse(text, file.toString(), wiring.objects());
-        NightFile night = seed == null ? parsed : parsed.withSeed(seed);
+        NightFile night;
         try {
-            wiring.check(night);
+            NightFile parsed = NightFile.parse(text, file.toString(), wiring.objects());
+            wiring.check(parsed);
+            night = withFaults(seed == null ? parsed : parsed.withSeed(seed));
         } catch (BadInputException e) {
             throw e.in(file.toString());
+        }
+        if (noPixels || nights != null) {
+            return swift(wiring, night);
         }
         if (keep == null) {
             Path folder = temporary();
@@ -83,6 +110,41 @@ final class RehearseVerb extends Verb {
                         "a folder of its own for each rehearsal; wait for the other, or choose another"))) {
             return run(wiring, night, lock.folder());
         }
+    }
+
+    private NightFile withFaults(NightFile night) {
+        if (faults.isEmpty()) {
+            return night;
+        }
+        SimSettings settings = night.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
+        List<RehearsedFault> all = new ArrayList<>(settings.faults());
+        faults.forEach(f -> all.add(FaultOption.parse(f)));
+        return night.withObservatory(settings.withFaults(all));
+    }
+
+    /** Without pixels: nothing is kept, there are no frames to keep. */
+    private Answer swift(Wiring wiring, NightFile night) throws InterruptedException {
+        if (keep != null) {
+            throw badOption(
+                    "--keep", "asks for frames that a rehearsal without pixels does not have", "the one or the other");
+        }
+        if (nights != null && (nights < 1 || nights > MOST_NIGHTS)) {
+            throw badOption("--nights", "is " + nights, "1 to " + MOST_NIGHTS);
+        }
+        long first = seed == null
+                ? night.observatoryOver(SimSettings.DEFAULT, SimSettings.class).seed()
+                : seed;
+        NightFile one = nights == null ? night : ManyNights.drawn(night, first);
+        SwiftNight run = wiring.swift(one, new JournalInMemory(), SteppedClock::new, teller(night), new NightControl());
+        Answer answer = answer(run.engine(), run::state, run.observatory().faults(), night);
+        if (nights == null) {
+            return answer;
+        }
+        Outcome outcome = new ManyNights(wiring).run(night, first, nights, progress());
+        Map<String, Object> facts = new LinkedHashMap<>(answer.facts());
+        facts.remove("reason");
+        facts.put("outcome", RehearsalFacts.of(outcome));
+        return Answer.done(facts);
     }
 
     /** The night that was left in a folder, if it is this one: under another program it would be another night. */
@@ -113,88 +175,46 @@ final class RehearseVerb extends Verb {
                         "night-" + night.program().date() + "-"
                                 + (logbook.nights().size() + 1),
                         night.text()));
+        NightRun run = wiring.rehearsal(night, logbook, entry, SteppedClock::new, teller(night));
+        return answer(
+                run.engine(),
+                () -> NightState.of(run.journal().events()),
+                run.observatory().orElseThrow().faults(),
+                night);
+    }
+
+    /** Each event on standard error as it comes. */
+    private NightWatcher teller(NightFile night) {
         PrintWriter err = commandLine().getErr();
-        ZoneId zone = night.site().zone();
-        NightWatcher watcher = new NightWatcher() {
+        return new NightWatcher() {
             @Override
             public void event(NightEvent event) {
-                err.println(time(event.time(), zone) + "  " + Printable.line(event.text()));
+                err.println(time(event.time(), night.site().zone()) + "  " + Printable.line(event.text()));
                 err.flush();
             }
         };
-        NightRun run = wiring.rehearsal(night, logbook, entry, SteppedClock::new, watcher);
+    }
+
+    private static Answer answer(
+            NightEngine engine, Supplier<NightState> state, List<FaultTruth> truth, NightFile night)
+            throws InterruptedException {
         String reason = "";
         try {
-            run.engine().run();
+            engine.run();
         } catch (DeviceException e) {
             reason = e.getMessage();
+        } catch (UncheckedIOException e) {
+            if (truth.stream().noneMatch(f -> f.kind() == FaultKind.DISK_FULL)) {
+                throw e;
+            }
+            reason = e.getMessage();
         }
-        NightState end = NightState.of(run.journal().events());
-        Map<String, Object> facts = summary(end, zone);
+        NightState end = state.get();
+        Map<String, Object> facts = RehearsalFacts.of(end, truth, night.site().zone());
         if (reason.isEmpty()) {
-            reason = nothingKept(end);
+            reason = RehearsalFacts.nothingKept(end);
         }
         return reason.isEmpty() ? Answer.done(facts) : Answer.impossible(reason, facts);
-    }
-
-    /** Why a night that went to its end has no light to show, in the words of what it told last; empty where it has. */
-    private static String nothingKept(NightState night) {
-        if (night.kept() > 0) {
-            return "";
-        }
-        if (!night.subs().isEmpty()) {
-            return "none of " + night.subs().size() + " subs was kept: "
-                    + night.subs().get(night.subs().size() - 1).text();
-        }
-        List<FaultTold> faults = night.all(FaultTold.class);
-        return "no sub was taken"
-                + (faults.isEmpty() ? "" : ": " + faults.get(faults.size() - 1).text());
-    }
-
-    private static Map<String, Object> summary(NightState night, ZoneId zone) {
-        List<Map<String, Object>> told = night.events().stream()
-                .map(e -> Answer.facts("time", time(e.time(), zone), "kind", EventCodec.kindOf(e), "text", e.text()))
-                .toList();
-        return Answer.facts(
-                "subsPlanned",
-                (long) night.all(BlockPlanned.class).stream()
-                        .mapToInt(BlockPlanned::subs)
-                        .sum(),
-                "subsTaken",
-                (long) night.subs().size(),
-                "subsKept",
-                (long) night.kept(),
-                "meridianFlips",
-                (long) night.all(Flipped.class).size(),
-                "focusRuns",
-                (long) night.all(FocusSwept.class).size(),
-                "recentres",
-                (long) recentres(night),
-                "lightSeconds",
-                night.subs().stream()
-                        .filter(SubTaken::kept)
-                        .mapToDouble(SubTaken::seconds)
-                        .sum(),
-                "overruled",
-                night.all(GateOverruled.class).stream()
-                        .map(o -> Answer.facts("stage", o.stage().title(), "sentence", o.text()))
-                        .toList(),
-                "faults",
-                (long) night.all(FaultTold.class).size(),
-                "events",
-                told);
-    }
-
-    /** Centrings beyond the one at each start and flip. */
-    private static int recentres(NightState night) {
-        int starts = (int) night.all(StageBegan.class).stream()
-                .filter(s -> s.stage() == Stage.POINT)
-                .count();
-        return Math.max(
-                0,
-                night.all(TargetCentred.class).size()
-                        - starts
-                        - night.all(Flipped.class).size());
     }
 
     private static Path temporary() {

@@ -94,6 +94,15 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
         return of(site, kit, program, lessons, changed);
     }
 
+    /**
+     * The same night under another truth of the simulated observatory.
+     *
+     * @param settings a record of the simulator's
+     */
+    public NightFile withObservatory(Object settings) {
+        return of(site, kit, program, lessons, JsonText.tree(settings));
+    }
+
     private ObjectNode tree() {
         return tree(site, kit, program, lessons, observatory);
     }

@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalLong;
+import java.util.function.BooleanSupplier;
 import java.util.stream.Stream;
 
 /**
@@ -29,16 +30,24 @@ public final class FrameArchive {
     /** How many frames have been named in each folder, where none are written; empty where they are. */
     private final Optional<Map<String, Integer>> named;
 
+    private final BooleanSupplier full;
+
     /**
      * @param root the night's own folder; made if it is missing
      */
     public FrameArchive(Path root) {
-        this(make(root), Optional.empty());
+        this(make(root), Optional.empty(), () -> false);
     }
 
-    private FrameArchive(Path root, Optional<Map<String, Integer>> named) {
+    private FrameArchive(Path root, Optional<Map<String, Integer>> named, BooleanSupplier full) {
         this.root = root;
         this.named = named;
+        this.full = full;
+    }
+
+    /** The same archive on a disk that is full whenever this says so: of a rehearsal. */
+    public FrameArchive fullWhen(BooleanSupplier says) {
+        return new FrameArchive(root, named, says);
     }
 
     /**
@@ -49,7 +58,7 @@ public final class FrameArchive {
     public static FrameArchive ofNames(Path root, Collection<String> given) {
         Map<String, Integer> named = new HashMap<>();
         given.forEach(file -> named.merge(file.substring(0, file.lastIndexOf('/')), 1, Integer::sum));
-        return new FrameArchive(root, Optional.of(named));
+        return new FrameArchive(root, Optional.of(named), () -> false);
     }
 
     /** Whether frames are on the disk once they are saved: only then is there something to combine. */
@@ -74,6 +83,11 @@ public final class FrameArchive {
      * @return path relative to the night's folder
      */
     public String save(String folder, String name, Frame frame) {
+        if (full.getAsBoolean()) {
+            throw new UncheckedIOException(
+                    "The disk is full: free some room, and the night goes on from here.",
+                    new IOException("No space left on device"));
+        }
         if (named.isPresent()) {
             return folder + "/" + numbered(name, named.get().merge(folder, 1, Integer::sum));
         }

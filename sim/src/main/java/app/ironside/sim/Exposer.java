@@ -33,6 +33,7 @@ final class Exposer {
      * @param fwhmPx of star images in focus
      * @param defocusUm of the middle of the field
      * @param path strayed during the exposure
+     * @param spotShare of light that a spot of oil on the sensor takes
      */
     record Scene(
             Wcs wcs,
@@ -42,7 +43,8 @@ final class Exposer {
             double skyElectronsPerSecond,
             double fwhmPx,
             double defocusUm,
-            List<StarImage.Stray> path) {}
+            List<StarImage.Stray> path,
+            double spotShare) {}
 
     /** The part of the sensor that is read. */
     record Window(int left, int bottom, int width, int height) {}
@@ -81,10 +83,21 @@ final class Exposer {
         for (int row = 0; row < window.height(); row++) {
             int from = (window.bottom() + row) * sensor.widthPx() + window.left();
             for (int column = 0; column < window.width(); column++) {
-                light[row * window.width() + column] *= truth.response[from + column];
+                light[row * window.width() + column] *= truth.response[from + column]
+                        * (float) throughSpot(sensor, window.left() + column, window.bottom() + row, scene.spotShare());
             }
         }
         return light;
+    }
+
+    /** Share of light that a spot on the sensor lets through: a soft disc, a twelfth of the frame wide, beside the middle. */
+    static double throughSpot(Sensor sensor, double x, double y, double share) {
+        if (share <= 0) {
+            return 1;
+        }
+        double radius = sensor.widthPx() / 24.0;
+        double away = Math.hypot(x - 0.58 * sensor.widthPx(), y - 0.44 * sensor.heightPx()) / radius;
+        return 1 - share * Math.max(0, Math.min(1, 3 * (1 - away)));
     }
 
     /** Electrons of an even light before the telescope, response included. */

@@ -44,7 +44,19 @@ final class SimCamera extends SimDevice implements Camera {
         double defocusUm(Instant time);
 
         /** Arcseconds of random image motion to add to a frame, each axis. */
-        double jitterArcsec(double seconds);
+        double jitterArcsec(Instant time, double seconds);
+
+        /** Share of light that comes through, cloud and air apart. */
+        double clearness(Instant time);
+
+        /** Factor of the width of star images. */
+        double blur(Instant time);
+
+        /** Share of light that a spot on the sensor takes. */
+        double spot(Instant time);
+
+        /** Since when the camera shows a hot pixel in the place of its star. */
+        Optional<Instant> showsHotPixelSince(Instant time);
     }
 
     private static final Abilities ABILITIES = new Abilities(
@@ -65,6 +77,7 @@ final class SimCamera extends SimDevice implements Camera {
     private final FrameMaker maker;
     private final DoubleSupplier angleDeg;
     private final long seed;
+    private Exposer.Scene moving;
     private Exposure exposure = Exposure.light(Duration.ZERO);
     private Instant started;
     private int frames;
@@ -225,6 +238,27 @@ final class SimCamera extends SimDevice implements Camera {
 
     private Exposer.Scene scene(double seconds) {
         Instant middle = started.plusMillis(Math.round(500 * seconds));
+        Optional<Instant> frozen = optics.showsHotPixelSince(middle);
+        if (frozen.isEmpty()) {
+            moving = moving(seconds, middle);
+            return moving;
+        }
+        // A hot pixel stays where the star was, wherever the telescope looks.
+        Exposer.Scene now = moving(seconds, middle);
+        Exposer.Scene then = moving == null ? now : moving;
+        return new Exposer.Scene(
+                then.wcs(),
+                now.filter(),
+                seconds,
+                now.transparency(),
+                now.skyElectronsPerSecond(),
+                now.fwhmPx(),
+                now.defocusUm(),
+                then.path(),
+                now.spotShare());
+    }
+
+    private Exposer.Scene moving(double seconds, Instant middle) {
         Horizontal seen = mount.direction(middle);
         Equatorial centre = surroundings.observer().catalogue(seen, middle);
         Wcs wcs = wcs(centre, mount.rollDeg(middle, centre) + angleDeg.getAsDouble());
@@ -235,11 +269,12 @@ final class SimCamera extends SimDevice implements Camera {
                 wcs,
                 optics.filter(),
                 seconds,
-                surroundings.transparency(seen, middle),
+                surroundings.transparency(seen, middle) * optics.clearness(middle),
                 surroundings.skyElectronsPerSecond(centre, seen, middle, kit, optics.filter()),
-                fwhmArcsec / kit.arcsecPerPixel(),
+                optics.blur(middle) * fwhmArcsec / kit.arcsecPerPixel(),
                 optics.defocusUm(middle),
-                path);
+                path,
+                optics.spot(middle));
     }
 
     private static double square(double x) {
@@ -265,8 +300,8 @@ final class SimCamera extends SimDevice implements Camera {
     /** How a star moved over the sensor, from where the telescope looked at moments of the exposure. */
     private List<StarImage.Stray> path(Wcs wcs, Equatorial centre, double seconds) {
         Noise noise = Noise.of(seed, frames, 5);
-        double jitterX = optics.jitterArcsec(seconds) * noise.gaussian() / kit.arcsecPerPixel();
-        double jitterY = optics.jitterArcsec(seconds) * noise.gaussian() / kit.arcsecPerPixel();
+        double jitterX = optics.jitterArcsec(started, seconds) * noise.gaussian() / kit.arcsecPerPixel();
+        double jitterY = optics.jitterArcsec(started, seconds) * noise.gaussian() / kit.arcsecPerPixel();
         int points = seconds < 1 ? 1 : (int) Math.min(PATH_POINTS, 2 + seconds);
         List<StarImage.Stray> path = new ArrayList<>();
         TangentPlane plane = new TangentPlane(centre);

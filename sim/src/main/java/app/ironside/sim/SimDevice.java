@@ -2,10 +2,12 @@ package app.ironside.sim;
 
 import app.ironside.device.Device;
 import app.ironside.device.DeviceLost;
+import java.util.function.BooleanSupplier;
 
 /** A simulated device with a cable that can be pulled. */
 abstract class SimDevice implements Device {
     private final String name;
+    private BooleanSupplier outage = () -> false;
     private boolean pulled;
     private Link link = Link.CONNECTED;
 
@@ -25,7 +27,7 @@ abstract class SimDevice implements Device {
 
     @Override
     public final void connect() {
-        if (pulled) {
+        if (isOut()) {
             link = Link.LOST;
             throw new DeviceLost(name);
         }
@@ -35,6 +37,15 @@ abstract class SimDevice implements Device {
     @Override
     public final void disconnect() {
         link = Link.CLOSED;
+    }
+
+    /** From now on it is without power whenever this says so. */
+    final void failWhen(BooleanSupplier out) {
+        outage = out;
+    }
+
+    private boolean isOut() {
+        return pulled || outage.getAsBoolean();
     }
 
     /** Pulls the cable or plugs it in; a connection that was lost has to be opened again. */
@@ -48,7 +59,7 @@ abstract class SimDevice implements Device {
      * @throws DeviceLost if nobody is there
      */
     final void mustAnswer() {
-        if (pulled && link == Link.CONNECTED) {
+        if (isOut() && link == Link.CONNECTED) {
             link = Link.LOST;
         }
         if (link != Link.CONNECTED) {

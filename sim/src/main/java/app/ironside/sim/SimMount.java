@@ -5,6 +5,7 @@ import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
 import app.ironside.device.Operation;
 import app.ironside.device.Timed;
+import app.ironside.document.FaultKind;
 import app.ironside.kit.MountSpec;
 import app.ironside.point.GuardedMount;
 import app.ironside.sky.Angles;
@@ -33,6 +34,7 @@ final class SimMount extends SimDevice implements Mount {
     private final SimSettings settings;
     private final NightClock clock;
     private final Surroundings surroundings;
+    private final Faults faults;
     private final Observer observer;
     private final Observer airless;
 
@@ -68,6 +70,7 @@ final class SimMount extends SimDevice implements Mount {
         this.settings = settings;
         this.clock = clock;
         this.surroundings = surroundings;
+        this.faults = surroundings.faults();
         this.observer = surroundings.observer();
         this.airless = observer.airless();
         this.latDeg = observer.site().latDeg();
@@ -84,7 +87,7 @@ final class SimMount extends SimDevice implements Mount {
     // -------------------------------------------------------------------------------------------
 
     double altitudeErrorArcmin() {
-        return altitudeErrorArcmin;
+        return altitudeErrorArcmin + faults.axisArcmin(clock.now());
     }
 
     double azimuthErrorArcmin() {
@@ -134,7 +137,7 @@ final class SimMount extends SimDevice implements Mount {
     /** Turns a direction with the base: first the altitude of the axis, then its azimuth. */
     private double[] tilted(double[] v) {
         boolean north = latDeg >= 0;
-        double altitude = Math.toRadians(altitudeErrorArcmin / 60);
+        double altitude = Math.toRadians(altitudeErrorArcmin() / 60);
         double azimuth = Math.toRadians(azimuthErrorArcmin / 60) / Math.max(0.02, Math.abs(Angles.cosDeg(latDeg)));
         // About east by the right-hand rule north rises; about up, azimuth falls.
         double[] raised = Vectors.turn(v, new double[] {1, 0, 0}, north ? altitude : -altitude);
@@ -143,11 +146,22 @@ final class SimMount extends SimDevice implements Mount {
 
     private double hourAngleDeg(Instant time) {
         double drive = tracking ? SIDEREAL_DEG_PER_S * seconds(anchor, time) : 0;
-        return axisHourAngleDeg + drive + (periodicArcsec(time) + pulses.hourAngleArcsec(time)) / 3600;
+        return axisHourAngleDeg
+                + drive
+                + (periodicArcsec(time) + pulses.hourAngleArcsec(time) + faults.hourAngleArcsec(time)) / 3600;
     }
 
     private double declinationDeg(Instant time) {
-        return axisDeclinationDeg + pulses.declinationArcsec(time) / 3600;
+        return axisDeclinationDeg + (pulses.declinationArcsec(time) + faults.declinationArcsec(time)) / 3600;
+    }
+
+    /** Where the mount itself believes its axis to be: of what knocked or held it, it knows nothing. */
+    private double toldHourAngleDeg(Instant time) {
+        return hourAngleDeg(time) - faults.hourAngleArcsec(time) / 3600;
+    }
+
+    private double toldDeclinationDeg(Instant time) {
+        return declinationDeg(time) - faults.declinationArcsec(time) / 3600;
     }
 
     private double periodicArcsec(Instant time) {
@@ -156,7 +170,8 @@ final class SimMount extends SimDevice implements Mount {
         }
         double phase =
                 2 * Math.PI * (time.toEpochMilli() / 1000.0 % settings.periodicSeconds()) / settings.periodicSeconds();
-        return settings.periodicArcsec()
+        return faults.gear(time)
+                * settings.periodicArcsec()
                 * (Math.sin(phase) + 0.25 * Math.sin(2 * phase + 1) + 0.12 * Math.sin(5 * phase));
     }
 
@@ -228,6 +243,10 @@ final class SimMount extends SimDevice implements Mount {
     private Operation turnAxes(String what, double hourAngleDeg, double declinationDeg, double seconds) {
         settle();
         motion.operation().ifPresent(Timed::abort);
+        if (faults.isOn(FaultKind.MOUNT_STUCK, clock.now())) {
+            // It says that it moves, and stays where it is.
+            return new Timed(name(), what, clock, Duration.ofMillis(Math.round(1000 * seconds)), () -> {});
+        }
         double fromHourAngle = axisHourAngleDeg;
         double fromDeclination = axisDeclinationDeg;
         axisHourAngleDeg = hourAngleDeg;
@@ -248,8 +267,8 @@ final class SimMount extends SimDevice implements Mount {
     /** Folds drive and pulses into the axes, so that a new movement starts from here. */
     private void settle() {
         Instant now = clock.now();
-        double h = hourAngleDeg(now) - periodicArcsec(now) / 3600;
-        double d = declinationDeg(now);
+        double h = toldHourAngleDeg(now) - periodicArcsec(now) / 3600;
+        double d = toldDeclinationDeg(now);
         axisHourAngleDeg = h;
         axisDeclinationDeg = d;
         anchor = now;
@@ -322,16 +341,16 @@ final class SimMount extends SimDevice implements Mount {
         mustAnswer();
         Instant now = clock.now();
         double[] place = hourAngleAndDeclination(truth, now);
-        modelHourAngleDeg = Angles.wrap180(place[0] - hourAngleDeg(now));
-        modelDeclinationDeg = place[1] - declinationDeg(now);
+        modelHourAngleDeg = Angles.wrap180(place[0] - toldHourAngleDeg(now));
+        modelDeclinationDeg = place[1] - toldDeclinationDeg(now);
     }
 
     @Override
     public Equatorial pointing() {
         mustAnswer();
         Instant now = clock.now();
-        double h = hourAngleDeg(now) + modelHourAngleDeg;
-        double d = Math.max(-90, Math.min(90, declinationDeg(now) + modelDeclinationDeg));
+        double h = toldHourAngleDeg(now) + modelHourAngleDeg;
+        double d = Math.max(-90, Math.min(90, toldDeclinationDeg(now) + modelDeclinationDeg));
         return airless.catalogue(Horizontal.fromEastNorthUp(ideal(h, d)), now);
     }
 

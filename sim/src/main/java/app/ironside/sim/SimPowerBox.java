@@ -24,6 +24,10 @@ final class SimPowerBox extends SimDevice implements PowerBox {
         heating = on;
     }
 
+    boolean isHeating() {
+        return heating;
+    }
+
     @Override
     public double heaterWatts() {
         mustAnswer();

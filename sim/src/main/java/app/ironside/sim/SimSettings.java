@@ -1,7 +1,12 @@
 package app.ironside.sim;
 
 import app.ironside.Check;
+import app.ironside.JsonText;
+import app.ironside.document.RehearsedFault;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.util.List;
+import java.util.function.Consumer;
 
 /**
  * The truth of a simulated observatory.
@@ -23,6 +28,7 @@ import java.util.List;
  * @param altitudeKnobArcmin what a turn of the altitude knob does
  * @param azimuthKnobArcmin what a turn of the azimuth knob does
  * @param clouds when and how thick
+ * @param faults what goes wrong, at a time
  */
 public record SimSettings(
         long seed,
@@ -42,10 +48,11 @@ public record SimSettings(
         double cameraAngleDeg,
         double altitudeKnobArcmin,
         double azimuthKnobArcmin,
-        List<Cloud> clouds) {
+        List<Cloud> clouds,
+        List<RehearsedFault> faults) {
     /** A usual night with usual gear. */
-    public static final SimSettings DEFAULT =
-            new SimSettings(1, 38, -27, 1.1, 4, 9, 480, 3.5, 2.9, 0.32, 520, -11, 11, 2, 17, 62, 37, List.of());
+    public static final SimSettings DEFAULT = new SimSettings(
+            1, 38, -27, 1.1, 4, 9, 480, 3.5, 2.9, 0.32, 520, -11, 11, 2, 17, 62, 37, List.of(), List.of());
 
     /**
      * A cloud.
@@ -64,72 +71,61 @@ public record SimSettings(
         Check.positive("seeingArcsec", seeingArcsec);
         Check.positive("periodicSeconds", periodicSeconds);
         clouds = clouds == null ? List.of() : List.copyOf(clouds);
+        faults = faults == null ? List.of() : List.copyOf(faults);
     }
 
     public SimSettings withSeed(long other) {
-        return new SimSettings(
-                other,
-                polarAltitudeArcmin,
-                polarAzimuthArcmin,
-                pointingErrorDeg,
-                coneArcmin,
-                periodicArcsec,
-                periodicSeconds,
-                decBacklashArcsec,
-                seeingArcsec,
-                jitterArcsec,
-                focusErrorUm,
-                focusDriftUmPerC,
-                eveningC,
-                morningC,
-                cameraAngleDeg,
-                altitudeKnobArcmin,
-                azimuthKnobArcmin,
-                clouds);
+        return with(change -> change.put("seed", other));
     }
 
-    /** The same sky and camera on a mount that is perfect: what good guiding makes of any. */
+    /** The same sky and camera on a mount that is perfect, and with nothing going wrong: what good guiding makes of any. */
     public SimSettings withPerfectMount() {
-        return new SimSettings(
-                seed,
-                0,
-                0,
-                0,
-                0,
-                0,
-                periodicSeconds,
-                0,
-                seeingArcsec,
-                jitterArcsec,
-                focusErrorUm,
-                focusDriftUmPerC,
-                eveningC,
-                morningC,
-                cameraAngleDeg,
-                altitudeKnobArcmin,
-                azimuthKnobArcmin,
-                clouds);
+        return with(change -> {
+            for (String error : List.of(
+                    "polarAltitudeArcmin",
+                    "polarAzimuthArcmin",
+                    "pointingErrorDeg",
+                    "coneArcmin",
+                    "periodicArcsec",
+                    "decBacklashArcsec")) {
+                change.put(error, 0.0);
+            }
+            change.putArray("faults");
+        });
     }
 
     public SimSettings withPolarError(double altitudeArcmin, double azimuthArcmin) {
-        return new SimSettings(
-                seed,
-                altitudeArcmin,
-                azimuthArcmin,
-                pointingErrorDeg,
-                coneArcmin,
-                periodicArcsec,
-                periodicSeconds,
-                decBacklashArcsec,
-                seeingArcsec,
-                jitterArcsec,
-                focusErrorUm,
-                focusDriftUmPerC,
-                eveningC,
-                morningC,
-                cameraAngleDeg,
-                altitudeKnobArcmin,
-                azimuthKnobArcmin,
-                clouds);
+        return with(
+                change -> change.put("polarAltitudeArcmin", altitudeArcmin).put("polarAzimuthArcmin", azimuthArcmin));
+    }
+
+    /** Under these clouds and no others. */
+    public SimSettings withClouds(List<Cloud> others) {
+        return with(change -> {
+            ArrayNode list = change.putArray("clouds");
+            others.forEach(cloud -> list.add(JsonText.tree(cloud)));
+        });
+    }
+
+    /** In other air: how wide stars are at the zenith, how they move, how warm it is at sunset and toward morning. */
+    SimSettings withAir(double seeing, double jitter, double evening, double morning) {
+        return with(change -> change.put("seeingArcsec", seeing)
+                .put("jitterArcsec", jitter)
+                .put("eveningC", evening)
+                .put("morningC", morning));
+    }
+
+    /** With these going wrong and no others. */
+    public SimSettings withFaults(List<RehearsedFault> others) {
+        return with(change -> {
+            ArrayNode list = change.putArray("faults");
+            others.forEach(fault -> list.add(JsonText.tree(fault)));
+        });
+    }
+
+    private SimSettings with(Consumer<ObjectNode> change) {
+        ObjectNode changed = JsonText.newObject();
+        change.accept(changed);
+        return JsonText.overlay(this, changed, SimSettings.class, "observatory");
     }
 }

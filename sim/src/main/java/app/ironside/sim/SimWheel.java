@@ -5,6 +5,7 @@ import app.ironside.device.FilterWheel;
 import app.ironside.device.NightClock;
 import app.ironside.device.Operation;
 import app.ironside.device.Timed;
+import app.ironside.document.FaultKind;
 import java.time.Duration;
 
 /** A filter wheel. */
@@ -13,12 +14,14 @@ final class SimWheel extends SimDevice implements FilterWheel {
 
     private final int slots;
     private final NightClock clock;
+    private final Faults faults;
     private int slot;
 
-    SimWheel(int slots, NightClock clock) {
+    SimWheel(int slots, NightClock clock, Faults faults) {
         super("filter wheel");
         this.slots = slots;
         this.clock = clock;
+        this.faults = faults;
     }
 
     @Override
@@ -29,7 +32,7 @@ final class SimWheel extends SimDevice implements FilterWheel {
 
     /** The slot that is really in the beam. */
     int inBeam() {
-        return slot;
+        return faults.hasBegun(FaultKind.WRONG_FILTER, clock.now()) ? (slot + 1) % slots : slot;
     }
 
     @Override

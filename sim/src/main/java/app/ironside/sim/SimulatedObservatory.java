@@ -2,11 +2,13 @@ package app.ironside.sim;
 
 import app.ironside.Workers;
 import app.ironside.device.Camera;
+import app.ironside.device.Device;
 import app.ironside.device.Devices;
 import app.ironside.device.HandFocuser;
 import app.ironside.device.HandMount;
 import app.ironside.device.NightClock;
 import app.ironside.device.Rotator;
+import app.ironside.document.FaultKind;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.GuiderSpec;
 import app.ironside.kit.Kit;
@@ -43,6 +45,7 @@ public final class SimulatedObservatory {
     private final SimFocuser focuser;
     private final SimWheel wheel;
     private final SimPanel panel;
+    private final SimPowerBox power;
     private final Optional<SimRotator> rotator;
     private final Devices devices;
     private final Optional<SketchedFrames> sketches;
@@ -81,8 +84,9 @@ public final class SimulatedObservatory {
         this.surroundings = new Surroundings(site, settings, sunset);
         this.mount = new SimMount(kit.mount(), kit.equipment().ownFlipDeg(), settings, clock, surroundings);
         this.focuser = new SimFocuser(kit.focuser(), clock, surroundings);
-        this.wheel = new SimWheel(kit.filters().size(), clock);
+        this.wheel = new SimWheel(kit.filters().size(), clock, surroundings.faults());
         this.panel = new SimPanel(clock);
+        this.power = new SimPowerBox(kit.equipment());
         this.rotator = kit.equipment().rotator() ? Optional.of(new SimRotator(clock)) : Optional.empty();
         SimCamera camera = new SimCamera(
                 "camera",
@@ -113,7 +117,12 @@ public final class SimulatedObservatory {
                 hands,
                 rotator.map(Rotator.class::cast),
                 Optional.of(new SimWeatherStation(clock, surroundings)),
-                Optional.of(new SimPowerBox(kit.equipment())));
+                Optional.of(power));
+        for (Device device : devices.all()) {
+            if (device instanceof SimDevice simulated) {
+                simulated.failWhen(() -> surroundings.faults().isLost(simulated.name(), clock.now()));
+            }
+        }
     }
 
     private Camera guideCamera(GuiderSpec spec, SkySource sky) {
@@ -194,9 +203,33 @@ public final class SimulatedObservatory {
         }
 
         @Override
-        public double jitterArcsec(double seconds) {
-            return settings.jitterArcsec() * Math.sqrt(2 / Math.max(2, seconds));
+        public double jitterArcsec(Instant time, double seconds) {
+            return shaken(time) * Math.sqrt(2 / Math.max(2, seconds));
         }
+
+        @Override
+        public double clearness(Instant time) {
+            return surroundings.faults().optics(time, power.isHeating());
+        }
+
+        @Override
+        public double blur(Instant time) {
+            return surroundings.faults().blur(time, power.isHeating());
+        }
+
+        @Override
+        public double spot(Instant time) {
+            return surroundings.faults().spot(time);
+        }
+
+        @Override
+        public Optional<Instant> showsHotPixelSince(Instant time) {
+            return Optional.empty();
+        }
+    }
+
+    private double shaken(Instant time) {
+        return settings.jitterArcsec() * surroundings.faults().shake(time);
     }
 
     private final class GuideOptics implements SimCamera.Optics {
@@ -217,8 +250,28 @@ public final class SimulatedObservatory {
         }
 
         @Override
-        public double jitterArcsec(double seconds) {
-            return settings.jitterArcsec() * Math.sqrt(2 / Math.max(0.5, seconds));
+        public double jitterArcsec(Instant time, double seconds) {
+            return shaken(time) * Math.sqrt(2 / Math.max(0.5, seconds));
+        }
+
+        @Override
+        public double clearness(Instant time) {
+            return surroundings.faults().isOn(FaultKind.GUIDE_STAR_LOST, time) ? 0 : 1;
+        }
+
+        @Override
+        public double blur(Instant time) {
+            return 1;
+        }
+
+        @Override
+        public double spot(Instant time) {
+            return 0;
+        }
+
+        @Override
+        public Optional<Instant> showsHotPixelSince(Instant time) {
+            return surroundings.faults().followsHotPixelSince(time);
         }
     }
 
@@ -244,6 +297,16 @@ public final class SimulatedObservatory {
     /** Truth: the motor position at which an inward approach is in focus now, in the filter that is in. */
     public double bestFocusSteps() {
         return focuser.motorStepsFor(bestFocusUm(clock.now()));
+    }
+
+    /** Truth: what goes wrong in the night. */
+    public List<FaultTruth> faults() {
+        return surroundings.faults().all();
+    }
+
+    /** Truth: whether the disk is full now. */
+    public boolean isDiskFull() {
+        return surroundings.faults().isOn(FaultKind.DISK_FULL, clock.now());
     }
 
     /** Truth: where the telescope looks now. */

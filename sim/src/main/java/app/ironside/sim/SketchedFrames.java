@@ -217,7 +217,8 @@ final class SketchedFrames {
                 }
                 flux *= Exposer.colourFactor(sky.get(i).colourBv(), scene.filter());
                 Zone zone = zone(zones, scene, settings, zone(pixel[0], pixel[1]));
-                flux *= response(pixel[0], pixel[1]);
+                flux *= response(pixel[0], pixel[1])
+                        * Exposer.throughSpot(sensor, pixel[0], pixel[1], scene.spotShare());
                 if (flux + noiseOf(flux) * random.gaussian() < zone.leastFlux() || !crowd.alone(x, y)) {
                     continue;
                 }

@@ -25,6 +25,7 @@ final class Surroundings {
 
     private final Site site;
     private final SimSettings settings;
+    private final Faults faults;
     private final Observer observer;
     private final SunAndMoon bodies;
     private final Instant sunset;
@@ -33,9 +34,15 @@ final class Surroundings {
     Surroundings(Site site, SimSettings settings, Instant sunset) {
         this.site = site;
         this.settings = settings;
+        this.faults = new Faults(settings.faults(), site.zone(), sunset);
         this.observer = Observer.at(site);
         this.bodies = new SunAndMoon(observer);
         this.sunset = sunset;
+    }
+
+    /** What goes wrong. */
+    Faults faults() {
+        return faults;
     }
 
     Observer observer() {
@@ -59,10 +66,11 @@ final class Surroundings {
     double cloud(Instant time) {
         double minutes = Duration.between(sunset, time).toMillis() / 60_000.0;
         return settings.clouds().stream()
-                .filter(c -> minutes >= c.from() && minutes < c.until())
-                .mapToDouble(SimSettings.Cloud::transparency)
-                .min()
-                .orElse(1);
+                        .filter(c -> minutes >= c.from() && minutes < c.until())
+                        .mapToDouble(SimSettings.Cloud::transparency)
+                        .min()
+                        .orElse(1)
+                * faults.air(time);
     }
 
     /** Width of star images from the air alone, long exposure, arcseconds. */
@@ -79,7 +87,8 @@ final class Surroundings {
                 + SkyBrightness.moonNanoLamberts(
                         now.moonPhaseDeg(), separation, now.moonAltitudeDeg(), seen.altitudeDeg())
                 + SkyBrightness.nanoLamberts(twilight(now.sunAltitudeDeg()));
-        return Photometry.electronsPerSecondPerPixel(SkyBrightness.magPerArcsec2(nanoLamberts), kit, filter);
+        return faults.sky(time)
+                * Photometry.electronsPerSecondPerPixel(SkyBrightness.magPerArcsec2(nanoLamberts), kit, filter);
     }
 
     /** Where Sun and Moon stand; good for a few seconds, in which a guide camera asks again and again. */

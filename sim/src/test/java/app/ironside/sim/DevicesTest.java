@@ -123,25 +123,7 @@ class DevicesTest {
 
     @Test
     void aForecastForeseesItsClouds() {
-        SimSettings cloudy = new SimSettings(
-                1,
-                0,
-                0,
-                1,
-                4,
-                9,
-                480,
-                3.5,
-                2.9,
-                0.32,
-                520,
-                -11,
-                11,
-                2,
-                17,
-                62,
-                37,
-                List.of(new SimSettings.Cloud(200, 320, 0.1)));
+        SimSettings cloudy = SimSettings.DEFAULT.withClouds(List.of(new SimSettings.Cloud(200, 320, 0.1)));
         SimWeather weather = new SimWeather(TestNight.SITE, cloudy, TestNight.SUNSET);
         Interval night = new Interval(TestNight.SUNSET, TestNight.SUNSET.plus(Duration.ofHours(12)));
         List<WeatherForecast.Hour> hours = weather.hours(night);

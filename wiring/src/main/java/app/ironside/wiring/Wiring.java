@@ -212,7 +212,9 @@ public final class Wiring {
         List<NightEvent> before = journal.events();
         NightFile file = inForce(given, before);
         Venue.Prepared prepared = venue.prepare(file, before, watcher);
-        FrameArchive archive = new FrameArchive(entry.folder());
+        FrameArchive onDisk = new FrameArchive(entry.folder());
+        FrameArchive archive =
+                prepared.observatory().map(o -> onDisk.fullWhen(o::isDiskFull)).orElse(onDisk);
         Books books = new Books(
                 archive,
                 shelf.solver(),

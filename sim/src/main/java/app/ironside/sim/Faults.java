@@ -1,0 +1,212 @@
+package app.ironside.sim;
+
+import app.ironside.document.FaultKind;
+import app.ironside.document.RehearsedFault;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.ToDoubleFunction;
+
+/**
+ * What goes wrong when, and what it does to light, image, motion and devices at any moment: functions of time alone, so that a rehearsal
+ * that goes on after a stop finds everything as it was.
+ */
+final class Faults {
+    /** None. */
+    static final Faults NONE = new Faults(List.of(), ZoneId.of("UTC"), Instant.EPOCH);
+
+    /** A mount that is held falls behind the sky by so much, arcseconds a second. */
+    private static final double SIDEREAL_ARCSEC_PER_S = 15.041;
+
+    private static final Duration CLOUD_EDGE = Duration.ofMinutes(2);
+    private static final double DEWED_BLUR = 1.2;
+
+    /** Of frost, with the heater of the window on. */
+    private static final double HEATED_SHARE = 0.1;
+
+    /** Share of a drift that goes in hour angle, and in declination. */
+    private static final double ALONG = 0.8;
+
+    private static final double ACROSS = 0.6;
+
+    private static final Set<FaultKind> HELD =
+            EnumSet.of(FaultKind.CONTACT, FaultKind.MOUNT_STUCK, FaultKind.POWER_DIP);
+
+    private static final Set<String> ON_THE_SUPPLY =
+            Set.of("camera", "guide camera", "mount", "focuser", "filter wheel", "flat panel");
+
+    private final List<FaultTruth> all;
+
+    /**
+     * @param sunset of the night; what is set before noon belongs to the next morning
+     */
+    Faults(List<RehearsedFault> faults, ZoneId zone, Instant sunset) {
+        LocalDate evening = sunset.atZone(zone).toLocalDate();
+        this.all = faults.stream()
+                .map(f -> {
+                    LocalDate day = f.at().isBefore(LocalTime.NOON) ? evening.plusDays(1) : evening;
+                    Instant from = day.atTime(f.at()).atZone(zone).toInstant();
+                    return new FaultTruth(f.kind(), from, from.plus(f.lasts()), f.force());
+                })
+                .toList();
+    }
+
+    List<FaultTruth> all() {
+        return all;
+    }
+
+    /** Share of light that comes through the air. */
+    double air(Instant time) {
+        return product(f -> switch (f.kind()) {
+            case CLOUD -> 1 - f.force() * edge(f, time, CLOUD_EDGE);
+            case FOG -> 1 - f.force() * edge(f, time, Duration.ofMinutes(15));
+            default -> 1;
+        });
+    }
+
+    /** Share of light that comes through the main optics. */
+    double optics(Instant time, boolean heated) {
+        return product(f -> 1 - Math.min(0.98, f.force()) * covered(f, time, heated));
+    }
+
+    /** Factor of the width of star images. */
+    double blur(Instant time, boolean heated) {
+        return product(f -> 1 + DEWED_BLUR * covered(f, time, heated)) * factor(FaultKind.SEEING, time);
+    }
+
+    /** How far dew or frost have got. */
+    private static double covered(FaultTruth f, Instant time, boolean heated) {
+        return switch (f.kind()) {
+            case DEW -> f.share(time);
+            case FROST -> f.share(time) * (heated ? HEATED_SHARE : 1);
+            default -> 0;
+        };
+    }
+
+    /** Factor of the sky's light. */
+    double sky(Instant time) {
+        return factor(FaultKind.STRAY_LIGHT, time)
+                * factor(FaultKind.MOON, time)
+                * factor(FaultKind.TWILIGHT, time)
+                * product(f -> f.kind() == FaultKind.FOG ? 1 + f.force() * edge(f, time, Duration.ofMinutes(15)) : 1);
+    }
+
+    /** Factor of the motion of star images from one moment to the next. */
+    double shake(Instant time) {
+        return factor(FaultKind.WIND, time) * Math.sqrt(factor(FaultKind.SEEING, time));
+    }
+
+    /** Factor of the gear's error. */
+    double gear(Instant time) {
+        return factor(FaultKind.GEAR_ERROR, time);
+    }
+
+    /** By how much the telescope has been moved about the polar axis against where it should be, arcseconds. */
+    double hourAngleArcsec(Instant time) {
+        return sum(f -> {
+            double minutes = f.minutesBy(time);
+            if (HELD.contains(f.kind())) {
+                return -SIDEREAL_ARCSEC_PER_S * 60 * minutes;
+            }
+            return switch (f.kind()) {
+                case CABLE -> -ALONG * dragged(f, minutes);
+                case BALANCE -> -f.force() * minutes;
+                case TRAILING_EXPOSURE -> f.force() * minutes;
+                case KNOCK -> f.begun(time) ? 60 * ALONG * f.force() : 0;
+                default -> 0;
+            };
+        });
+    }
+
+    double declinationArcsec(Instant time) {
+        return sum(f -> switch (f.kind()) {
+            case CABLE -> ACROSS * dragged(f, f.minutesBy(time));
+            case KNOCK -> f.begun(time) ? 60 * ACROSS * f.force() : 0;
+            default -> 0;
+        });
+    }
+
+    /** A pull that grows evenly to its force. */
+    private static double dragged(FaultTruth f, double minutes) {
+        return f.force() * minutes * minutes / Math.max(1, 2 * f.minutesBy(f.until()));
+    }
+
+    /** By how much the polar axis has sunk, arcminutes. */
+    double axisArcmin(Instant time) {
+        return sum(f -> !f.begun(time)
+                ? 0
+                : switch (f.kind()) {
+                    case POLAR_ERROR -> -f.force();
+                    case KNOCK -> -0.3 * f.force();
+                    default -> 0;
+                });
+    }
+
+    /** By how much the tube has slipped, micrometres. */
+    double focusUm(Instant time) {
+        return sum(f -> f.kind() == FaultKind.FOCUSER_SLIP && f.begun(time) ? -f.force() : 0);
+    }
+
+    /** Share of light that a spot on the sensor takes. */
+    double spot(Instant time) {
+        return sum(f -> f.kind() == FaultKind.SPOT && f.begun(time) ? f.force() : 0);
+    }
+
+    /** Whether a fault of a kind that lasts is on. */
+    boolean isOn(FaultKind kind, Instant time) {
+        return all.stream().anyMatch(f -> f.kind() == kind && f.isOn(time));
+    }
+
+    /** Whether a fault that stays has happened. */
+    boolean hasBegun(FaultKind kind, Instant time) {
+        return all.stream().anyMatch(f -> f.kind() == kind && f.begun(time));
+    }
+
+    /** Whether a device is without power or connection. */
+    boolean isLost(String device, Instant time) {
+        return device.equals("camera") && isOn(FaultKind.CAMERA_LOST, time)
+                || ON_THE_SUPPLY.contains(device) && isOn(FaultKind.POWER_DIP, time);
+    }
+
+    /** When the guider took a hot pixel for its star, if it does. */
+    Optional<Instant> followsHotPixelSince(Instant time) {
+        return all.stream()
+                .filter(f -> f.kind() == FaultKind.WRONG_GUIDE_STAR && f.isOn(time))
+                .map(FaultTruth::from)
+                .findFirst();
+    }
+
+    /** 0 outside, 1 inside, rising and falling within some time of the ends. */
+    private static double edge(FaultTruth f, Instant time, Duration soft) {
+        double seconds = Math.min(
+                Duration.between(f.from(), time).toMillis(),
+                Duration.between(time, f.until()).toMillis());
+        return Math.max(0, Math.min(1, seconds / Math.max(1, soft.toMillis())));
+    }
+
+    private double factor(FaultKind kind, Instant time) {
+        return product(f -> f.kind() == kind && f.isOn(time) ? f.force() : 1);
+    }
+
+    private double product(ToDoubleFunction<FaultTruth> factor) {
+        double product = 1;
+        for (FaultTruth fault : all) {
+            product *= factor.applyAsDouble(fault);
+        }
+        return product;
+    }
+
+    private double sum(ToDoubleFunction<FaultTruth> part) {
+        double sum = 0;
+        for (FaultTruth fault : all) {
+            sum += part.applyAsDouble(fault);
+        }
+        return sum;
+    }
+}
