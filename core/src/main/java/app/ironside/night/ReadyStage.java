@@ -98,9 +98,10 @@ final class ReadyStage {
                         String.format(
                                 Locale.ROOT,
                                 "%s: of the stars in its frame %d are known, too few to recognise it by. Add a deeper table of stars, or"
-                                        + " keep those of a wider picture.",
+                                        + " keep those of a wider picture.%s",
                                 target.name(),
-                                found.stars()));
+                                found.stars(),
+                                night.provenance().isReal() ? "" : " This rehearsal goes by its own sky."));
             }
         }
     }

@@ -13,6 +13,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * Judges subs by the series they belong to: same target, filter, exposure and frame size. The yardstick is what the better subs of the
@@ -108,7 +109,7 @@ final class SubJudge {
     Verdict judge(Measured sub) {
         List<Measured> all = series.computeIfAbsent(sub.set(), s -> new ArrayList<>());
         all.add(sub);
-        Verdict verdict = verdict(sub, all);
+        Verdict verdict = verdict(sub, yardstick(all));
         given.put(sub.file(), verdict);
         return verdict;
     }
@@ -117,8 +118,9 @@ final class SubJudge {
     List<Regraded> regraded(String set) {
         List<Regraded> changed = new ArrayList<>();
         List<Measured> all = series.getOrDefault(set, List.of());
+        Optional<Yardstick> best = yardstick(all);
         for (Measured sub : all) {
-            Verdict now = verdict(sub, all);
+            Verdict now = verdict(sub, best);
             Verdict before = given.put(sub.file(), now);
             if (before != null && before.keep() != now.keep()) {
                 changed.add(new Regraded(sub, now));
@@ -127,7 +129,7 @@ final class SubJudge {
         return changed;
     }
 
-    private static Verdict verdict(Measured sub, List<Measured> all) {
+    private static Verdict verdict(Measured sub, Optional<Yardstick> yardstick) {
         if (!sub.hasStars()) {
             return new Verdict(false, "only " + sub.stars() + " stars: cloud, cap or focus");
         }
@@ -137,13 +139,10 @@ final class SubJudge {
                     String.format(
                             Locale.ROOT, "trailed, eccentricity %.2f: guiding, wind or a cable", sub.eccentricity()));
         }
-        List<Measured> sound = all.stream()
-                .filter(s -> s.hasStars() && s.eccentricity() <= SubLimits.TRAILED_ECCENTRICITY)
-                .toList();
-        if (sound.size() < 2) {
+        if (yardstick.isEmpty()) {
             return new Verdict(true, "first of its set");
         }
-        Yardstick best = yardstick(sound);
+        Yardstick best = yardstick.get();
         if (sub.hfrPx() > SubLimits.SOFT_FACTOR * best.hfrPx()) {
             return new Verdict(
                     false,
@@ -168,7 +167,15 @@ final class SubJudge {
         return new Verdict(true, "good");
     }
 
-    private static Yardstick yardstick(List<Measured> sound) {
+    /** What the better subs of a series show; empty while there are no two sound ones. */
+    private static Optional<Yardstick> yardstick(List<Measured> all) {
+        List<Measured> sound = all.stream()
+                .filter(s -> s.hasStars() && s.eccentricity() <= SubLimits.TRAILED_ECCENTRICITY)
+                .toList();
+        return sound.size() < 2 ? Optional.empty() : Optional.of(best(sound));
+    }
+
+    private static Yardstick best(List<Measured> sound) {
         return new Yardstick(
                 better(sound.stream().mapToDouble(s -> -s.hfrPx()).toArray()) * -1,
                 better(sound.stream().mapToDouble(Measured::stars).toArray()),

@@ -73,7 +73,11 @@ public final class PlateSolver {
     /** Binned and whole frames of one kit differ by more, two nights of it by less. */
     private static final double SAME_SCALE = 0.02;
 
+    private final StarCatalogue known;
+
+    /** By which frames are recognised. */
     private final StarCatalogue catalogue;
+
     private final Workers workers;
     private final OnDemand sky;
     private final LocalIndexes locals;
@@ -90,29 +94,41 @@ public final class PlateSolver {
      * @param kept folder in which the index of the whole sky is kept from one run to the next
      */
     public PlateSolver(StarCatalogue catalogue, Workers workers, Optional<Path> kept) {
+        this.known = catalogue;
         this.catalogue = catalogue;
         this.workers = workers;
-        this.locals = new LocalIndexes(
-                catalogue,
-                workers,
-                new LocalIndexes.Sizes(FEWEST_LOCAL_STARS, MOST_LOCAL_STARS, LOCAL_STARS_A_FIELD, LOCAL_NEIGHBOURS));
+        this.locals = locals(catalogue, workers);
         this.sky = new OnDemand(catalogue, workers, kept);
     }
 
-    private PlateSolver(PlateSolver other) {
-        this.catalogue = other.catalogue;
-        this.workers = Workers.SERIAL;
+    private PlateSolver(PlateSolver other, StarCatalogue catalogue, LocalIndexes locals, Workers workers) {
+        this.known = other.known;
+        this.catalogue = catalogue;
+        this.workers = workers;
         this.sky = other.sky;
-        this.locals = other.locals;
+        this.locals = locals;
     }
 
     /** With the same indexes, on one core, and without what it has learned of earlier frames: for one of many nights at a time. */
     public PlateSolver forAnother() {
-        return new PlateSolver(this);
+        return new PlateSolver(this, catalogue, locals, Workers.SERIAL);
     }
 
+    /** As it would be with more stars in the neighbourhoods that it is asked about; {@link #catalogue} stays what is really known. */
+    public PlateSolver asIfKnown(StarCatalogue more) {
+        return new PlateSolver(this, more, locals(more, workers), workers);
+    }
+
+    private static LocalIndexes locals(StarCatalogue catalogue, Workers workers) {
+        return new LocalIndexes(
+                catalogue,
+                workers,
+                new LocalIndexes.Sizes(FEWEST_LOCAL_STARS, MOST_LOCAL_STARS, LOCAL_STARS_A_FIELD, LOCAL_NEIGHBOURS));
+    }
+
+    /** The stars that are known. */
     public StarCatalogue catalogue() {
-        return catalogue;
+        return known;
     }
 
     /** Prepares the index of the whole sky, which otherwise is made when it is first asked for. Goes on where it was stopped. */

@@ -15,10 +15,10 @@ final class PointSpread {
     private static final double BETA = 3;
 
     /** Rings of equal light. */
-    private static final int RINGS = 96;
+    private static final int RINGS = 48;
 
     /** Places on the annulus, and in the profile, that a table is summed from. */
-    private static final int PLACES = 160;
+    private static final int PLACES = 80;
 
     private static final double GOLDEN_RAD = 2.399963;
 
@@ -40,7 +40,7 @@ final class PointSpread {
     /** Tables by obstruction, then by the disc's radius in widths, in steps. */
     private static final Map<Double, Map<Integer, float[]>> TABLES = new ConcurrentHashMap<>();
 
-    private static final double STEP_LOG = Math.log(1.12);
+    private static final double STEP_LOG = Math.log(1.2);
     private static final double FIRST_DISC = 0.02;
 
     private final double[] distances;
@@ -54,9 +54,10 @@ final class PointSpread {
      * @param discRadiusPx of the blur by defocus
      * @param obstruction inner over outer radius of that blur
      * @param path places through the exposure, equally long at each
+     * @param scale by which the path is to be multiplied
      */
-    PointSpread(double fwhmPx, double discRadiusPx, double obstruction, List<StarImage.Stray> path) {
-        double[] covariance = covariance(path);
+    PointSpread(double fwhmPx, double discRadiusPx, double obstruction, List<StarImage.Stray> path, double scale) {
+        double[] covariance = covariance(path, scale);
         xx = covariance[0];
         yy = covariance[1];
         xy = covariance[2];
@@ -66,19 +67,26 @@ final class PointSpread {
         hfr = Math.sqrt(round * round + PIXEL_HFR_SQUARED + HFR_SQUARED * (xx + yy) / 2);
     }
 
-    private static double[] covariance(List<StarImage.Stray> path) {
-        double mx = path.stream().mapToDouble(StarImage.Stray::dx).average().orElse(0);
-        double my = path.stream().mapToDouble(StarImage.Stray::dy).average().orElse(0);
-        double sxx = 0;
-        double syy = 0;
-        double sxy = 0;
+    private static double[] covariance(List<StarImage.Stray> path, double scale) {
+        double x = 0;
+        double y = 0;
+        double xx = 0;
+        double yy = 0;
+        double xy = 0;
         for (StarImage.Stray stray : path) {
-            sxx += (stray.dx() - mx) * (stray.dx() - mx);
-            syy += (stray.dy() - my) * (stray.dy() - my);
-            sxy += (stray.dx() - mx) * (stray.dy() - my);
+            x += stray.dx();
+            y += stray.dy();
+            xx += stray.dx() * stray.dx();
+            yy += stray.dy() * stray.dy();
+            xy += stray.dx() * stray.dy();
         }
-        int n = Math.max(1, path.size());
-        return new double[] {sxx / n, syy / n, sxy / n};
+        double n = Math.max(1, path.size());
+        double squared = scale * scale;
+        return new double[] {
+            squared * Math.max(0, xx / n - x * x / n / n),
+            squared * Math.max(0, yy / n - y * y / n / n),
+            squared * (xy / n - x * y / n / n)
+        };
     }
 
     private static double[] distances(double fwhmPx, double discRadiusPx, double obstruction) {

@@ -65,6 +65,9 @@ final class SketchedFrames {
     /** Noise and colour make some of the brightest others than the catalogue's. */
     private static final double MORE_THAN_ASKED = 1.5;
 
+    /** What is read is small if the sensor is so many times as wide. */
+    private static final int SMALL_WINDOW = 6;
+
     private static final int ZONES = 3;
 
     private final Map<Long, Sketch> sketches = new LinkedHashMap<>() {
@@ -180,7 +183,7 @@ final class SketchedFrames {
         private List<Star> stars(Exposer.Scene scene, DetectSettings settings) {
             camera.patch().lookAt(middle(scene));
             SkyPatch.Projection projection = camera.patch().new Projection(scene.wcs());
-            Map<Integer, Zone> zones = new HashMap<>();
+            Zone[] zones = new Zone[ZONES * ZONES];
             double middleHfr =
                     zone(zones, scene, settings, middleZone()).spread().halfFluxRadiusPx();
             double gain = sensor.gainElectronsPerAdu();
@@ -202,7 +205,10 @@ final class SketchedFrames {
             List<Star> found = new ArrayList<>();
             double[] pixel = new double[2];
             List<CatalogueStar> sky = camera.patch().stars();
-            for (int i = 0; i < sky.size(); i++) {
+            int[] some = inSmallWindow(scene);
+            int count = some == null ? sky.size() : some.length;
+            for (int n = 0; n < count; n++) {
+                int i = some == null ? n : some[n];
                 double flux = ofMagnitude0 * camera.patch().light(i);
                 if (flux < FAINT_SHARE * leastFlux || found.size() > MORE_THAN_ASKED * settings.most()) {
                     break; // the rest is fainter still
@@ -226,6 +232,17 @@ final class SketchedFrames {
             }
             found.sort((a, b) -> Double.compare(b.fluxAdu(), a.fluxAdu()));
             return found.size() > settings.most() ? List.copyOf(found.subList(0, settings.most())) : found;
+        }
+
+        /** The stars that can lie in what is read; null if that is no small part of the sensor. */
+        private int[] inSmallWindow(Exposer.Scene scene) {
+            Exposer.Window w = shot.window();
+            if (SMALL_WINDOW * w.width() > sensor.widthPx()) {
+                return null;
+            }
+            Equatorial of = scene.wcs().toSky(w.left() + (w.width() + 1) / 2.0, w.bottom() + (w.height() + 1) / 2.0);
+            double reach = Math.hypot(w.width(), w.height()) / 2 + APART_PX;
+            return camera.patch().near(of, reach * scene.wcs().scaleArcsecPerPixel() / 3600);
         }
 
         private Equatorial middle(Exposer.Scene scene) {
@@ -255,20 +272,18 @@ final class SketchedFrames {
         }
 
         /** A zone, worked out when a star falls into it. */
-        private Zone zone(Map<Integer, Zone> known, Exposer.Scene scene, DetectSettings settings, int number) {
-            return known.computeIfAbsent(number, n -> zone(scene, settings, Exposer.awayFromMiddle(n)));
+        private Zone zone(Zone[] known, Exposer.Scene scene, DetectSettings settings, int number) {
+            if (known[number] == null) {
+                known[number] = zone(scene, settings, Exposer.awayFromMiddle(number));
+            }
+            return known[number];
         }
 
         private Zone zone(Exposer.Scene scene, DetectSettings settings, double away) {
             double defocusUm = scene.defocusUm() + camera.curvatureUm() * away;
             double radiusPx = Math.abs(defocusUm) / (2 * camera.kit().optics().focalRatio()) / sensor.pixelUm();
             PointSpread spread = new PointSpread(
-                    scene.fwhmPx() / bin,
-                    radiusPx / bin,
-                    camera.kit().optics().obstruction(),
-                    scene.path().stream()
-                            .map(s -> new StarImage.Stray(s.dx() / bin, s.dy() / bin))
-                            .toList());
+                    scene.fwhmPx() / bin, radiusPx / bin, camera.kit().optics().obstruction(), scene.path(), 1.0 / bin);
             double kernel = settings.kernelSigmaPx();
             // The noise that a Gaussian of unit sum leaves.
             double left = 1 / (2 * Math.sqrt(Math.PI) * kernel);

@@ -1,65 +1,96 @@
 package app.ironside.sim;
 
+import app.ironside.sky.Angles;
 import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Vectors;
 import app.ironside.solve.Wcs;
-import java.util.Comparator;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /** What shines about the place that a camera looks at; looked up anew when the camera has moved on. */
 final class SkyPatch {
-    /** The camera may stray so far from the middle of the patch, degrees. */
+    /** The camera may stray so far from the middle of the patch, degrees; further with a wide field, of which it is a small part. */
     private static final double SLACK_DEG = 0.15;
 
+    private static final double SLACK_SHARE = 0.15;
+
     private static final double EDGE_DEG = 0.02;
+
+    /** Of what the camera may stray: half of its diagonal is well within. */
+    private static final double GRID_SHARE = 0.66;
+
+    /** A small circle may stray so far before its stars are looked up anew. */
+    private static final double MARGIN_DEG = 0.03;
 
     private final SkySource sky;
     private final double fieldRadiusDeg;
     private final double faintest;
+    private final double slackDeg;
     private Equatorial centre;
-    private List<CatalogueStar> stars = List.of();
-    private List<DeepSkyObject> galaxies = List.of();
-    private double[][] directions = {};
-    private double[] light = {};
+    private SkySource.Piece piece = SkySource.Piece.NOTHING;
+    private double[] nearMiddle;
+    private double nearRadiusDeg;
+    private int[] near = {};
 
     SkyPatch(SkySource sky, double fieldRadiusDeg, double faintest) {
         this.sky = sky;
         this.fieldRadiusDeg = fieldRadiusDeg;
         this.faintest = faintest;
+        this.slackDeg = Math.max(SLACK_DEG, SLACK_SHARE * fieldRadiusDeg);
     }
 
     /** Looks the patch up if it does not reach about a place already. */
     void lookAt(Equatorial place) {
-        if (centre == null || centre.separationDeg(place) > SLACK_DEG) {
-            double radius = fieldRadiusDeg + SLACK_DEG + EDGE_DEG;
-            stars = sky.stars(place, radius, faintest).stream()
-                    .sorted(Comparator.comparingDouble(CatalogueStar::magnitude))
-                    .toList();
-            galaxies = sky.galaxies(place, radius);
-            directions = stars.stream()
-                    .map(s -> Vectors.of(s.position().raDeg(), s.position().decDeg()))
-                    .toArray(double[][]::new);
-            light = stars.stream()
-                    .mapToDouble(s -> Math.pow(10, -0.4 * s.magnitude()))
-                    .toArray();
-            centre = place;
+        if (centre == null || centre.separationDeg(place) > slackDeg) {
+            centre = onGrid(place);
+            piece = sky.piece(centre, fieldRadiusDeg + slackDeg + EDGE_DEG, faintest);
+            near = new int[0];
+            nearMiddle = null;
         }
+    }
+
+    /** Places so close together share one piece of sky, of whatever night. */
+    private Equatorial onGrid(Equatorial place) {
+        double step = GRID_SHARE * slackDeg;
+        double dec = Math.max(-90, Math.min(90, Math.rint(place.decDeg() / step) * step));
+        double around = Math.max(1, Math.rint(360 * Angles.cosDeg(dec) / step));
+        return new Equatorial(Angles.wrap360(Math.rint(place.raDeg() * around / 360) * 360 / around), dec);
     }
 
     /** Brightest first. */
     List<CatalogueStar> stars() {
-        return stars;
+        return piece.stars();
     }
 
     /** A star's light against one of magnitude 0. */
     double light(int star) {
-        return light[star];
+        return piece.light()[star];
     }
 
     List<DeepSkyObject> galaxies() {
-        return galaxies;
+        return piece.galaxies();
+    }
+
+    /**
+     * The stars within a circle, brightest first, and perhaps some just outside it. A guide camera asks for the same small circle
+     * thousands of times: it is found once, somewhat wider.
+     */
+    int[] near(Equatorial middle, double radiusDeg) {
+        double[] toward = Vectors.of(middle.raDeg(), middle.decDeg());
+        boolean known = nearMiddle != null
+                && nearRadiusDeg == radiusDeg
+                && Vectors.dot(nearMiddle, toward) > Math.cos(Math.toRadians(MARGIN_DEG));
+        if (!known) {
+            double least = Math.cos(Math.toRadians(radiusDeg + MARGIN_DEG));
+            near = IntStream.range(0, piece.directions().length)
+                    .filter(i -> Vectors.dot(piece.directions()[i], toward) > least)
+                    .toArray();
+            nearMiddle = toward;
+            nearRadiusDeg = radiusDeg;
+        }
+        return near;
     }
 
     /** Takes the sky to the pixels of a frame without distortion, many stars at a time. */
@@ -87,7 +118,7 @@ final class SkyPatch {
          * @return whether the star is on this side of the sky
          */
         boolean pixel(int star, double[] out) {
-            double[] v = directions[star];
+            double[] v = piece.directions()[star];
             double along = Vectors.dot(v, toCentre);
             if (along <= 0) {
                 return false;

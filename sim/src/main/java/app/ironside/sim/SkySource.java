@@ -6,19 +6,31 @@ import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.StarSource;
+import app.ironside.sky.Vectors;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.Iterator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /**
  * What shines: the catalogue's stars, and fainter ones invented for each patch of sky, always the same for the same patch.
  */
 public final class SkySource implements StarSource {
+    /** The name of stars that are in no catalogue. */
+    public static final String INVENTED = "invented";
+
     private static final double CELL_DEG = 0.5;
     private static final double INVENTED_FROM = 8.7;
     private static final long STAR_SEED = 20_261_114;
 
+    /** Some 100 MB. */
+    private static final int MOST_STARS_KEPT = 600_000;
+
     private final StarCatalogue catalogue;
     private final DeepSkyCatalogue objects;
+    private final Map<PieceKey, Piece> pieces = new LinkedHashMap<>(16, 0.75f, true);
 
     public SkySource(StarCatalogue catalogue, DeepSkyCatalogue objects) {
         this.catalogue = catalogue;
@@ -29,7 +41,7 @@ public final class SkySource implements StarSource {
      * Stars brighter than a magnitude per square degree at middle galactic latitude, after the star counts of Bahcall and Soneira
      * (1980, ApJS 44, 73, from memory, ±20 %): 8 to V 10, 40 to 12, 400 to 14, 1,500 to 16.
      */
-    static double countsPerSquareDegree(double magnitude) {
+    public static double countsPerSquareDegree(double magnitude) {
         double slope = magnitude < 14 ? 0.42 : 0.34;
         double at14 = 0.9 + 0.42 * 4;
         double log = magnitude < 14 ? 0.9 + slope * (magnitude - 10) : at14 + slope * (magnitude - 14);
@@ -49,6 +61,16 @@ public final class SkySource implements StarSource {
         int last = (int) Math.floor((centre.decDeg() + radiusDeg + 90) / CELL_DEG);
         for (int band = Math.max(0, first); band <= Math.min((int) (180 / CELL_DEG) - 1, last); band++) {
             addBand(band, centre, radiusDeg, faintest, stars);
+        }
+        return stars;
+    }
+
+    /** Invented stars of a strip about the pole. */
+    public List<CatalogueStar> strip(double fromDecDeg, double toDecDeg, double faintest) {
+        List<CatalogueStar> stars = new ArrayList<>();
+        double middle = (fromDecDeg + toDecDeg) / 2;
+        for (int band = (int) Math.floor((fromDecDeg + 90) / CELL_DEG); band * CELL_DEG - 90 < toDecDeg; band++) {
+            addBand(band, new Equatorial(0, middle), 180, faintest, stars);
         }
         return stars;
     }
@@ -84,7 +106,7 @@ public final class SkySource implements StarSource {
                 }
                 Equatorial position = new Equatorial(ra, Math.toDegrees(Math.asin(sine)));
                 if (position.separationDeg(centre) <= radiusDeg) {
-                    stars.add(new CatalogueStar("invented", position, magnitude, colour));
+                    stars.add(new CatalogueStar(INVENTED, position, magnitude, colour));
                 }
             }
         }
@@ -95,6 +117,53 @@ public final class SkySource implements StarSource {
         double log = Math.log10(Math.max(1e-9, share) * countsPerSquareDegree(17));
         double at14 = 0.9 + 0.42 * 4;
         return log < at14 ? 10 + (log - 0.9) / 0.42 : 14 + (log - at14) / 0.34;
+    }
+
+    /**
+     * A circle of the sky, made ready for a camera.
+     *
+     * @param stars brightest first
+     * @param directions of the stars, unit vectors
+     * @param light of the stars against one of magnitude 0
+     */
+    @SuppressWarnings("ArrayRecordComponent") // large, shared, and never compared
+    record Piece(List<CatalogueStar> stars, List<DeepSkyObject> galaxies, double[][] directions, double[] light) {
+        static final Piece NOTHING = new Piece(List.of(), List.of(), new double[0][], new double[0]);
+    }
+
+    private record PieceKey(Equatorial centre, double radiusDeg, double faintest) {}
+
+    /** A circle of the sky; those that were asked for last are kept, as all nights of a season look at the same ones. */
+    Piece piece(Equatorial centre, double radiusDeg, double faintest) {
+        PieceKey key = new PieceKey(centre, radiusDeg, faintest);
+        synchronized (pieces) {
+            Piece known = pieces.get(key);
+            if (known != null) {
+                return known;
+            }
+        }
+        List<CatalogueStar> stars = stars(centre, radiusDeg, faintest).stream()
+                .sorted(Comparator.comparingDouble(CatalogueStar::magnitude))
+                .toList();
+        Piece made = new Piece(
+                stars,
+                galaxies(centre, radiusDeg),
+                stars.stream()
+                        .map(s -> Vectors.of(s.position().raDeg(), s.position().decDeg()))
+                        .toArray(double[][]::new),
+                stars.stream()
+                        .mapToDouble(s -> Math.pow(10, -0.4 * s.magnitude()))
+                        .toArray());
+        synchronized (pieces) {
+            pieces.put(key, made);
+            Iterator<Piece> oldest = pieces.values().iterator();
+            int kept = pieces.values().stream().mapToInt(p -> p.stars().size()).sum();
+            while (kept > MOST_STARS_KEPT && pieces.size() > 1) {
+                kept -= oldest.next().stars().size();
+                oldest.remove();
+            }
+        }
+        return made;
     }
 
     /** Galaxies with a magnitude and a size that reach into a circle. */

@@ -65,6 +65,7 @@ public final class Wiring {
     private final DeepSkyCatalogue objects;
     private final Workers workers;
     private final SkySource sky;
+    private final RehearsedStars rehearsedStars;
     private final StarShelf shelf;
     private final DriverShelf drivers;
 
@@ -81,6 +82,7 @@ public final class Wiring {
         this.stars = StarCatalogue.hipparcos();
         this.objects = DeepSkyCatalogue.load();
         this.sky = new SkySource(stars, objects);
+        this.rehearsedStars = new RehearsedStars(stars, sky);
         this.shelf = new StarShelf(stars, workers, dataFolder);
         this.drivers = new DriverShelf(dataFolder);
     }
@@ -217,7 +219,7 @@ public final class Wiring {
                 prepared.observatory().map(o -> onDisk.fullWhen(o::isDiskFull)).orElse(onDisk);
         Books books = new Books(
                 archive,
-                shelf.solver(),
+                prepared.observatory().isPresent() ? rehearsedStars.solver(file, shelf.solver()) : shelf.solver(),
                 logbook.focusPositions(file.kit().name(), entry, prepared.provenance()),
                 models(logbook, prepared.provenance()).of(file.kit().name()));
         NightEngine engine = new NightEngine(context(file, journal, prepared, watcher, control, books));
@@ -314,7 +316,7 @@ public final class Wiring {
                 control,
                 new Books(
                         FrameArchive.ofNames(Path.of("night"), taken),
-                        shelf.solver().forAnother(),
+                        rehearsedStars.solver(file, shelf.solver()).forAnother(),
                         List.of(),
                         Optional.empty())));
         return new SwiftNight(
