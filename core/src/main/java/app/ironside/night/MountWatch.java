@@ -1,6 +1,7 @@
 package app.ironside.night;
 
 import app.ironside.device.DeviceException;
+import app.ironside.device.DeviceLost;
 import app.ironside.point.GuardedMount;
 import java.time.Instant;
 import java.util.function.Consumer;
@@ -23,6 +24,8 @@ public final class MountWatch implements WatchedClock.Watch {
     public void look(Instant now) {
         try {
             mount.stopBeforeHarm().ifPresentOrElse(this::once, () -> told = false);
+        } catch (DeviceLost e) {
+            once("The mount does not answer, so nobody sees whether it runs toward a limit: look at it.");
         } catch (DeviceException e) {
             once("The mount tracks toward a limit and could not be stopped (" + e.getMessage() + "): stop it by hand.");
         }

@@ -1,6 +1,7 @@
 package app.ironside.night;
 
 import app.ironside.device.DeviceException;
+import app.ironside.device.DeviceLost;
 import app.ironside.device.Mount;
 import app.ironside.focus.FocusRun;
 import app.ironside.journal.Command;
@@ -160,14 +161,27 @@ final class RunStage {
     void stand() {
         standing = Optional.empty();
         guiding.stop();
-        night.devices().mount().stop();
+        standStill();
+    }
+
+    /** A mount that does not answer is told of and waited for; it is no reason to leave the night. */
+    private void standStill() {
+        try {
+            night.devices().mount().stop();
+        } catch (DeviceLost e) {
+            night.record()
+                    .fault(
+                            Stage.RUN,
+                            "The mount could not be stopped: " + e.getMessage()
+                                    + " If it still moves, switch it off by hand.");
+        }
     }
 
     /** Waits with the mount standing still. */
     private void rest(String why, Instant until, Leg leg) throws InterruptedException {
         guiding.stop();
         if (night.clock().now().isBefore(until)) {
-            night.devices().mount().stop();
+            standStill();
             night.record().doing(Stage.RUN, why, Duration.between(night.clock().now(), until));
             conduct.waitUntil(until, () -> {
                 orders(leg);

@@ -5,7 +5,6 @@ import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
 import app.ironside.kit.Photometry;
 import app.ironside.kit.Sensor;
-import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.TangentPlane;
@@ -167,15 +166,14 @@ final class Exposer {
         double perMagnitude0 =
                 Photometry.electronsPerSecond(0, kit, scene.filter()) * scene.seconds() * scene.transparency();
         List<Spot> spots = new ArrayList<>();
-        for (CatalogueStar star : patch.stars()) {
-            Optional<double[]> pixel = scene.wcs().toPixel(star.position());
-            if (pixel.isPresent()) {
-                double x = pixel.get()[0] - 1 - window.left();
-                double y = pixel.get()[1] - 1 - window.bottom();
+        SkyPatch.Projection projection = patch.new Projection(scene.wcs());
+        double[] pixel = new double[2];
+        for (int i = 0; i < patch.size(); i++) {
+            if (projection.pixel(i, pixel)) {
+                double x = pixel[0] - 1 - window.left();
+                double y = pixel[1] - 1 - window.bottom();
                 if (x > -reach && y > -reach && x < window.width() + reach && y < window.height() + reach) {
-                    double electrons = perMagnitude0
-                            * Math.pow(10, -0.4 * star.magnitude())
-                            * colourFactor(star.colourBv(), scene.filter());
+                    double electrons = perMagnitude0 * patch.light(i) * colourFactor(patch.colourBv(i), scene.filter());
                     double insideX = Math.max(0, Math.min(window.width() - 1, x)) + window.left();
                     double insideY = Math.max(0, Math.min(window.height() - 1, y)) + window.bottom();
                     StarImage image = images[zone(insideX, insideY)];

@@ -6,7 +6,6 @@ import app.ironside.image.Statistics;
 import app.ironside.kit.Kit;
 import app.ironside.kit.Photometry;
 import app.ironside.kit.Sensor;
-import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.Equatorial;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.FrameGauge;
@@ -168,8 +167,8 @@ final class SketchedFrames {
 
         /** Share of the light that reaches a place of the sensor. */
         private double response(double x, double y) {
-            double corner = Math.hypot(sensor.widthPx(), sensor.heightPx()) / 2;
-            return SensorTruth.vignetting(Math.hypot(x - sensor.widthPx() / 2.0, y - sensor.heightPx() / 2.0) / corner);
+            double corner = length(sensor.widthPx(), sensor.heightPx()) / 2;
+            return SensorTruth.vignetting(length(x - sensor.widthPx() / 2.0, y - sensor.heightPx() / 2.0) / corner);
         }
 
         StarField field(DetectSettings settings) {
@@ -204,9 +203,8 @@ final class SketchedFrames {
             Crowd crowd = new Crowd(frame, APART_PX + APART_HFR * middleHfr);
             List<Star> found = new ArrayList<>();
             double[] pixel = new double[2];
-            List<CatalogueStar> sky = camera.patch().stars();
             int[] some = inSmallWindow(scene);
-            int count = some == null ? sky.size() : some.length;
+            int count = some == null ? camera.patch().size() : some.length;
             for (int n = 0; n < count; n++) {
                 int i = some == null ? n : some[n];
                 double flux = ofMagnitude0 * camera.patch().light(i);
@@ -221,7 +219,7 @@ final class SketchedFrames {
                 if (x < 2 || y < 2 || x > frame.width() - 1 || y > frame.height() - 1) {
                     continue;
                 }
-                flux *= Exposer.colourFactor(sky.get(i).colourBv(), scene.filter());
+                flux *= Exposer.colourFactor(camera.patch().colourBv(i), scene.filter());
                 Zone zone = zone(zones, scene, settings, zone(pixel[0], pixel[1]));
                 flux *= response(pixel[0], pixel[1])
                         * Exposer.throughSpot(sensor, pixel[0], pixel[1], scene.spotShare());
@@ -241,7 +239,7 @@ final class SketchedFrames {
                 return null;
             }
             Equatorial of = scene.wcs().toSky(w.left() + (w.width() + 1) / 2.0, w.bottom() + (w.height() + 1) / 2.0);
-            double reach = Math.hypot(w.width(), w.height()) / 2 + APART_PX;
+            double reach = length(w.width(), w.height()) / 2 + APART_PX;
             return camera.patch().near(of, reach * scene.wcs().scaleArcsecPerPixel() / 3600);
         }
 
@@ -311,15 +309,16 @@ final class SketchedFrames {
             double fluxError =
                     Math.sqrt(Math.PI * aperture * aperture * noise * noise + flux / sensor.gainElectronsPerAdu());
             double[] m = zone.moments();
-            double shape = Math.hypot(shapeFloor(hfr), SHAPE_ERROR * m[3] * error) * (m[0] + m[1]) / 2;
+            double shape = length(shapeFloor(hfr), SHAPE_ERROR * m[3] * error) * (m[0] + m[1]) / 2;
             double xx = m[0] + shape * random.gaussian();
             double yy = m[1] + shape * random.gaussian();
             double xy = m[2] + shape / Math.sqrt(2) * random.gaussian();
             double half = (xx + yy) / 2;
-            double difference = Math.hypot((xx - yy) / 2, xy);
+            double difference = length((xx - yy) / 2, xy);
             double major = Math.max(1e-3, half + difference);
             double minor = Math.max(1e-3, half - difference);
-            double disc = Math.PI * Math.pow(Math.max(1, 1.5 * hfr), 2);
+            double width = Math.max(1, 1.5 * hfr);
+            double disc = Math.PI * width * width;
             boolean saturated = peak >= saturation;
             return new Star(
                     x + sigma * error * random.gaussian(),
@@ -335,6 +334,11 @@ final class SketchedFrames {
                     fluxError,
                     Optional.empty());
         }
+    }
+
+    /** Not {@code Math.hypot}, whose care for huge numbers takes most of the time here. */
+    private static double length(double a, double b) {
+        return Math.sqrt(a * a + b * b);
     }
 
     /** Who stands where: a star too close to a brighter one is not told apart from it. */

@@ -1,7 +1,6 @@
 package app.ironside.sim;
 
 import app.ironside.sky.Angles;
-import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Vectors;
@@ -59,9 +58,14 @@ final class SkyPatch {
         return new Equatorial(Angles.wrap360(Math.rint(place.raDeg() * around / 360) * 360 / around), dec);
     }
 
-    /** Brightest first. */
-    List<CatalogueStar> stars() {
-        return piece.stars();
+    /** How many stars there are, brightest first. */
+    int size() {
+        return piece.size();
+    }
+
+    /** Of a star, magnitudes. */
+    double colourBv(int star) {
+        return piece.colourBv()[star];
     }
 
     /** A star's light against one of magnitude 0. */
@@ -84,13 +88,18 @@ final class SkyPatch {
                 && Vectors.dot(nearMiddle, toward) > Math.cos(Math.toRadians(MARGIN_DEG));
         if (!known) {
             double least = Math.cos(Math.toRadians(radiusDeg + MARGIN_DEG));
-            near = IntStream.range(0, piece.directions().length)
-                    .filter(i -> Vectors.dot(piece.directions()[i], toward) > least)
+            near = IntStream.range(0, piece.size())
+                    .filter(i -> along(i, toward) > least)
                     .toArray();
             nearMiddle = toward;
             nearRadiusDeg = radiusDeg;
         }
         return near;
+    }
+
+    private double along(int star, double[] v) {
+        double[] all = piece.directions();
+        return all[3 * star] * v[0] + all[3 * star + 1] * v[1] + all[3 * star + 2] * v[2];
     }
 
     /** Takes the sky to the pixels of a frame without distortion, many stars at a time. */
@@ -118,13 +127,12 @@ final class SkyPatch {
          * @return whether the star is on this side of the sky
          */
         boolean pixel(int star, double[] out) {
-            double[] v = piece.directions()[star];
-            double along = Vectors.dot(v, toCentre);
+            double along = along(star, toCentre);
             if (along <= 0) {
                 return false;
             }
-            double xi = Math.toDegrees(Vectors.dot(v, toEast) / along);
-            double eta = Math.toDegrees(Vectors.dot(v, toNorth) / along);
+            double xi = Math.toDegrees(along(star, toEast) / along);
+            double eta = Math.toDegrees(along(star, toNorth) / along);
             out[0] = wcs.crpixX() + (wcs.cd22() * xi - wcs.cd12() * eta) / determinant;
             out[1] = wcs.crpixY() + (wcs.cd11() * eta - wcs.cd21() * xi) / determinant;
             return true;

@@ -8,7 +8,7 @@ import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.StarSource;
 import app.ironside.sky.Vectors;
 import java.util.ArrayList;
-import java.util.Comparator;
+import java.util.Arrays;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -26,7 +26,7 @@ public final class SkySource implements StarSource {
     private static final long STAR_SEED = 20_261_114;
 
     /** Some 100 MB. */
-    private static final int MOST_STARS_KEPT = 600_000;
+    private static final int MOST_STARS_KEPT = 3_000_000;
 
     private final StarCatalogue catalogue;
     private final DeepSkyCatalogue objects;
@@ -120,15 +120,39 @@ public final class SkySource implements StarSource {
     }
 
     /**
-     * A circle of the sky, made ready for a camera.
+     * A circle of the sky, made ready for a camera; its stars are brightest first.
      *
-     * @param stars brightest first
-     * @param directions of the stars, unit vectors
+     * @param directions of the stars, unit vectors one after the other
      * @param light of the stars against one of magnitude 0
+     * @param colourBv B−V, magnitudes
      */
     @SuppressWarnings("ArrayRecordComponent") // large, shared, and never compared
-    record Piece(List<CatalogueStar> stars, List<DeepSkyObject> galaxies, double[][] directions, double[] light) {
-        static final Piece NOTHING = new Piece(List.of(), List.of(), new double[0][], new double[0]);
+    record Piece(List<DeepSkyObject> galaxies, double[] directions, float[] light, float[] colourBv) {
+        static final Piece NOTHING = new Piece(List.of(), new double[0], new float[0], new float[0]);
+
+        static Piece of(List<CatalogueStar> stars, List<DeepSkyObject> galaxies) {
+            int n = stars.size();
+            Piece piece = new Piece(galaxies, new double[3 * n], new float[n], new float[n]);
+            // Magnitude and index in one number: the bits of positive floats are in the order of their values.
+            long[] order = new long[n];
+            for (int i = 0; i < n; i++) {
+                float magnitude = (float) (stars.get(i).magnitude() + 10);
+                order[i] = ((long) Float.floatToIntBits(magnitude) << 32) + i;
+            }
+            Arrays.parallelSort(order);
+            for (int i = 0; i < n; i++) {
+                CatalogueStar star = stars.get((int) order[i]);
+                double[] v = Vectors.of(star.position().raDeg(), star.position().decDeg());
+                System.arraycopy(v, 0, piece.directions, 3 * i, 3);
+                piece.light[i] = (float) Math.pow(10, -0.4 * star.magnitude());
+                piece.colourBv[i] = (float) star.colourBv();
+            }
+            return piece;
+        }
+
+        int size() {
+            return light.length;
+        }
     }
 
     private record PieceKey(Equatorial centre, double radiusDeg, double faintest) {}
@@ -142,24 +166,14 @@ public final class SkySource implements StarSource {
                 return known;
             }
         }
-        List<CatalogueStar> stars = stars(centre, radiusDeg, faintest).stream()
-                .sorted(Comparator.comparingDouble(CatalogueStar::magnitude))
-                .toList();
-        Piece made = new Piece(
-                stars,
-                galaxies(centre, radiusDeg),
-                stars.stream()
-                        .map(s -> Vectors.of(s.position().raDeg(), s.position().decDeg()))
-                        .toArray(double[][]::new),
-                stars.stream()
-                        .mapToDouble(s -> Math.pow(10, -0.4 * s.magnitude()))
-                        .toArray());
+        List<CatalogueStar> stars = stars(centre, radiusDeg, faintest);
+        Piece made = Piece.of(stars, galaxies(centre, radiusDeg));
         synchronized (pieces) {
             pieces.put(key, made);
             Iterator<Piece> oldest = pieces.values().iterator();
-            int kept = pieces.values().stream().mapToInt(p -> p.stars().size()).sum();
+            int kept = pieces.values().stream().mapToInt(Piece::size).sum();
             while (kept > MOST_STARS_KEPT && pieces.size() > 1) {
-                kept -= oldest.next().stars().size();
+                kept -= oldest.next().size();
                 oldest.remove();
             }
         }
