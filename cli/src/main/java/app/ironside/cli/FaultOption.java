@@ -34,7 +34,8 @@ final class FaultOption {
                     Optional.ofNullable(parts.group(3)).map(Double::valueOf),
                     Optional.empty());
         } catch (DateTimeException e) {
-            throw new BadInputException("option --fault", "has the time " + parts.group(2), "00:00 to 23:59", e);
+            throw new BadInputException(
+                    "option --fault", "has the time " + parts.group(2), "00:00 to 23:59, for instance dew@23:40+60", e);
         } catch (IllegalArgumentException e) {
             throw new BadInputException("option --fault", e.getMessage(), "for instance dew@23:40+60", e);
         }

@@ -83,11 +83,12 @@ final class RehearseVerb extends Verb {
     Answer answer() throws InterruptedException {
         String text = TextFiles.read(file, "a night file as in examples/");
         Wiring wiring = new Wiring(Workers.ALL_CORES);
+        List<RehearsedFault> more = faults.stream().map(FaultOption::parse).toList();
         NightFile night;
         try {
             NightFile parsed = NightFile.parse(text, file.toString(), wiring.objects());
             wiring.check(parsed);
-            night = withFaults(seed == null ? parsed : parsed.withSeed(seed));
+            night = withFaults(seed == null ? parsed : parsed.withSeed(seed), more);
         } catch (BadInputException e) {
             throw e.in(file.toString());
         }
@@ -112,13 +113,13 @@ final class RehearseVerb extends Verb {
         }
     }
 
-    private NightFile withFaults(NightFile night) {
-        if (faults.isEmpty()) {
+    private static NightFile withFaults(NightFile night, List<RehearsedFault> more) {
+        if (more.isEmpty()) {
             return night;
         }
         SimSettings settings = night.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
         List<RehearsedFault> all = new ArrayList<>(settings.faults());
-        faults.forEach(f -> all.add(FaultOption.parse(f)));
+        all.addAll(more);
         return night.withObservatory(settings.withFaults(all));
     }
 

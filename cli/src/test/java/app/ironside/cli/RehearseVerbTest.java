@@ -104,9 +104,7 @@ class RehearseVerbTest {
     @Test
     void aNightWithoutASubEndsWithItsReason() throws IOException {
         Path night = clouded();
-        Path kept = folder.resolve("kept");
-        assertThat(run("rehearse", night.toString(), "--json", "--keep", kept.toString()))
-                .isEqualTo(1);
+        assertThat(run("rehearse", night.toString(), "--json", "--no-pixels")).isEqualTo(1);
         JsonNode answer = json();
         assertThat(answer.get("reason").asText()).startsWith("no sub was taken: ");
         assertThat(answer.get("subsPlanned").asInt()).isEqualTo(1);
@@ -158,6 +156,50 @@ class RehearseVerbTest {
                     .isEqualTo("A night that was stopped"));
             assertThat(logbook.unfinished()).isEmpty();
         }
+    }
+
+    /** Several nights are answered with percentiles; a fault that is set comes in each of them. */
+    @Test
+    void manyNightsHaveAnOutcome() throws IOException {
+        Path night = written(small());
+        assertThat(run(
+                        "rehearse",
+                        night.toString(),
+                        "--nights",
+                        "3",
+                        "--seed",
+                        "9",
+                        "--fault",
+                        "dew@21:10+30",
+                        "--json"))
+                .isZero();
+        JsonNode answer = json();
+        assertThat(answer.at("/truth/0/kind").asText()).isEqualTo("dew");
+        assertThat(answer.at("/truth/0/until").asText()).isEqualTo("2026-11-14T21:40+01:00");
+        JsonNode outcome = answer.get("outcome");
+        assertThat(outcome.get("nights").asInt()).isEqualTo(3);
+        assertThat(outcome.at("/subsKept/p10").asDouble())
+                .isLessThanOrEqualTo(outcome.at("/subsKept/p90").asDouble());
+        assertThat(outcome.at("/lightSeconds/p50").asDouble()).isBetween(0.0, 30.0);
+        assertThat(outcome.at("/targets/M 33").has("p50")).isTrue();
+        assertThat(outcome.get("each"))
+                .hasSize(3)
+                .allSatisfy(n -> assertThat(n.get("faults").toString()).contains("dew@21:10"));
+        assertThat(outcome.at("/each/0/seed").asInt()).isEqualTo(9);
+    }
+
+    @Test
+    void whatIsNotAFaultIsRefusedWithWhatWouldBe() throws IOException {
+        Path night = written(small());
+        for (String wrong : List.of("dew", "dew@2140", "dew@25:00", "rain@21:40", "dew@21:40+x")) {
+            assertThat(run("rehearse", night.toString(), "--fault", wrong)).isEqualTo(2);
+            assertThat(err.toString()).contains("option --fault").contains("dew@23:40+60");
+        }
+        assertThat(run("rehearse", night.toString(), "--nights", "0")).isEqualTo(2);
+        assertThat(err.toString()).contains("option --nights");
+        assertThat(run("rehearse", night.toString(), "--no-pixels", "--keep", folder.toString()))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("option --keep");
     }
 
     /** The observatory's settings are words of the file, not of a class. */

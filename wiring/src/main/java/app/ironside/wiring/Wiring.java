@@ -315,7 +315,8 @@ public final class Wiring {
                 watcher,
                 control,
                 new Books(
-                        FrameArchive.ofNames(Path.of("night"), taken),
+                        FrameArchive.ofNames(Path.of("night"), taken)
+                                .fullWhen(venue.observatory().orElseThrow()::isDiskFull),
                         rehearsedStars.solver(file, shelf.solver()).forAnother(),
                         List.of(),
                         Optional.empty())));
