@@ -193,6 +193,11 @@ public final class NightDraft {
         return withProgram(file.program().withTargets(file.program().date(), targets));
     }
 
+    /** The same night under another truth of the simulated observatory, of which the plan knows nothing. */
+    public NightDraft withObservatory(Object settings) {
+        return new NightDraft(file.withObservatory(settings), outlook);
+    }
+
     /** The same night with other lessons. */
     public NightDraft withLessons(List<String> lessons) {
         return new NightDraft(

@@ -152,6 +152,8 @@ class DeskTest extends DeskHarness {
         settled();
         until("the candidates", d -> !d.planDesk().isBusy());
         robot.clickOn("#rehearse-plan");
+        until("the ways to rehearse", d -> d.lookup("#rehearse-pixels") != null);
+        robot.clickOn("#rehearse-pixels");
         until("the question", d -> d.lookup("#start") != null);
         // Letters and Space do nothing behind a question.
         press(KeyCode.P);

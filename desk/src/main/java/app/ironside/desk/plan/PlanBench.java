@@ -17,7 +17,7 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** The Plan station: six views of one night. */
+/** The Plan station: seven views of one night. */
 public final class PlanBench implements Bench {
     private final PlanDesk plan;
     private final FieldStates fields;
@@ -26,6 +26,7 @@ public final class PlanBench implements Bench {
     private final SeasonPane season;
     private final ExposurePane exposure;
     private final CostsPane costs;
+    private final RehearsalPane rehearsal;
     private final ProfilePane profiles;
     private final Map<PlanDesk.Tab, ToggleButton> buttons = new EnumMap<>(PlanDesk.Tab.class);
     private final Button undo = new Button("Undo");
@@ -41,6 +42,7 @@ public final class PlanBench implements Bench {
         season = new SeasonPane(plan);
         exposure = new ExposurePane(plan);
         costs = new CostsPane(plan);
+        rehearsal = new RehearsalPane(plan);
         profiles = new ProfilePane(plan);
         ToggleGroup group = new ToggleGroup();
         HBox tabs = new HBox(3);
@@ -89,6 +91,7 @@ public final class PlanBench implements Bench {
             case SEASON -> season;
             case EXPOSURE -> exposure;
             case COSTS -> costs;
+            case REHEARSAL -> rehearsal;
             case PROFILES -> profiles;
         };
     }
@@ -113,6 +116,7 @@ public final class PlanBench implements Bench {
             case SEASON -> season.refresh();
             case EXPOSURE -> exposure.refresh();
             case COSTS -> costs.refresh(budget);
+            case REHEARSAL -> rehearsal.refresh();
             case PROFILES -> profiles.refresh();
         }
     }

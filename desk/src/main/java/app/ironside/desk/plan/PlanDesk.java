@@ -14,6 +14,7 @@ import app.ironside.document.NightFile;
 import app.ironside.document.NightPack;
 import app.ironside.document.PlanModel;
 import app.ironside.document.ReadyList;
+import app.ironside.document.RehearsedFault;
 import app.ironside.kit.Kit;
 import app.ironside.logbook.Profiles;
 import app.ironside.plan.Candidate;
@@ -57,6 +58,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         SEASON("Season"),
         EXPOSURE("Exposure"),
         COSTS("Costs"),
+        REHEARSAL("Rehearsal"),
         PROFILES("Site and kit");
 
         private final String title;
@@ -78,6 +80,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private final Runnable changed;
     private final Runner runner;
     private final CandidateSearch search;
+    private final Rehearsals rehearsals;
     private final BackgroundWork work = new BackgroundWork("plan");
     private final BackgroundWork editing = new BackgroundWork("changes of the plan");
     private final BackgroundWork dragging = new BackgroundWork("drag");
@@ -119,6 +122,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         this.changed = changed;
         this.runner = runner;
         this.setAside = profiles.setAside();
+        this.rehearsals = new Rehearsals(wiring, changed);
         this.search = new CandidateSearch(wiring.objects(), wiring.stars());
     }
 
@@ -650,6 +654,12 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
             addLooked();
         } else if (intent instanceof Intent.Arrange) {
             arrange();
+        } else if (intent instanceof Intent.ShowRehearsals) {
+            setTab(Tab.REHEARSAL);
+        } else if (intent instanceof Intent.RehearseInSeconds) {
+            rehearsals.inSeconds(file());
+        } else if (intent instanceof Intent.RehearseManyTimes) {
+            rehearsals.aHundredTimes(file());
         } else if (intent instanceof Intent.Rehearse) {
             runner.rehearse(toRun());
         } else if (intent instanceof Intent.BeginNight) {
@@ -661,6 +671,15 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         } else if (intent instanceof Intent.SubLength length) {
             setSubSeconds(length.seconds());
         }
+    }
+
+    Rehearsals rehearsals() {
+        return rehearsals;
+    }
+
+    /** Changes what is to go wrong in rehearsals; a step that can be taken back. */
+    void setFaults(Consumer<List<RehearsedFault>> change) {
+        edit(Rehearsals.with(change));
     }
 
     private NightFile toRun() {
@@ -710,5 +729,6 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         dragging.close();
         drawing.close();
         reframing.close();
+        rehearsals.close();
     }
 }

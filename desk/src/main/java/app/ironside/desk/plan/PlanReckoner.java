@@ -7,6 +7,7 @@ import app.ironside.desk.reckon.ReckoningState.Action;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
 import app.ironside.device.DeviceRole;
+import app.ironside.journal.NightState;
 import app.ironside.kit.Exposure;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
@@ -22,6 +23,7 @@ import app.ironside.plan.TargetLight;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Site;
 import app.ironside.sky.SkyScale;
+import app.ironside.wiring.Outcome;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -63,6 +65,7 @@ public final class PlanReckoner {
             case SEASON -> season();
             case EXPOSURE -> exposure(filter);
             case COSTS -> costs(budget);
+            case REHEARSAL -> rehearsal();
             case PROFILES -> profiles();
         };
     }
@@ -80,11 +83,60 @@ public final class PlanReckoner {
         actions.add(new Action("arrange", "Arrange the night", false, !plan.isBusy(), new Intent.Arrange()));
         // A kit with a driver for its camera can be more than rehearsed.
         boolean real = plan.file().kit().equipment().drivers().containsKey(DeviceRole.CAMERA.word());
-        actions.add(new Action("rehearse-plan", "Rehearse this plan", !real, true, new Intent.Rehearse()));
+        actions.add(new Action("rehearse-plan", "Rehearse this plan", !real, true, new Intent.ShowRehearsals()));
         if (real) {
             actions.add(new Action("begin-night", "Begin the night", true, true, new Intent.BeginNight()));
         }
         return actions;
+    }
+
+    // ---- rehearsal
+    // ---------------------------------------------------------------------------------------------------------
+
+    private ReckoningState rehearsal() {
+        Rehearsals rehearsals = plan.rehearsals();
+        boolean free = !rehearsals.isBusy();
+        List<Action> ways = List.of(
+                new Action("rehearse-seconds", "In seconds", true, free, new Intent.RehearseInSeconds()),
+                new Action("rehearse-many", "A hundred nights", false, free, new Intent.RehearseManyTimes()),
+                new Action("rehearse-pixels", "With pixels, to look at", false, true, new Intent.Rehearse()));
+        Optional<Rehearsals.Answer> answer = rehearsals.answer(plan.file());
+        String working =
+                "The same engine as on a real night, against the simulated observatory, on a virtual clock. Without pixels it is"
+                        + " worked out what measuring the frames would give. A hundred nights: seeing, temperature, cloud and what breaks are"
+                        + " drawn at rates of a damp hill (docs/FILES.md), common practice and no measurement of your place.";
+        if (answer.flatMap(Rehearsals.Answer::many).isPresent()) {
+            Outcome outcome = answer.flatMap(Rehearsals.Answer::many).get();
+            return new ReckoningState(
+                    RehearsalStates.verdict(outcome),
+                    RehearsalStates.sentence(outcome),
+                    false,
+                    RehearsalStates.rows(outcome),
+                    ways,
+                    working,
+                    List.of());
+        }
+        if (answer.flatMap(Rehearsals.Answer::one).isPresent()) {
+            NightState night = answer.flatMap(Rehearsals.Answer::one).get();
+            return new ReckoningState(
+                    RehearsalStates.verdict(night),
+                    RehearsalStates.sentence(night),
+                    night.kept() == 0,
+                    List.of(),
+                    ways,
+                    working,
+                    List.of());
+        }
+        return new ReckoningState(
+                free ? "Rehearse it before you go out." : "Rehearsing.",
+                free
+                        ? "What would go wrong is seen at the kitchen table. Set what is to go wrong, if you like."
+                        : rehearsals.step() + ".",
+                false,
+                List.of(),
+                ways,
+                working,
+                List.of());
     }
 
     // ---- tonight

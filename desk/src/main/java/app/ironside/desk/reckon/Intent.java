@@ -8,7 +8,16 @@ public sealed interface Intent {
     /** Arrange the night's targets. */
     record Arrange() implements Intent {}
 
-    /** Run the plan against the simulated observatory. */
+    /** Show the ways in which the plan can be rehearsed. */
+    record ShowRehearsals() implements Intent {}
+
+    /** Rehearse the plan without pixels, once. */
+    record RehearseInSeconds() implements Intent {}
+
+    /** Rehearse the plan without pixels, under a hundred nights of a year. */
+    record RehearseManyTimes() implements Intent {}
+
+    /** Run the plan against the simulated observatory, with pixels. */
     record Rehearse() implements Intent {}
 
     /** Run the plan with the real devices of the kit. */
