@@ -2,9 +2,12 @@ package app.ironside.desk;
 
 import app.ironside.Workers;
 import app.ironside.desk.plan.PlanDesk;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.session.RunningNight;
 import app.ironside.device.Mount;
+import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
+import app.ironside.document.RehearsedFault;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.FrameSolved;
@@ -23,6 +26,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalTime;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -120,10 +124,11 @@ final class Pictures {
                 settle(() -> desk.planDesk().isBusy());
                 write("plan-" + tab.title().toLowerCase(Locale.ROOT).replace(' ', '-'), Stage.PLAN, Optional.empty());
             }
+            writeRehearsal();
             writeInspection(entry, state);
             writeModel();
             onToolkit(() -> desk.setPalette(Palette.RED));
-            write("run-red", Stage.RUN, evidence(Stage.RUN, state));
+            write("guide", Stage.GUIDE, evidence(Stage.GUIDE, state));
             onToolkit(() -> desk.setPalette(Palette.PAPER));
             onToolkit(() -> {
                 desk.choose(Stage.STACK);
@@ -135,6 +140,20 @@ final class Pictures {
         }
 
         /** A sub looked at closely, with what a hand would do next. */
+        /** A hundred nights of the plan, with a fault of its own. */
+        private void writeRehearsal() throws InterruptedException {
+            onToolkit(() -> {
+                desk.planDesk().setTab(PlanDesk.Tab.REHEARSAL);
+                desk.planDesk().setFaults(all -> all.add(new RehearsedFault(FaultKind.DEW, LocalTime.of(23, 40))));
+            });
+            settle(() -> !desk.planDesk().isSettled());
+            onToolkit(() -> desk.planDesk().obey(new Intent.RehearseManyTimes()));
+            while (ask(() -> desk.planDesk().isRehearsing())) {
+                Thread.sleep(500);
+            }
+            write("plan-rehearsal", Stage.PLAN, Optional.empty());
+        }
+
         private void writeInspection(NightEntry entry, NightState night) throws InterruptedException {
             Optional<SubTaken> sub = sub(night);
             if (sub.isPresent()) {

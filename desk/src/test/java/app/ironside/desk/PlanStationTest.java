@@ -7,6 +7,7 @@ import app.ironside.desk.night.Ribbon;
 import app.ironside.desk.plan.CostsPane;
 import app.ironside.desk.plan.HorizonEditor;
 import app.ironside.desk.plan.PlanDesk;
+import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.Profiles;
@@ -21,6 +22,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Point2D;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -237,6 +239,45 @@ class PlanStationTest extends DeskHarness {
             WaitForAsyncUtils.waitForFxEvents();
             assertThat(text("#verdict")).as(tab.title()).isNotBlank();
         }
+    }
+
+    /** What is set to go wrong lies on the ribbon, is rehearsed in seconds, and can be taken back. */
+    @Test
+    void thePlanIsRehearsedWithWhatIsToGoWrong() throws Exception {
+        robot.clickOn("#plan-rehearsal");
+        settled();
+        on(() -> {
+            ((TextField) desk.lookup("#fault-at")).setText("half past");
+            return true;
+        });
+        robot.clickOn("#add-fault");
+        assertThat(text("#fault-message")).isEqualTo("\"half past\" is no time of the night; write it like 23:40.");
+        on(() -> {
+            ((TextField) desk.lookup("#fault-at")).setText("22:30");
+            ((ComboBox<FaultKind>) desk.lookup("#fault-kind")).setValue(FaultKind.CLOUD);
+            return true;
+        });
+        robot.clickOn("#add-fault");
+        settled();
+        assertThat(on(() -> desk.planDesk().ribbon().troubles()))
+                .singleElement()
+                .satisfies(t -> {
+                    assertThat(t.words()).isEqualTo(FaultKind.CLOUD.sentence());
+                    assertThat(t.span().duration()).isEqualTo(Duration.ofMinutes(FaultKind.CLOUD.usualMinutes()));
+                });
+        robot.clickOn("#rehearse-seconds");
+        until("the rehearsal", d -> !d.planDesk().isRehearsing());
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(text("#verdict")).matches("\\d+ of \\d+ subs kept\\.");
+        List<?> told = on(() -> List.copyOf(((ListView<?>) desk.lookup("#rehearsal-lines")).getItems()));
+        assertThat(told)
+                .as("the cloud was met")
+                .anyMatch(l -> l.toString().startsWith("22:") && l.toString().contains(" out: "));
+        control(KeyCode.Z);
+        assertThat(on(() -> desk.planDesk().ribbon().troubles())).isEmpty();
+        assertThat(text("#verdict"))
+                .as("the answer was that of another plan")
+                .isEqualTo("Rehearse it before you go out.");
     }
 
     @Test

@@ -1,8 +1,13 @@
 package app.ironside.sim;
 
 import app.ironside.document.FaultKind;
+import app.ironside.document.RehearsedFault;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.util.List;
 
 /**
  * A fault as it really was in a rehearsal: what a diagnosis is scored against.
@@ -11,6 +16,22 @@ import java.time.Instant;
  * @param force in what the kind says
  */
 public record FaultTruth(FaultKind kind, Instant from, Instant until, double force) {
+    /**
+     * When faults are, in a night.
+     *
+     * @param sunset of the night; what is set before noon belongs to the next morning
+     */
+    public static List<FaultTruth> of(List<RehearsedFault> faults, ZoneId zone, Instant sunset) {
+        LocalDate evening = sunset.atZone(zone).toLocalDate();
+        return faults.stream()
+                .map(f -> {
+                    LocalDate day = f.at().isBefore(LocalTime.NOON) ? evening.plusDays(1) : evening;
+                    Instant from = day.atTime(f.at()).atZone(zone).toInstant();
+                    return new FaultTruth(f.kind(), from, from.plus(f.lasts()), f.force());
+                })
+                .toList();
+    }
+
     boolean begun(Instant time) {
         return !time.isBefore(from);
     }

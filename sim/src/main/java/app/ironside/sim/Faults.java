@@ -4,8 +4,6 @@ import app.ironside.document.FaultKind;
 import app.ironside.document.RehearsedFault;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.EnumSet;
 import java.util.List;
@@ -47,14 +45,7 @@ final class Faults {
      * @param sunset of the night; what is set before noon belongs to the next morning
      */
     Faults(List<RehearsedFault> faults, ZoneId zone, Instant sunset) {
-        LocalDate evening = sunset.atZone(zone).toLocalDate();
-        this.all = faults.stream()
-                .map(f -> {
-                    LocalDate day = f.at().isBefore(LocalTime.NOON) ? evening.plusDays(1) : evening;
-                    Instant from = day.atTime(f.at()).atZone(zone).toInstant();
-                    return new FaultTruth(f.kind(), from, from.plus(f.lasts()), f.force());
-                })
-                .toList();
+        this.all = FaultTruth.of(faults, zone, sunset);
     }
 
     List<FaultTruth> all() {

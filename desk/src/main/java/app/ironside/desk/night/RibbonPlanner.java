@@ -18,5 +18,11 @@ public interface RibbonPlanner {
 
     void split(int block, Instant at);
 
+    /** Whether something that is dragged here by its word can be dropped on a time. */
+    boolean takes(String word);
+
+    /** Something is dropped on a time. */
+    void dropped(String word, Instant at);
+
     void remove(int block);
 }

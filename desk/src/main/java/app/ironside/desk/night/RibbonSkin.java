@@ -1,6 +1,9 @@
 package app.ironside.desk.night;
 
+import java.util.Optional;
 import javafx.scene.control.SkinBase;
+import javafx.scene.input.Dragboard;
+import javafx.scene.input.TransferMode;
 
 /** Draws a ribbon in two layers: the sky, which a drag leaves as it is, and the night before it. */
 final class RibbonSkin extends SkinBase<Ribbon> {
@@ -14,10 +17,29 @@ final class RibbonSkin extends SkinBase<Ribbon> {
         ribbon.setOnMousePressed(grip::pressed);
         ribbon.setOnMouseDragged(grip::dragged);
         ribbon.setOnMouseReleased(grip::released);
+        ribbon.setOnDragOver(e -> {
+            if (taker(ribbon, e.getDragboard()).isPresent()) {
+                e.acceptTransferModes(TransferMode.COPY);
+                e.consume();
+            }
+        });
+        ribbon.setOnDragDropped(e -> {
+            Optional<RibbonPlanner> planner = taker(ribbon, e.getDragboard());
+            planner.ifPresent(p -> {
+                p.dropped(e.getDragboard().getString(), ribbon.places().timeAt(e.getX()));
+                e.setDropCompleted(true);
+                e.consume();
+            });
+        });
         registerChangeListener(ribbon.lookProperty(), o -> show());
         registerChangeListener(ribbon.widthProperty(), o -> show());
         registerChangeListener(ribbon.heightProperty(), o -> show());
         show();
+    }
+
+    /** The planner, if it takes what is dragged. */
+    private static Optional<RibbonPlanner> taker(Ribbon ribbon, Dragboard board) {
+        return ribbon.lookProperty().get().planner().filter(p -> board.hasString() && p.takes(board.getString()));
     }
 
     private void show() {

@@ -4,12 +4,19 @@ import app.ironside.desk.parts.DrawnPane;
 import app.ironside.desk.parts.Words;
 import java.time.ZonedDateTime;
 import java.time.temporal.ChronoUnit;
+import java.util.Comparator;
 import java.util.Optional;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.TextAlignment;
 
 /** What lies behind a night on its ribbon: darkness, the Moon, the hours. */
 final class RibbonSky extends DrawnPane {
+    private static final Comparator<RibbonState.Trouble> BY_TIME =
+            Comparator.comparing((RibbonState.Trouble t) -> t.span().from());
+
+    /** About as wide as a letter is. */
+    private static final double LETTER = 7;
+
     private Optional<RibbonPlaces> shown = Optional.empty();
 
     /** Draws again only what has changed: neither moves with the plan nor with the night. */
@@ -19,7 +26,8 @@ final class RibbonSky extends DrawnPane {
                         && s.state().shown().equals(next.state().shown())
                         && s.state().zone().equals(next.state().zone())
                         && s.state().darkness().equals(next.state().darkness())
-                        && s.state().moon().equals(next.state().moon()))
+                        && s.state().moon().equals(next.state().moon())
+                        && s.state().troubles().equals(next.state().troubles()))
                 .isPresent();
         if (!same) {
             shown = Optional.of(next);
@@ -33,6 +41,7 @@ final class RibbonSky extends DrawnPane {
             drawSky(g, places);
             drawMoon(g, places);
             drawHours(g, places);
+            drawTroubles(g, places);
         });
     }
 
@@ -64,6 +73,25 @@ final class RibbonSky extends DrawnPane {
             g.setFill(dim());
             g.setTextAlign(TextAlignment.LEFT);
             g.fillText("Moon", Math.max(labelX, Ribbon.MARGIN) + 6, places.sky() - 6);
+        }
+    }
+
+    /** What is set to go wrong: a veil over its time, named at its foot where there is room. */
+    private void drawTroubles(GraphicsContext g, RibbonPlaces places) {
+        double free = 0;
+        for (RibbonState.Trouble trouble :
+                places.state().troubles().stream().sorted(BY_TIME).toList()) {
+            double x = places.xOf(trouble.span().from());
+            double wide = Math.max(3, places.xOf(trouble.span().until()) - x);
+            g.setFill(faded(alert(), 0.16));
+            g.fillRect(x, 2, wide, places.sky() - 2);
+            g.setFill(alert());
+            g.fillRect(x, 2, 2, places.sky() - 2);
+            g.setTextAlign(TextAlignment.LEFT);
+            if (x > free) {
+                g.fillText(trouble.words(), x + 6, 16);
+                free = x + 8 + LETTER * trouble.words().length();
+            }
         }
     }
 

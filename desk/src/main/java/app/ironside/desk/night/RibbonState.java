@@ -24,6 +24,7 @@ import java.util.Optional;
  * @param darkness how dark the sky is along it, 0 day to 1 night, evenly spaced
  * @param moon altitudes of the Moon, evenly spaced, degrees
  * @param ghost a target that is looked at while planning
+ * @param troubles what is set to go wrong when the plan is rehearsed
  */
 public record RibbonState(
         Interval shown,
@@ -31,7 +32,8 @@ public record RibbonState(
         List<Double> darkness,
         List<Double> moon,
         List<Curve> curves,
-        Optional<Curve> ghost) {
+        Optional<Curve> ghost,
+        List<Trouble> troubles) {
     private static final Duration AROUND = Duration.ofMinutes(45);
     private static final int POINTS = 240;
 
@@ -43,6 +45,9 @@ public record RibbonState(
             Optional<Instant> flip,
             double transitAltitudeDeg,
             int subs) {}
+
+    /** Something that is set to go wrong; it may last no time and stay. */
+    public record Trouble(Interval span, String words) {}
 
     /** Altitude of a target and of the skyline at its azimuth. */
     record Point(Instant time, double altitudeDeg, double skylineDeg) {}
@@ -74,7 +79,13 @@ public record RibbonState(
         List<Curve> curves = plan.blocks().stream()
                 .map(b -> curve(b, site.horizon(), sky.shown()))
                 .toList();
-        return new RibbonState(sky.shown(), site.zone(), sky.darkness(), sky.moon(), curves, Optional.empty());
+        return new RibbonState(
+                sky.shown(), site.zone(), sky.darkness(), sky.moon(), curves, Optional.empty(), List.of());
+    }
+
+    /** With what is set to go wrong. */
+    public RibbonState withTroubles(List<Trouble> set) {
+        return new RibbonState(shown, zone, darkness, moon, curves, ghost, List.copyOf(set));
     }
 
     /** With the curve of a target that is looked at and not in the program. */
@@ -86,7 +97,7 @@ public record RibbonState(
                 Optional.empty(),
                 window.transitAltitudeDeg(),
                 0);
-        return new RibbonState(shown, zone, darkness, moon, curves, Optional.of(ghost));
+        return new RibbonState(shown, zone, darkness, moon, curves, Optional.of(ghost), troubles);
     }
 
     private static Curve curve(PlannedBlock block, Horizon horizon, Interval shown) {

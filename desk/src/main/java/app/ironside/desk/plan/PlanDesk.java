@@ -37,6 +37,8 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -677,9 +679,26 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         return rehearsals;
     }
 
+    /** Whether the plan is being rehearsed without pixels. */
+    public boolean isRehearsing() {
+        return rehearsals.isBusy();
+    }
+
     /** Changes what is to go wrong in rehearsals; a step that can be taken back. */
-    void setFaults(Consumer<List<RehearsedFault>> change) {
+    public void setFaults(Consumer<List<RehearsedFault>> change) {
         edit(Rehearsals.with(change));
+    }
+
+    /** Faults are dragged by their word. */
+    @Override
+    public boolean takes(String word) {
+        return Rehearsals.kind(word).isPresent();
+    }
+
+    @Override
+    public void dropped(String word, Instant at) {
+        LocalTime time = at.atZone(file().site().zone()).toLocalTime().truncatedTo(ChronoUnit.MINUTES);
+        Rehearsals.kind(word).ifPresent(kind -> setFaults(all -> all.add(new RehearsedFault(kind, time))));
     }
 
     private NightFile toRun() {

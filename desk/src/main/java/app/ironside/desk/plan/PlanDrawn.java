@@ -34,7 +34,8 @@ public record PlanDrawn(NightDraft of, NightBudget budget, RibbonState ribbon) {
                 draft.file().program(),
                 weather,
                 free > 0 ? free : UNKNOWN_FREE_GB));
-        RibbonState ribbon = RibbonState.of(draft.file().site(), draft.plan(), sky);
+        RibbonState ribbon = RibbonState.of(draft.file().site(), draft.plan(), sky)
+                .withTroubles(RehearsalStates.troubles(draft.file()));
         return new PlanDrawn(
                 draft,
                 budget,

@@ -99,7 +99,7 @@ public final class PlanReckoner {
         List<Action> ways = List.of(
                 new Action("rehearse-seconds", "In seconds", true, free, new Intent.RehearseInSeconds()),
                 new Action("rehearse-many", "A hundred nights", false, free, new Intent.RehearseManyTimes()),
-                new Action("rehearse-pixels", "With pixels, to look at", false, true, new Intent.Rehearse()));
+                new Action("rehearse-pixels", "With pixels", false, true, new Intent.Rehearse()));
         Optional<Rehearsals.Answer> answer = rehearsals.answer(plan.file());
         String working =
                 "The same engine as on a real night, against the simulated observatory, on a virtual clock. Without pixels it is"

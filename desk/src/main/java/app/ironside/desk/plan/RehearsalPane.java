@@ -15,6 +15,9 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ProgressBar;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -58,15 +61,39 @@ final class RehearsalPane extends VBox {
         kind.setOnAction(e -> minutes.setPromptText(usual(kind.getValue())));
         minutes.setPromptText(usual(FaultKind.DEW));
         at.setId("fault-at");
-        at.setPrefColumnCount(5);
+        at.setPrefColumnCount(4);
+        at.setMinWidth(70);
         minutes.setId("fault-minutes");
         minutes.setPrefColumnCount(7);
+        minutes.setMinWidth(100);
         minutes.setOnAction(e -> add());
         at.setOnAction(e -> add());
         Button add = new Button("Set it");
         add.setId("add-fault");
         add.setOnAction(e -> add());
-        HBox row = new HBox(6, kind, new Label("at"), at, new Label("for"), minutes, new Label("minutes"), add);
+        kind.setMaxWidth(Double.MAX_VALUE);
+        kind.setPrefWidth(260);
+        HBox.setHgrow(kind, Priority.ALWAYS);
+        Label drag = whole(new Label("⠿ drag"));
+        drag.setId("drag-fault");
+        drag.setTooltip(new Tooltip("Drag it onto the ribbon, to the time at which it is to happen"));
+        drag.setOnDragDetected(e -> {
+            ClipboardContent content = new ClipboardContent();
+            content.putString(Rehearsals.DRAGGED + kind.getValue().word());
+            drag.startDragAndDrop(TransferMode.COPY).setContent(content);
+            e.consume();
+        });
+        add.setMinWidth(USE_PREF_SIZE);
+        HBox row = new HBox(
+                6,
+                kind,
+                drag,
+                whole(new Label("or at")),
+                at,
+                whole(new Label("for")),
+                minutes,
+                whole(new Label("min")),
+                add);
         row.setAlignment(Pos.CENTER_LEFT);
         fault.getStyleClass().add("alert-text");
         fault.setId("fault-message");
@@ -79,17 +106,25 @@ final class RehearsalPane extends VBox {
         progress.getChildren().addAll(step, bar, cancel);
         heading.getStyleClass().add("bench-title");
         histogram.setId("outcome");
-        histogram.setMinHeight(200);
+        histogram.setMinHeight(150);
+        histogram.setPrefHeight(170);
         VBox.setVgrow(histogram, Priority.ALWAYS);
         lines.setId("rehearsal-lines");
         lines.setPlaceholder(
                 new Label(
                         "Rehearsed in seconds, the night tells here what went wrong; a hundred times, which nights bring least."));
         lines.setPrefHeight(180);
+        lines.setMinHeight(100);
         VBox.setVgrow(lines, Priority.ALWAYS);
         Label title = new Label("What is to go wrong");
         title.getStyleClass().add("bench-title");
         getChildren().addAll(title, row, fault, faults, progress, histogram, heading, lines);
+    }
+
+    /** A label that is never cut short. */
+    private static Label whole(Label label) {
+        label.setMinWidth(USE_PREF_SIZE);
+        return label;
     }
 
     private static String usual(FaultKind kind) {
@@ -103,15 +138,20 @@ final class RehearsalPane extends VBox {
                     ? Optional.empty()
                     : Optional.of(Double.valueOf(minutes.getText().strip().replace(',', '.')));
             RehearsedFault next = new RehearsedFault(kind.getValue(), time, length, Optional.empty());
-            fault.setText("");
+            say("");
             plan.setFaults(all -> all.add(next));
         } catch (DateTimeException e) {
-            fault.setText("\"" + at.getText() + "\" is no time of the night; write it like 23:40.");
+            say("\"" + at.getText() + "\" is no time of the night; write it like 23:40.");
         } catch (NumberFormatException e) {
-            fault.setText("\"" + minutes.getText() + "\" is no number of minutes.");
+            say("\"" + minutes.getText() + "\" is no number of minutes.");
         } catch (IllegalArgumentException e) {
-            fault.setText(e.getMessage());
+            say(e.getMessage());
         }
+    }
+
+    private void say(String words) {
+        fault.setText(words);
+        shown(fault, !words.isEmpty());
     }
 
     void refresh() {
@@ -124,11 +164,12 @@ final class RehearsalPane extends VBox {
             }
         }
         Rehearsals rehearsals = plan.rehearsals();
+        shown(fault, !fault.getText().isEmpty() || !rehearsals.failed().isEmpty());
         shown(progress, rehearsals.isBusy());
         bar.setProgress(rehearsals.share());
         step.setText(rehearsals.step());
         if (!rehearsals.isBusy() && !rehearsals.failed().isEmpty()) {
-            fault.setText(rehearsals.failed());
+            say(rehearsals.failed());
         }
         Optional<Rehearsals.Answer> answer = rehearsals.answer(plan.file());
         Optional<Outcome> many = answer.flatMap(Rehearsals.Answer::many);

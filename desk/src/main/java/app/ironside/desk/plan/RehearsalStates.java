@@ -1,19 +1,26 @@
 package app.ironside.desk.plan;
 
+import app.ironside.desk.night.RibbonState;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Plot.Curve;
 import app.ironside.desk.parts.Plot.Ink;
 import app.ironside.desk.parts.Plot.Style;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState.Row;
+import app.ironside.document.NightFile;
 import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SubTaken;
+import app.ironside.sim.FaultTruth;
+import app.ironside.sky.Interval;
+import app.ironside.sky.NightTimes;
 import app.ironside.wiring.ManyNights;
 import app.ironside.wiring.Outcome;
+import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
 
@@ -45,12 +52,16 @@ final class RehearsalStates {
             outline.add(new double[] {(i + 1) * bar, counts[i]});
         }
         outline.add(new double[] {counts.length * bar, 0});
+        int highest = Arrays.stream(counts).max().orElse(0);
         Outcome.Percentiles light = outcome.lightSeconds();
         return new Plot.State(
                 outcome.nights().size() + " nights",
                 "hours of kept light",
                 "nights",
-                List.of(new Curve("", outline, Ink.ACCENT, Style.LINE)),
+                // A line of one point is not drawn; it leaves room above the bars for the names of the marks.
+                List.of(
+                        new Curve("", outline, Ink.ACCENT, Style.LINE),
+                        new Curve("", List.of(new double[] {0, 1.3 * highest}), Ink.DIM, Style.LINE)),
                 List.of(
                         new Plot.Mark(light.tenth() / 3600, "one in ten has less"),
                         new Plot.Mark(light.median() / 3600, "half")),
@@ -77,7 +88,7 @@ final class RehearsalStates {
         List<Row> rows = new ArrayList<>();
         Outcome.Percentiles kept = outcome.subsKept();
         rows.add(new Row(
-                "subs kept", Words.format("%.0f, of ten %.0f to %.0f", kept.median(), kept.tenth(), kept.ninetieth())));
+                "subs kept", Words.format("%.0f, mostly %.0f to %.0f", kept.median(), kept.tenth(), kept.ninetieth())));
         outcome.byTarget()
                 .forEach((name, p) -> rows.add(
                         new Row(name, Words.format("%.0f subs, %.0f to %.0f", p.median(), p.tenth(), p.ninetieth()))));
@@ -91,6 +102,16 @@ final class RehearsalStates {
             rows.add(new Row("ended before their end", Words.format("%d", broken)));
         }
         return rows;
+    }
+
+    /** What is set to go wrong, for the ribbon. */
+    static List<RibbonState.Trouble> troubles(NightFile file) {
+        NightTimes times = NightTimes.of(file.site(), file.program().date());
+        Instant sunset = times.sunset().orElse(times.night().from());
+        return FaultTruth.of(Rehearsals.faults(file), file.site().zone(), sunset).stream()
+                .map(f -> new RibbonState.Trouble(
+                        new Interval(f.from(), f.until()), f.kind().sentence()))
+                .toList();
     }
 
     /** The nights with least light, worst first, each in a line. */
@@ -127,8 +148,13 @@ final class RehearsalStates {
                 .mapToDouble(SubTaken::seconds)
                 .sum();
         int faults = night.all(FaultTold.class).size();
+        int out = night.subs().size() - night.kept();
         return Words.format("%.1f h of light; %d subs were planned. ", light / 3600, planned)
-                + (faults == 0 ? "Nothing went wrong." : faults + " things were told of on the way.");
+                + (out == 0 && faults == 0
+                        ? "Nothing went wrong."
+                        : out + (out == 1 ? " sub is" : " subs are") + " out, and "
+                                + (faults == 0 ? "nothing else was told" : faults + " faults were told")
+                                + " of on the way.");
     }
 
     /** What was told of on the way, and what was not kept. */

@@ -1,6 +1,7 @@
 package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.document.FaultKind;
 import app.ironside.document.NightDraft;
 import app.ironside.document.NightFile;
 import app.ironside.document.RehearsedFault;
@@ -16,6 +17,7 @@ import app.ironside.wiring.SwiftNight;
 import app.ironside.wiring.Wiring;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -23,6 +25,9 @@ import java.util.function.UnaryOperator;
 
 /** Rehearsals of the plan without pixels, and the faults that are set for them. Interface thread only. */
 final class Rehearsals implements AutoCloseable {
+    /** Before the word of a fault that is dragged. */
+    static final String DRAGGED = "ironside-fault ";
+
     private static final int MANY = 100;
 
     private final Wiring wiring;
@@ -121,6 +126,13 @@ final class Rehearsals implements AutoCloseable {
         running = Optional.empty();
         then.run();
         changed.run();
+    }
+
+    /** What a dragged word means. */
+    static Optional<FaultKind> kind(String word) {
+        return Arrays.stream(FaultKind.values())
+                .filter(k -> word.equals(DRAGGED + k.word()))
+                .findFirst();
     }
 
     static SimSettings settings(NightFile file) {
