@@ -20,6 +20,9 @@ public final class YearOfNights {
     /** One night in so many has banks of cloud that pass. */
     private static final int BANKS = 4;
 
+    /** Share of light that a closed sky lets through: six magnitudes less. */
+    private static final double CLOSED = 0.004;
+
     private static final int MOST_BANKS = 3;
     private static final double HOURS = 11;
 
@@ -76,7 +79,7 @@ public final class YearOfNights {
     private static List<SimSettings.Cloud> clouds(SimSettings gear, Noise noise) {
         List<SimSettings.Cloud> clouds = new ArrayList<>(gear.clouds());
         if (noise.uniform() * CLOSES < 1) {
-            clouds.add(new SimSettings.Cloud(60 * HOURS * noise.uniform(), 1440, 0.03));
+            clouds.add(new SimSettings.Cloud(60 * HOURS * noise.uniform(), 1440, CLOSED));
         }
         if (noise.uniform() * BANKS < 1) {
             int banks = 1 + (int) (MOST_BANKS * noise.uniform());
