@@ -1,6 +1,7 @@
 package app.ironside.solve;
 
 import app.ironside.image.Header;
+import java.util.Arrays;
 import java.util.Locale;
 import java.util.Optional;
 import org.hipparchus.linear.Array2DRowRealMatrix;
@@ -23,6 +24,17 @@ record Sip(int order, double[][] a, double[][] b, double reachX, double reachY) 
     private static final int ROUNDS = 20;
     private static final double CLOSE_PX = 1e-9;
     private static final int GRID = 15;
+
+    /** By what it does to a pixel; where it was fitted is no part of that, and is not kept in headers. */
+    @Override
+    public boolean equals(Object other) {
+        return other instanceof Sip s && order == s.order && Arrays.deepEquals(a, s.a) && Arrays.deepEquals(b, s.b);
+    }
+
+    @Override
+    public int hashCode() {
+        return 31 * Arrays.deepHashCode(a) + Arrays.deepHashCode(b);
+    }
 
     /** f and g at a place. */
     double[] shift(double u, double v) {
