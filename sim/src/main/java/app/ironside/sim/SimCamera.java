@@ -77,7 +77,7 @@ final class SimCamera extends SimDevice implements Camera {
     private final FrameMaker maker;
     private final DoubleSupplier angleDeg;
     private final long seed;
-    private Exposer.Scene moving;
+    private Optional<Exposer.Scene> lastMoving = Optional.empty();
     private Exposure exposure = Exposure.light(Duration.ZERO);
     private Instant started;
     private int frames;
@@ -240,12 +240,13 @@ final class SimCamera extends SimDevice implements Camera {
         Instant middle = started.plusMillis(Math.round(500 * seconds));
         Optional<Instant> frozen = optics.showsHotPixelSince(middle);
         if (frozen.isEmpty()) {
-            moving = moving(seconds, middle);
-            return moving;
+            Exposer.Scene scene = moving(seconds, middle);
+            lastMoving = Optional.of(scene);
+            return scene;
         }
         // A hot pixel stays where the star was, wherever the telescope looks.
         Exposer.Scene now = moving(seconds, middle);
-        Exposer.Scene then = moving == null ? now : moving;
+        Exposer.Scene then = lastMoving.orElse(now);
         return new Exposer.Scene(
                 then.wcs(),
                 now.filter(),

@@ -6,6 +6,7 @@ import app.ironside.sky.Equatorial;
 import app.ironside.sky.Vectors;
 import app.ironside.solve.Wcs;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.IntStream;
 
 /** What shines about the place that a camera looks at; looked up anew when the camera has moved on. */
@@ -27,9 +28,9 @@ final class SkyPatch {
     private final double fieldRadiusDeg;
     private final double faintest;
     private final double slackDeg;
-    private Equatorial centre;
+    private Optional<Equatorial> centre = Optional.empty();
     private SkySource.Piece piece = SkySource.Piece.NOTHING;
-    private double[] nearMiddle;
+    private Optional<double[]> nearMiddle = Optional.empty();
     private double nearRadiusDeg;
     private int[] near = {};
 
@@ -42,11 +43,12 @@ final class SkyPatch {
 
     /** Looks the patch up if it does not reach about a place already. */
     void lookAt(Equatorial place) {
-        if (centre == null || centre.separationDeg(place) > slackDeg) {
-            centre = onGrid(place);
-            piece = sky.piece(centre, fieldRadiusDeg + slackDeg + EDGE_DEG, faintest);
+        if (centre.filter(c -> c.separationDeg(place) <= slackDeg).isEmpty()) {
+            Equatorial middle = onGrid(place);
+            centre = Optional.of(middle);
+            piece = sky.piece(middle, fieldRadiusDeg + slackDeg + EDGE_DEG, faintest);
             near = new int[0];
-            nearMiddle = null;
+            nearMiddle = Optional.empty();
         }
     }
 
@@ -83,15 +85,16 @@ final class SkyPatch {
      */
     int[] near(Equatorial middle, double radiusDeg) {
         double[] toward = Vectors.of(middle.raDeg(), middle.decDeg());
-        boolean known = nearMiddle != null
-                && nearRadiusDeg == radiusDeg
-                && Vectors.dot(nearMiddle, toward) > Math.cos(Math.toRadians(MARGIN_DEG));
+        boolean known = nearRadiusDeg == radiusDeg
+                && nearMiddle
+                        .filter(m -> Vectors.dot(m, toward) > Math.cos(Math.toRadians(MARGIN_DEG)))
+                        .isPresent();
         if (!known) {
             double least = Math.cos(Math.toRadians(radiusDeg + MARGIN_DEG));
             near = IntStream.range(0, piece.size())
                     .filter(i -> along(i, toward) > least)
                     .toArray();
-            nearMiddle = toward;
+            nearMiddle = Optional.of(toward);
             nearRadiusDeg = radiusDeg;
         }
         return near;

@@ -11,6 +11,7 @@ import app.ironside.sky.SkyBrightness;
 import app.ironside.sky.SunAndMoon;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Optional;
 
 /** Air, cloud, light of the sky and temperature, as functions of time. */
 final class Surroundings {
@@ -29,7 +30,7 @@ final class Surroundings {
     private final Observer observer;
     private final SunAndMoon bodies;
     private final Instant sunset;
-    private volatile Lights lights;
+    private volatile Optional<Lights> lights = Optional.empty();
 
     Surroundings(Site site, SimSettings settings, Instant sunset) {
         this.site = site;
@@ -97,19 +98,19 @@ final class Surroundings {
 
     private Lights lights(Instant time) {
         long step = Math.floorDiv(time.getEpochSecond(), LIGHTS_SECONDS);
-        Lights known = lights;
-        if (known == null || known.of() != step) {
+        Optional<Lights> known = lights.filter(l -> l.of() == step);
+        if (known.isEmpty()) {
             Instant middle = Instant.ofEpochSecond(step * LIGHTS_SECONDS + LIGHTS_SECONDS / 2);
             Horizontal moon = bodies.moon(middle);
-            known = new Lights(
+            known = Optional.of(new Lights(
                     step,
                     bodies.sun(middle).altitudeDeg(),
                     moon.altitudeDeg(),
                     bodies.moonPhaseAngleDeg(middle),
-                    observer.catalogue(moon, middle));
+                    observer.catalogue(moon, middle)));
             lights = known;
         }
-        return known;
+        return known.get();
     }
 
     private static double twilight(double sunAltitudeDeg) {
