@@ -42,10 +42,10 @@ import org.junit.jupiter.api.Test;
 
 /** A night that is commanded while it runs: without pixels, which are not the point. */
 class CommandsTest {
-    /** More by hand: -Dcommands.nights=50. */
-    private static final int NIGHTS = Integer.getInteger("commands.nights", 6);
+    /** A thousand commands in all; more by hand. */
+    private static final int NIGHTS = Integer.getInteger("commands.nights", 50);
 
-    private static final int COMMANDS_A_NIGHT = 25;
+    private static final int COMMANDS_A_NIGHT = 20;
 
     /** By name; a night that was parked goes on in the same one. */
     private final Map<String, Journal> journals = new HashMap<>();
