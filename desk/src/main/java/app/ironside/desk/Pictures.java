@@ -41,6 +41,9 @@ import javax.imageio.ImageIO;
 
 /** Runs the demo night without a window and writes each main view as a PNG. */
 final class Pictures {
+    /** The station that shows the palette for the eyes at night. */
+    private static final Stage IN_RED = Stage.GUIDE;
+
     private static final int WIDTH = 1280;
     private static final int HEIGHT = 800;
     private static final int TRIES = 300;
@@ -112,7 +115,9 @@ final class Pictures {
             }
             NightState state = ask(() -> desk.model().night());
             for (Stage stage : Stage.values()) {
-                write(stage.title().toLowerCase(Locale.ROOT), stage, evidence(stage, state));
+                if (stage != IN_RED) {
+                    write(stage.title().toLowerCase(Locale.ROOT), stage, evidence(stage, state));
+                }
             }
             for (PlanDesk.Tab tab : List.of(
                     PlanDesk.Tab.FRAMING,
@@ -128,7 +133,7 @@ final class Pictures {
             writeInspection(entry, state);
             writeModel();
             onToolkit(() -> desk.setPalette(Palette.RED));
-            write("guide", Stage.GUIDE, evidence(Stage.GUIDE, state));
+            write(IN_RED.title().toLowerCase(Locale.ROOT), IN_RED, evidence(IN_RED, state));
             onToolkit(() -> desk.setPalette(Palette.PAPER));
             onToolkit(() -> {
                 desk.choose(Stage.STACK);
