@@ -1,6 +1,5 @@
 package app.ironside.cli;
 
-import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusSwept;
@@ -8,7 +7,6 @@ import app.ironside.journal.GateOverruled;
 import app.ironside.journal.NightState;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StageBegan;
-import app.ironside.journal.SubTaken;
 import app.ironside.journal.TargetCentred;
 import app.ironside.logbook.EventCodec;
 import app.ironside.sim.FaultTruth;
@@ -43,9 +41,7 @@ final class RehearsalFacts {
                 .toList();
         return Answer.facts(
                 "subsPlanned",
-                (long) night.all(BlockPlanned.class).stream()
-                        .mapToInt(BlockPlanned::subs)
-                        .sum(),
+                (long) night.subsPlanned(),
                 "subsTaken",
                 (long) night.subs().size(),
                 "subsKept",
@@ -57,10 +53,7 @@ final class RehearsalFacts {
                 "recentres",
                 (long) recentres(night),
                 "lightSeconds",
-                night.subs().stream()
-                        .filter(SubTaken::kept)
-                        .mapToDouble(SubTaken::seconds)
-                        .sum(),
+                night.lightSeconds(),
                 "overruled",
                 night.all(GateOverruled.class).stream()
                         .map(o -> Answer.facts("stage", o.stage().title(), "sentence", o.text()))

@@ -123,6 +123,19 @@ public final class NightState {
         return kept;
     }
 
+    /** Seconds of light in the subs that are kept. */
+    public double lightSeconds() {
+        return subs.stream()
+                .filter(SubTaken::kept)
+                .mapToDouble(SubTaken::seconds)
+                .sum();
+    }
+
+    /** How many subs were promised before dusk, and by what the program was changed to. */
+    public int subsPlanned() {
+        return all(BlockPlanned.class).stream().mapToInt(BlockPlanned::subs).sum();
+    }
+
     public boolean started() {
         return byKind.containsKey(NightStarted.class);
     }

@@ -84,6 +84,22 @@ class ObserverTest {
         assertThat(told.originsRad()).isCloseTo(JSOFA.jauEo06a(t.tt1(), t.tt2()), within(thousandth));
     }
 
+    /** Published: SOFA's epv00, the whole series, at moments between the nodes. */
+    @ParameterizedTest
+    @ValueSource(strings = {"2026-11-14T21:37:11Z", "2031-02-28T03:00:00Z", "2019-07-02T14:59:59Z"})
+    void theEarthMovesAsTheWholeSeriesSays(String text) {
+        Instant time = Instant.parse(text);
+        SkyTime t = SkyTime.of(time);
+        double[][] heliocentric = new double[2][3];
+        double[][] barycentric = new double[2][3];
+        JSOFA.jauEpv00(t.tt1(), t.tt2(), heliocentric, barycentric);
+        EarthMotion told = EarthMotion.at(time);
+        for (int i = 0; i < 2; i++) {
+            assertThat(told.heliocentric()[i]).containsExactly(heliocentric[i], within(1e-10));
+            assertThat(told.barycentric()[i]).containsExactly(barycentric[i], within(1e-10));
+        }
+    }
+
     /** Published: Meeus 1998, example 12.a: apparent sidereal time at Greenwich 13h 10m 46.1351s; UT1 − UTC unknown, 0.9 s at most. */
     @Test
     void siderealTimeOfMeeus() {

@@ -7,7 +7,6 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.EnumSet;
 import java.util.List;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.ToDoubleFunction;
 
@@ -16,9 +15,6 @@ import java.util.function.ToDoubleFunction;
  * that goes on after a stop finds everything as it was.
  */
 final class Faults {
-    /** None. */
-    static final Faults NONE = new Faults(List.of(), ZoneId.of("UTC"), Instant.EPOCH);
-
     /** A mount that is held falls behind the sky by so much, arcseconds a second. */
     private static final double SIDEREAL_ARCSEC_PER_S = 15.041;
 
@@ -163,14 +159,6 @@ final class Faults {
     boolean isLost(String device, Instant time) {
         return device.equals("camera") && isOn(FaultKind.CAMERA_LOST, time)
                 || ON_THE_SUPPLY.contains(device) && isOn(FaultKind.POWER_DIP, time);
-    }
-
-    /** When the guider took a hot pixel for its star, if it does. */
-    Optional<Instant> followsHotPixelSince(Instant time) {
-        return all.stream()
-                .filter(f -> f.kind() == FaultKind.WRONG_GUIDE_STAR && f.isOn(time))
-                .map(FaultTruth::from)
-                .findFirst();
     }
 
     /** 0 outside, 1 inside, rising and falling within some time of the ends. */

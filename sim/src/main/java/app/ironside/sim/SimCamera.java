@@ -55,8 +55,8 @@ final class SimCamera extends SimDevice implements Camera {
         /** Share of light that a spot on the sensor takes. */
         double spot(Instant time);
 
-        /** Since when the camera shows a hot pixel in the place of its star. */
-        Optional<Instant> showsHotPixelSince(Instant time);
+        /** Whether a hot pixel stands where its star was. */
+        boolean showsHotPixel(Instant time);
     }
 
     private static final Abilities ABILITIES = new Abilities(
@@ -238,14 +238,12 @@ final class SimCamera extends SimDevice implements Camera {
 
     private Exposer.Scene scene(double seconds) {
         Instant middle = started.plusMillis(Math.round(500 * seconds));
-        Optional<Instant> frozen = optics.showsHotPixelSince(middle);
-        if (frozen.isEmpty()) {
-            Exposer.Scene scene = moving(seconds, middle);
-            lastMoving = Optional.of(scene);
-            return scene;
+        Exposer.Scene now = moving(seconds, middle);
+        if (!optics.showsHotPixel(middle)) {
+            lastMoving = Optional.of(now);
+            return now;
         }
         // A hot pixel stays where the star was, wherever the telescope looks.
-        Exposer.Scene now = moving(seconds, middle);
         Exposer.Scene then = lastMoving.orElse(now);
         return new Exposer.Scene(
                 then.wcs(),

@@ -223,8 +223,8 @@ public final class SimulatedObservatory {
         }
 
         @Override
-        public Optional<Instant> showsHotPixelSince(Instant time) {
-            return Optional.empty();
+        public boolean showsHotPixel(Instant time) {
+            return false;
         }
     }
 
@@ -270,8 +270,8 @@ public final class SimulatedObservatory {
         }
 
         @Override
-        public Optional<Instant> showsHotPixelSince(Instant time) {
-            return surroundings.faults().followsHotPixelSince(time);
+        public boolean showsHotPixel(Instant time) {
+            return surroundings.faults().isOn(FaultKind.WRONG_GUIDE_STAR, time);
         }
     }
 

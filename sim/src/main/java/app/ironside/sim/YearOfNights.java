@@ -2,12 +2,17 @@ package app.ironside.sim;
 
 import app.ironside.document.FaultKind;
 import app.ironside.document.RehearsedFault;
+import app.ironside.sky.NightTimes;
+import app.ironside.sky.Site;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
 import java.time.LocalTime;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 
 /**
  * Nights as a year brings them: seeing, temperature, cloud and what breaks, drawn by a seed at stated rates. The rates are common
@@ -24,7 +29,7 @@ public final class YearOfNights {
     private static final double CLOSED = 0.004;
 
     private static final int MOST_BANKS = 3;
-    private static final double HOURS = 11;
+    private static final int STEP_MINUTES = 5;
 
     /** Seeing goes up and down by this factor in two nights of three. */
     private static final double SEEING_LOG = 0.26;
@@ -47,6 +52,23 @@ public final class YearOfNights {
 
     private YearOfNights() {}
 
+    /**
+     * The time in which things happen.
+     *
+     * @param sunset local time
+     * @param hours from sunset to sunrise
+     */
+    public record Span(LocalTime sunset, double hours) {
+        public static Span of(Site site, LocalDate date) {
+            NightTimes times = NightTimes.of(site, date);
+            Instant from = times.sunset().orElse(times.night().from());
+            Instant until = times.sunrise().orElse(times.night().until());
+            return new Span(
+                    from.atZone(site.zone()).toLocalTime().truncatedTo(ChronoUnit.MINUTES),
+                    Duration.between(from, until).toMinutes() / 60.0);
+        }
+    }
+
     /** One night in so many in which a fault is drawn, by kind. */
     public static Map<FaultKind, Integer> oneIn() {
         return Map.copyOf(ONE_IN);
@@ -57,7 +79,7 @@ public final class YearOfNights {
      *
      * @param seed the same one gives the same night
      */
-    public static SimSettings night(SimSettings gear, long seed) {
+    public static SimSettings night(SimSettings gear, Span span, long seed) {
         Noise noise = Noise.of(seed, 2027);
         double air = Math.exp(SEEING_LOG * noise.gaussian());
         double evening = gear.eveningC() + EVENING_SIGMA_C * noise.gaussian();
@@ -65,47 +87,42 @@ public final class YearOfNights {
         List<RehearsedFault> faults = new ArrayList<>(gear.faults());
         for (FaultKind kind : FaultKind.values()) {
             double lot = noise.uniform();
-            LocalTime at = hour(noise.uniform());
+            LocalTime at = span.sunset().plusMinutes(Math.round(60 * span.hours() * noise.uniform()));
             if (ONE_IN.containsKey(kind) && lot * ONE_IN.get(kind) < 1) {
                 faults.add(new RehearsedFault(kind, at));
             }
         }
         return gear.withSeed(seed)
                 .withAir(gear.seeingArcsec() * air, gear.jitterArcsec() * air, evening, evening - cooling)
-                .withClouds(clouds(gear, noise))
+                .withClouds(clouds(gear, span, noise))
                 .withFaults(faults);
     }
 
-    private static List<SimSettings.Cloud> clouds(SimSettings gear, Noise noise) {
+    private static List<SimSettings.Cloud> clouds(SimSettings gear, Span span, Noise noise) {
         List<SimSettings.Cloud> clouds = new ArrayList<>(gear.clouds());
         if (noise.uniform() * CLOSES < 1) {
-            clouds.add(new SimSettings.Cloud(60 * HOURS * noise.uniform(), 1440, CLOSED));
+            clouds.add(new SimSettings.Cloud(60 * span.hours() * noise.uniform(), 1440, CLOSED));
         }
         if (noise.uniform() * BANKS < 1) {
             int banks = 1 + (int) (MOST_BANKS * noise.uniform());
             for (int i = 0; i < banks; i++) {
-                double from = 60 * HOURS * noise.uniform();
+                double from = 60 * span.hours() * noise.uniform();
                 clouds.add(new SimSettings.Cloud(from, from + 10 + 50 * noise.uniform(), 0.1 + 0.6 * noise.uniform()));
             }
         }
         return clouds;
     }
 
-    /** Between an hour after a winter sunset and the morning. */
-    private static LocalTime hour(double share) {
-        return LocalTime.of(18, 0).plusMinutes(Math.round(60 * HOURS * share));
-    }
-
-    /** How many hours of a night are under cloud that takes more than half of the light; empty if none. */
-    public static Optional<Double> cloudedHours(SimSettings night) {
+    /** How many hours of a night are under cloud that takes more than half of the light; what a fault does is counted as its own. */
+    public static double cloudedHours(SimSettings night, Span span) {
         double minutes = 0;
-        for (int m = 60; m < 60 + 60 * HOURS; m += 5) {
+        for (int m = 0; m < 60 * span.hours(); m += STEP_MINUTES) {
             int minute = m;
             if (night.clouds().stream()
                     .anyMatch(c -> minute >= c.from() && minute < c.until() && c.transparency() < 0.5)) {
-                minutes += 5;
+                minutes += STEP_MINUTES;
             }
         }
-        return minutes == 0 ? Optional.empty() : Optional.of(minutes / 60);
+        return minutes / 60;
     }
 }

@@ -4,7 +4,6 @@ import app.ironside.Progress;
 import app.ironside.device.DeviceException;
 import app.ironside.document.NightFile;
 import app.ironside.document.RehearsedFault;
-import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.JournalInMemory;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SubTaken;
@@ -64,7 +63,11 @@ public final class ManyNights {
     /** The night of a file under the weather of a seed, as a file of its own: with it the same night comes again, with pixels if wanted. */
     public static NightFile drawn(NightFile file, long seed) {
         SimSettings gear = file.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
-        return file.withObservatory(YearOfNights.night(gear, seed));
+        return file.withObservatory(YearOfNights.night(gear, span(file), seed));
+    }
+
+    private static YearOfNights.Span span(NightFile file) {
+        return YearOfNights.Span.of(file.site(), file.program().date());
     }
 
     /**
@@ -121,20 +124,15 @@ public final class ManyNights {
         NightState state = night.state();
         return new Night(
                 seed,
-                state.all(BlockPlanned.class).stream()
-                        .mapToInt(BlockPlanned::subs)
-                        .sum(),
+                state.subsPlanned(),
                 state.subs().size(),
                 state.kept(),
-                state.subs().stream()
-                        .filter(SubTaken::kept)
-                        .mapToDouble(SubTaken::seconds)
-                        .sum(),
+                state.lightSeconds(),
                 state.subs().stream()
                         .filter(SubTaken::kept)
                         .collect(Collectors.toMap(SubTaken::target, s -> 1, Integer::sum, TreeMap::new)),
                 settings.seeingArcsec(),
-                YearOfNights.cloudedHours(settings).orElse(0.0),
+                YearOfNights.cloudedHours(settings, span(drawn)),
                 settings.faults(),
                 reason);
     }

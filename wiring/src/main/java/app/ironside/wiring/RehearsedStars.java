@@ -46,10 +46,10 @@ final class RehearsedStars {
     synchronized PlateSolver solver(NightFile file, PlateSolver real) {
         List<TargetPlan> targets = file.program().targets();
         Kit kit = file.kit();
-        boolean ample = targets.stream()
+        boolean enough = targets.stream()
                 .allMatch(t -> Coverage.of(real.catalogue(), t.position(), kit.fieldWidthDeg(), kit.fieldHeightDeg(), 0)
-                        .isAmple());
-        if (ample) {
+                        .suffices());
+        if (enough) {
             return real;
         }
         if (last.isPresent()

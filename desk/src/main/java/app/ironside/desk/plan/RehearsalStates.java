@@ -8,7 +8,6 @@ import app.ironside.desk.parts.Plot.Style;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.document.NightFile;
-import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SubTaken;
@@ -140,16 +139,9 @@ final class RehearsalStates {
     }
 
     static String sentence(NightState night) {
-        int planned = night.all(BlockPlanned.class).stream()
-                .mapToInt(BlockPlanned::subs)
-                .sum();
-        double light = night.subs().stream()
-                .filter(SubTaken::kept)
-                .mapToDouble(SubTaken::seconds)
-                .sum();
         int faults = night.all(FaultTold.class).size();
         int out = night.subs().size() - night.kept();
-        return Words.format("%.1f h of light; %d subs were planned. ", light / 3600, planned)
+        return Words.format("%.1f h of light; %d subs were planned. ", night.lightSeconds() / 3600, night.subsPlanned())
                 + (out == 0 && faults == 0
                         ? "Nothing went wrong."
                         : out + (out == 1 ? " sub is" : " subs are") + " out, and "

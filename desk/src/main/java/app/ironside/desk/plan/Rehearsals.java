@@ -85,8 +85,8 @@ final class Rehearsals implements AutoCloseable {
             try {
                 night.engine().run();
             } catch (UncheckedIOException e) {
-                // A disk that was set to be full: the journal tells of it.
-                return new Answer(file, Optional.of(night.state()), Optional.empty());
+                // A disk that was set to be full: the night stops there, and its journal tells of it.
+                progress.report(e.getMessage(), 1);
             }
             return new Answer(file, Optional.of(night.state()), Optional.empty());
         });
