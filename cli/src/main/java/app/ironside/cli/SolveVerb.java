@@ -5,6 +5,7 @@ import app.ironside.Workers;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
 import app.ironside.sky.CatalogueImport;
 import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
@@ -105,7 +106,7 @@ final class SolveVerb extends Verb {
                     "option --write",
                     Stream.of(file, catalog).filter(Objects::nonNull).toList());
         }
-        Frame frame = FitsFiles.read(file);
+        Frame frame = FrameFiles.read(file);
         SolveHints hints = frame.header().middle().map(given::withTime).orElse(given);
         PlateSolver solver = solver();
         long began = System.nanoTime();

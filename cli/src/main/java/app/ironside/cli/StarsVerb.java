@@ -2,8 +2,8 @@ package app.ironside.cli;
 
 import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
-import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
 import app.ironside.star.StarField;
 import app.ironside.star.StarTable;
 import java.nio.charset.StandardCharsets;
@@ -28,7 +28,7 @@ final class StarsVerb extends Verb {
         if (csv != null) {
             Destination.file(csv, "option --csv", List.of(file));
         }
-        Frame frame = FitsFiles.read(file);
+        Frame frame = FrameFiles.read(file);
         long began = System.nanoTime();
         StarField field = finder().find(frame);
         double elapsed = (System.nanoTime() - began) / 1e6;

@@ -144,6 +144,11 @@ public interface Camera extends Device {
     /** The share of its power that the cooler uses, 0 to 1; empty if the camera does not tell. */
     OptionalDouble coolerPower();
 
+    /** What it has noticed since it was last asked and a person should know, in whole sentences. */
+    default List<String> remarks() {
+        return List.of();
+    }
+
     /** Exposes and waits. */
     default Frame expose(NightClock clock, Exposure exposure) throws InterruptedException {
         start(exposure).await(clock);

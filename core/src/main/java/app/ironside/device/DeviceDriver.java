@@ -28,8 +28,9 @@ public interface DeviceDriver {
      *
      * @param address where the device is, as the user gave it: a folder, a port, host:port; may be empty
      * @param clock by which it measures time and waits
+     * @param hands whoever does what the device cannot do by itself
      */
-    record Setup(Site site, Kit kit, String address, NightClock clock) {}
+    record Setup(Site site, Kit kit, String address, NightClock clock, Hands hands) {}
 
     /**
      * Makes a device, not yet connected: {@link Device#connect} does that.

@@ -44,4 +44,10 @@ public interface Hands {
 
     /** Asks for a tracker to be switched on or off. */
     void track(boolean on) throws InterruptedException;
+
+    /** Asks for an exposure by whoever moves the shutter, and does not wait: the frame that comes is the answer. */
+    void expose(Camera.Exposure wanted);
+
+    /** What was asked of the shutter is no longer wanted: its frame has come, or the wait is over. */
+    void exposed();
 }

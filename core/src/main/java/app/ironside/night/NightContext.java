@@ -63,6 +63,11 @@ public record NightContext(
         }
     }
 
+    /** After how many whole frames of a leg a rehearsal reads out the sensor's middle only; a real night keeps all its light. */
+    Optional<Integer> wholeFramesPerLeg() {
+        return provenance.isReal() ? Optional.empty() : program().fullFramesPerLeg();
+    }
+
     StarSearch finder() {
         return gauge.search(DetectSettings.DEFAULT);
     }

@@ -38,7 +38,25 @@ final class NightLoop {
      * @param open for how long
      * @param ended the command that ended it before its time
      */
-    record Exposed(Optional<Frame> frame, Instant opened, Duration open, Optional<NightControl.Order> ended) {}
+    record Exposed(Optional<Frame> frame, Instant opened, Duration open, Optional<NightControl.Order> ended) {
+        /** Where a frame was taken otherwise than it was asked for, what it says of itself counts. */
+        private static final Duration SAME_TIME = Duration.ofSeconds(2);
+
+        private static final double SAME_LENGTH = 0.01;
+
+        static Exposed of(Frame frame, Instant asked, Duration length, Optional<NightControl.Order> ended) {
+            Instant told = frame.header().start().orElse(asked);
+            boolean sameTime = Duration.between(asked, told).abs().compareTo(SAME_TIME) <= 0;
+            double seconds = length.toMillis() / 1000.0;
+            double own = frame.header().exposureSeconds().orElse(seconds);
+            boolean sameLength = Math.abs(own - seconds) <= SAME_LENGTH * seconds;
+            return new Exposed(
+                    Optional.of(frame),
+                    sameTime ? asked : told,
+                    sameLength ? length : Duration.ofMillis(Math.round(own * 1000)),
+                    ended);
+        }
+    }
 
     /** Exposes with the main camera, guiding meanwhile, until it is over or somebody ends it. */
     Exposed expose(Camera camera, Camera.Exposure exposure) throws InterruptedException {
@@ -48,8 +66,11 @@ final class NightLoop {
         Operation exposing = camera.start(exposure);
         Instant closes = opened.plus(exposure.length());
         conduct.announce("after this sub", exposing.remaining().orElse(exposure.length()));
-        // The last guide exposure ends with the sub: one that reaches beyond would only make the next one wait.
-        while (clock.now().isBefore(closes) && exposing.state() == Operation.State.UNDER_WAY) {
+        Instant hangs = opened.plus(exposing.limit());
+        // A frame that another program takes comes when it comes: until then whoever commands is heard.
+        while (exposing.state() == Operation.State.UNDER_WAY
+                && (clock.now().isBefore(closes)
+                        || exposing.remaining().isEmpty() && clock.now().isBefore(hangs))) {
             conduct.leaveIfAsked(Stage.RUN);
             ended = conduct.control().take(Command.EndSub.class::isInstance);
             if (ended.isPresent() && end(camera, exposing, ended.get())) {
@@ -57,8 +78,10 @@ final class NightLoop {
                 break;
             }
             ended = Optional.empty();
-            Duration left = Duration.between(clock.now(), closes);
-            if (!guided(left)) {
+            // The last guide exposure ends with the sub: one that reaches beyond would only make the next one wait.
+            boolean late = !clock.now().isBefore(closes);
+            Duration left = late ? STEP : Duration.between(clock.now(), closes);
+            if (!guided(late ? Duration.ofDays(1) : left)) {
                 clock.await(shorter(STEP, left));
             }
         }
@@ -69,7 +92,7 @@ final class NightLoop {
             }
             return new Exposed(Optional.empty(), opened, open, ended);
         }
-        return new Exposed(Optional.of(camera.download()), opened, open, ended);
+        return Exposed.of(camera.download(), opened, open, ended);
     }
 
     /** A guide exposure with its correction, if something guides and there is time for one. */

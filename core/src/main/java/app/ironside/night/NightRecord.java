@@ -56,6 +56,11 @@ public final class NightRecord {
         fault(Stage.RUN, sentence);
     }
 
+    /** A device says by itself what a person should know. */
+    public void deviceSaid(String sentence) {
+        fault(state.stage().orElse(Stage.READY), sentence);
+    }
+
     void fault(Stage stage, String text) {
         tell(new FaultTold(now(), text, stage));
     }

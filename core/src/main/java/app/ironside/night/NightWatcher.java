@@ -26,6 +26,9 @@ public interface NightWatcher {
     /** Something is to be done or looked at by hand; returns when that may be taken as done. The one call that may wait. */
     default void confirm(String what) throws InterruptedException {}
 
+    /** Something is wanted of a person, whose doing it is noticed by itself: nothing waits for a word. Empty if it is no longer wanted. */
+    default void wanted(String what) {}
+
     /** A guide exposure was looked at. */
     default void guided(GuideSample sample) {}
 }

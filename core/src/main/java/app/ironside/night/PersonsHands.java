@@ -1,5 +1,6 @@
 package app.ironside.night;
 
+import app.ironside.device.Camera;
 import app.ironside.device.Hands;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.TangentPlane;
@@ -69,5 +70,26 @@ public final class PersonsHands implements Hands {
     @Override
     public void track(boolean on) throws InterruptedException {
         person.confirm(on ? "tracker: switch its tracking on" : "tracker: switch its tracking off");
+    }
+
+    @Override
+    public void expose(Camera.Exposure wanted) {
+        person.wanted("shutter: " + words(wanted) + "; its file is the answer");
+    }
+
+    @Override
+    public void exposed() {
+        person.wanted("");
+    }
+
+    private static String words(Camera.Exposure wanted) {
+        double seconds = wanted.length().toMillis() / 1000.0;
+        String length = seconds > 0 ? FrameArchive.seconds(seconds).replace("s", " s") : "the shortest there is";
+        return switch (wanted.kind()) {
+            case LIGHT -> "a frame of the sky of " + length;
+            case DARK -> "a dark of " + length + ", the telescope covered";
+            case BIAS -> "a bias frame, the telescope covered, of " + length;
+            case FLAT -> "a flat of " + length;
+        };
     }
 }

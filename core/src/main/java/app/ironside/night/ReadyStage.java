@@ -1,5 +1,6 @@
 package app.ironside.night;
 
+import app.ironside.Provenance;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Devices;
@@ -207,8 +208,7 @@ final class ReadyStage {
     private Optional<String> freeSpace(int plannedSubs) {
         long frameBytes =
                 2L * night.kit().sensor().widthPx() * night.kit().sensor().heightPx();
-        long subs = night.program()
-                .fullFramesPerLeg()
+        long subs = night.wholeFramesPerLeg()
                 .map(k -> Math.min(plannedSubs, 6L * k))
                 .orElse((long) plannedSubs);
         long frames = subs + CalibrationPlan.of(night.program()).frames() + NightBudget.DERIVED_FRAMES;
@@ -263,13 +263,11 @@ final class ReadyStage {
         if (main) {
             camera.use(settings);
         }
-        Frame frame = camera.expose(
-                night.clock(),
-                Camera.Exposure.light(Duration.ofMillis(main ? 0 : 5))
-                        .ofKind(main ? Camera.FrameKind.BIAS : Camera.FrameKind.LIGHT));
+        Frame frame = camera.expose(night.clock(), firstExposure(main));
         record.frame(Stage.READY, main ? "First frame" : "First guide frame", frame, Optional.empty());
         Statistics.Spread spread = night.gauge().level(frame);
-        return spread.sigma() > 0
+        // Frames that others take may be of a bright dusk: that one arrives is the proof.
+        return spread.sigma() > 0 || night.provenance() == Provenance.BY_FOLDER
                 ? Optional.of(String.format(
                         Locale.ROOT,
                         "%d x %d, level %.0f ADU%s",
@@ -278,6 +276,16 @@ final class ReadyStage {
                         spread.centre(),
                         main && !settings.words().isEmpty() ? ", " + settings.words() : ""))
                 : Optional.empty();
+    }
+
+    /** Where another program takes the frames, whatever it takes first will do. */
+    private Camera.Exposure firstExposure(boolean main) {
+        if (night.provenance() == Provenance.BY_FOLDER) {
+            return Camera.Exposure.light(Duration.ofSeconds(1));
+        }
+        return main
+                ? Camera.Exposure.light(Duration.ZERO).ofKind(Camera.FrameKind.BIAS)
+                : Camera.Exposure.light(Duration.ofMillis(5));
     }
 
     private Optional<String> focuserMoves() throws InterruptedException {
@@ -319,6 +327,11 @@ final class ReadyStage {
             return Optional.of("no cooler");
         }
         Camera camera = night.devices().camera();
+        if (!camera.abilities().cools()) {
+            double now = camera.sensorTemperatureC();
+            return Optional.of((Double.isNaN(now) ? "" : String.format(Locale.ROOT, "%.1f °C, ", now))
+                    + "held by the camera's own program");
+        }
         double wanted = night.program().coolToC();
         camera.coolTo(wanted);
         Instant limit = night.clock().now().plus(COOLING_LIMIT);

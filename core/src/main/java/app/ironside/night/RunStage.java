@@ -466,8 +466,7 @@ final class RunStage {
     /** Takes a sub; returns its verdict, or nothing if a person threw it away. */
     private Optional<Verdict> sub(TargetPlan target, int taken) throws InterruptedException {
         boolean test = sinceLegBegan == 0;
-        boolean small =
-                night.program().fullFramesPerLeg().map(k -> sinceLegBegan >= k).orElse(false);
+        boolean small = night.wholeFramesPerLeg().map(k -> sinceLegBegan >= k).orElse(false);
         Optional<SubTaken> sub = subs.take(target, taken, test, small);
         if (sub.isEmpty()) {
             return Optional.empty();

@@ -61,7 +61,7 @@ final class SubTaker {
         guiding.takeFigures();
         NightLoop.Exposed exposed = loop.expose(night.devices().camera(), exposure);
         boolean early = exposed.ended().isPresent();
-        double seconds = early ? exposed.open().toMillis() / 1000.0 : target.subSeconds();
+        double seconds = exposed.open().toMillis() / 1000.0;
         boolean kept = !early || ((Command.EndSub) exposed.ended().get().command()).keep() && seconds >= 1;
         exposed.ended()
                 .ifPresent(order -> conduct.obeyed(

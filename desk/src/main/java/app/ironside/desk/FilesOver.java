@@ -3,7 +3,7 @@ package app.ironside.desk;
 import app.ironside.desk.inspect.InspectPane;
 import app.ironside.desk.inspect.StarsPane;
 import app.ironside.document.NightFile;
-import app.ironside.image.FolderWatch;
+import app.ironside.image.FrameFiles;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.util.List;
@@ -43,7 +43,7 @@ final class FilesOver implements AutoCloseable {
     /** Takes all files that can be looked at: frames to step through, tables one after the other. Says which it cannot take. */
     boolean take(List<Path> files) {
         List<Path> frames = files.stream()
-                .filter(f -> FolderWatch.isFrame(f.getFileName().toString()))
+                .filter(f -> FrameFiles.isFrame(f.getFileName().toString()))
                 .toList();
         List<Path> tables = files.stream()
                 .filter(f -> StarsPane.isTable(f.getFileName().toString()))

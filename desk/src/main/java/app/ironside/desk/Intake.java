@@ -2,7 +2,7 @@ package app.ironside.desk;
 
 import app.ironside.desk.inspect.StarsPane;
 import app.ironside.desk.parts.FilePane;
-import app.ironside.image.FolderWatch;
+import app.ironside.image.FrameFiles;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
@@ -29,7 +29,7 @@ final class Intake {
         desk.setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()
                     && e.getDragboard().getFiles().stream()
-                            .anyMatch(f -> FolderWatch.isFrame(f.getName()) || StarsPane.isTable(f.getName()))) {
+                            .anyMatch(f -> FrameFiles.isFrame(f.getName()) || StarsPane.isTable(f.getName()))) {
                 e.acceptTransferModes(TransferMode.COPY);
                 e.consume();
             }

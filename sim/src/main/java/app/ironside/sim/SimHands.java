@@ -1,5 +1,6 @@
 package app.ironside.sim;
 
+import app.ironside.device.Camera;
 import app.ironside.device.Hands;
 import app.ironside.device.NightClock;
 import app.ironside.sky.Angles;
@@ -86,6 +87,16 @@ final class SimHands implements Hands {
             mount.stop();
         }
         clock.await(SWITCH);
+    }
+
+    @Override
+    public void expose(Camera.Exposure wanted) {
+        // The simulated camera moves its own shutter.
+    }
+
+    @Override
+    public void exposed() {
+        // As above.
     }
 
     private double done(double arcmin) {

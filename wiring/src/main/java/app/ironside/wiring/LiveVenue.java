@@ -37,6 +37,7 @@ import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 
 /** Real devices, connected by the drivers that the kit names; what has no motor is moved by the person who is there. */
 final class LiveVenue implements Venue {
@@ -46,8 +47,17 @@ final class LiveVenue implements Venue {
     private final List<DeviceDriver> drivers;
     private final NightClock clock;
     private final Workers workers;
+    private final Function<NightWatcher, Hands> hands;
 
     LiveVenue(List<DeviceDriver> drivers, NightClock clock, Workers workers) {
+        this(drivers, clock, workers, PersonsHands::new);
+    }
+
+    /**
+     * @param hands of whoever looks on
+     */
+    LiveVenue(List<DeviceDriver> drivers, NightClock clock, Workers workers, Function<NightWatcher, Hands> hands) {
+        this.hands = hands;
         this.drivers = drivers;
         this.clock = clock;
         this.workers = workers;
@@ -56,22 +66,22 @@ final class LiveVenue implements Venue {
     @Override
     public Prepared prepare(NightFile file, List<NightEvent> before, NightWatcher watcher) {
         Kit kit = file.kit();
-        Hands hands = new PersonsHands(watcher);
-        Optional<WeatherStation> weather = chosen(file, DeviceRole.WEATHER, WeatherStation.class);
+        Hands hands = this.hands.apply(watcher);
+        Optional<WeatherStation> weather = chosen(file, hands, DeviceRole.WEATHER, WeatherStation.class);
         Devices devices = new Devices(
-                kit.equipment().goTo() ? needed(file, DeviceRole.MOUNT, Mount.class) : byHand(file, hands),
-                needed(file, DeviceRole.CAMERA, Camera.class),
-                kit.guideOptics().map(g -> needed(file, DeviceRole.GUIDE_CAMERA, Camera.class)),
+                kit.equipment().goTo() ? needed(file, hands, DeviceRole.MOUNT, Mount.class) : byHand(file, hands),
+                needed(file, hands, DeviceRole.CAMERA, Camera.class),
+                kit.guideOptics().map(g -> needed(file, hands, DeviceRole.GUIDE_CAMERA, Camera.class)),
                 kit.motorFocuser().isPresent()
-                        ? needed(file, DeviceRole.FOCUSER, Focuser.class)
+                        ? needed(file, hands, DeviceRole.FOCUSER, Focuser.class)
                         : new HandFocuser(kit.focuser(), hands, () -> airC(weather)),
-                chosen(file, DeviceRole.FILTER_WHEEL, FilterWheel.class)
+                chosen(file, hands, DeviceRole.FILTER_WHEEL, FilterWheel.class)
                         .orElseGet(() -> new HandWheel(kit.filters(), hands)),
-                chosen(file, DeviceRole.FLAT_PANEL, FlatPanel.class).orElseGet(() -> new HandPanel(hands)),
+                chosen(file, hands, DeviceRole.FLAT_PANEL, FlatPanel.class).orElseGet(() -> new HandPanel(hands)),
                 hands,
-                chosen(file, DeviceRole.ROTATOR, Rotator.class),
+                chosen(file, hands, DeviceRole.ROTATOR, Rotator.class),
                 weather,
-                chosen(file, DeviceRole.POWER, PowerBox.class));
+                chosen(file, hands, DeviceRole.POWER, PowerBox.class));
         devices.connect();
         return new Prepared(
                 devices,
@@ -156,18 +166,20 @@ final class LiveVenue implements Venue {
         return weather.map(w -> w.temperatureC().orElse(UNKNOWN_AIR_C)).orElse(UNKNOWN_AIR_C);
     }
 
-    private <T extends Device> T needed(NightFile file, DeviceRole role, Class<T> port) {
-        return chosen(file, role, port).orElseThrow(() -> missing(file, role));
+    private <T extends Device> T needed(NightFile file, Hands hands, DeviceRole role, Class<T> port) {
+        return chosen(file, hands, role, port).orElseThrow(() -> missing(file, role));
     }
 
-    private <T extends Device> Optional<T> chosen(NightFile file, DeviceRole role, Class<T> port) {
+    private <T extends Device> Optional<T> chosen(NightFile file, Hands hands, DeviceRole role, Class<T> port) {
         return Optional.ofNullable(file.kit().equipment().drivers().get(role.word()))
-                .map(choice -> made(file, role, choice, port));
+                .map(choice -> made(file, hands, role, choice, port));
     }
 
-    private <T extends Device> T made(NightFile file, DeviceRole role, DriverChoice choice, Class<T> port) {
+    private <T extends Device> T made(
+            NightFile file, Hands hands, DeviceRole role, DriverChoice choice, Class<T> port) {
         DeviceDriver driver = driver(file, role, choice);
-        Device device = driver.device(role, new DeviceDriver.Setup(file.site(), file.kit(), choice.address(), clock));
+        Device device =
+                driver.device(role, new DeviceDriver.Setup(file.site(), file.kit(), choice.address(), clock, hands));
         if (!port.isInstance(device)) {
             throw new DeviceException(
                     role.word(),

@@ -1,5 +1,6 @@
 package app.ironside.wiring;
 
+import app.ironside.device.Camera;
 import app.ironside.device.Hands;
 import app.ironside.night.NightWatcher;
 import app.ironside.sky.Equatorial;
@@ -44,5 +45,15 @@ final class WatchedHands implements Hands {
     @Override
     public void track(boolean on) throws InterruptedException {
         simulated.track(on);
+    }
+
+    @Override
+    public void expose(Camera.Exposure wanted) {
+        simulated.expose(wanted);
+    }
+
+    @Override
+    public void exposed() {
+        simulated.exposed();
     }
 }

@@ -285,6 +285,7 @@ public final class Wiring {
         Optional<AirWatch> ofAir = devices.weather().map(station -> new AirWatch(station, record, control));
         return now -> {
             ofMount.look(now);
+            devices.camera().remarks().forEach(record::deviceSaid);
             ofAir.ifPresent(air -> air.look(now));
         };
     }

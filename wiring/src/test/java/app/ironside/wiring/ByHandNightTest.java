@@ -20,6 +20,7 @@ import app.ironside.night.NightWatcher;
 import app.ironside.sim.SteppedClock;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
@@ -28,7 +29,7 @@ import org.junit.jupiter.api.Test;
 class ByHandNightTest {
     private static final int SUBS = 4;
 
-    private static String night() throws Exception {
+    static String night() throws IOException {
         ObjectMapper json = new ObjectMapper();
         ObjectNode night = (ObjectNode) json.readTree(RehearsalTest.demo());
         ObjectNode kit = (ObjectNode) json.readTree(Files.readString(Path.of("..", "examples", "kits", "lark.json")));

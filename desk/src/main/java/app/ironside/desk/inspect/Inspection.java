@@ -11,6 +11,7 @@ import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
@@ -50,7 +51,7 @@ public record Inspection(
      * @throws BadInputException if it is no FITS image
      */
     static Inspection of(Path file, PlateSolver solver, DeepSkyCatalogue objects) {
-        Frame frame = FitsFiles.read(file);
+        Frame frame = FrameFiles.read(file);
         StarField stars = new StarFinder(DetectSettings.DEFAULT, Workers.ALL_CORES).find(frame);
         SolveHints hints = SolveHints.of(frame.header(), frame.width(), frame.height());
         SolveResult solved = solver.solve(stars, hints);

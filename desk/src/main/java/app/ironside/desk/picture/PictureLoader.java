@@ -2,8 +2,8 @@ package app.ironside.desk.picture;
 
 import app.ironside.BadInputException;
 import app.ironside.desk.parts.BackgroundWork;
-import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
 import app.ironside.star.Star;
 import app.ironside.star.StarTable;
 import java.nio.file.Files;
@@ -65,7 +65,7 @@ public final class PictureLoader implements AutoCloseable {
         String key = "file " + file;
         make(key, () -> {
             if (Files.exists(file)) {
-                return Optional.of(PictureLevels.of(new Shown(key, caption, FitsFiles.read(file), marks(file))));
+                return Optional.of(PictureLevels.of(new Shown(key, caption, FrameFiles.read(file), marks(file))));
             }
             Optional<Frame> likeness = otherwise.frame();
             if (likeness.isEmpty()) {
