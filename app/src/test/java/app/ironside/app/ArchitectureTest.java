@@ -90,7 +90,7 @@ class ArchitectureTest {
             .resideOutsideOfPackage("..image..")
             .should()
             .dependOnClassesThat()
-            .resideInAPackage("nom.tam..");
+            .resideInAnyPackage("nom.tam..", "com.twelvemonkeys..");
 
     @ArchTest
     static final ArchRule sqlIsWalledIn = noClasses()

@@ -29,8 +29,9 @@ public interface DeviceDriver {
      * @param address where the device is, as the user gave it: a folder, a port, host:port; may be empty
      * @param clock by which it measures time and waits
      * @param hands whoever does what the device cannot do by itself
+     * @param trial whether it is only tried: what does not fit the kit is then shown, and not refused
      */
-    record Setup(Site site, Kit kit, String address, NightClock clock, Hands hands) {}
+    record Setup(Site site, Kit kit, String address, NightClock clock, Hands hands, boolean trial) {}
 
     /**
      * Makes a device, not yet connected: {@link Device#connect} does that.

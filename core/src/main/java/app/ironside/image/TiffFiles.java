@@ -1,27 +1,24 @@
 package app.ironside.image;
 
 import app.ironside.BadInputException;
+import com.twelvemonkeys.imageio.metadata.Directory;
+import com.twelvemonkeys.imageio.metadata.Entry;
+import com.twelvemonkeys.imageio.metadata.exif.EXIF;
+import com.twelvemonkeys.imageio.metadata.tiff.TIFF;
+import com.twelvemonkeys.imageio.metadata.tiff.TIFFReader;
+import com.twelvemonkeys.imageio.plugins.tiff.TIFFImageReaderSpi;
 import java.awt.image.Raster;
-import java.awt.image.RenderedImage;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
-import java.util.Iterator;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReader;
-import javax.imageio.metadata.IIOMetadata;
-import javax.imageio.plugins.tiff.BaselineTIFFTagSet;
-import javax.imageio.plugins.tiff.ExifParentTIFFTagSet;
-import javax.imageio.plugins.tiff.ExifTIFFTagSet;
-import javax.imageio.plugins.tiff.TIFFDirectory;
-import javax.imageio.plugins.tiff.TIFFField;
-import javax.imageio.plugins.tiff.TIFFTag;
 import javax.imageio.stream.ImageInputStream;
 
 /**
@@ -34,6 +31,9 @@ final class TiffFiles {
 
     private static final DateTimeFormatter FITS_DATE =
             DateTimeFormatter.ofPattern("uuuu-MM-dd'T'HH:mm:ss", Locale.ROOT);
+
+    /** Exif calls it PhotographicSensitivity. */
+    private static final int ISO = 34_855;
 
     private static final int BITS = 16;
 
@@ -50,12 +50,13 @@ final class TiffFiles {
         if (!Files.isRegularFile(file)) {
             throw new BadInputException(file.toString(), "there is no such file", "the path of an image");
         }
-        Iterator<ImageReader> readers = ImageIO.getImageReadersByFormatName("tiff");
-        ImageReader reader = readers.next();
+        // Chosen by name: the reader that comes with Java knows no 16-bit differences, which raw converters write.
+        ImageReader reader = new TIFFImageReaderSpi().createReaderInstance(null);
         try (ImageInputStream in = ImageIO.createImageInputStream(file.toFile())) {
+            Header header = header(new TIFFReader().read(in));
+            in.seek(0);
             reader.setInput(in);
-            RenderedImage image = reader.readAsRenderedImage(0, null);
-            return frame(file, image.getData(), header(reader.getImageMetadata(0)));
+            return frame(file, reader.readRaster(0, null), header);
         } catch (IOException | RuntimeException e) {
             // A damaged file makes the reader stumble in many ways; all of them mean the same to whoever sent it.
             if (e instanceof BadInputException bad) {
@@ -97,44 +98,36 @@ final class TiffFiles {
         return new Frame(width, height, pixels, header);
     }
 
-    private static Header header(IIOMetadata metadata) throws IOException {
-        TIFFDirectory main = TIFFDirectory.createFromMetadata(metadata);
-        Optional<TIFFDirectory> exif = Optional.ofNullable(main.getTIFFField(ExifParentTIFFTagSet.TAG_EXIF_IFD_POINTER))
-                .filter(TIFFField::hasDirectory)
-                .map(TIFFField::getDirectory);
-        Header header = Header.EMPTY;
-        OptionalDouble seconds = number(exif, ExifTIFFTagSet.TAG_EXPOSURE_TIME);
-        if (seconds.isPresent()) {
-            header = header.with("EXPTIME", seconds.getAsDouble());
-        }
-        OptionalDouble iso = number(exif, ExifTIFFTagSet.TAG_ISO_SPEED_RATINGS);
-        if (iso.isPresent()) {
-            header = header.with("GAIN", iso.getAsDouble());
-        }
-        Optional<String> date = text(exif, ExifTIFFTagSet.TAG_DATE_TIME_ORIGINAL)
-                .or(() -> text(Optional.of(main), BaselineTIFFTagSet.TAG_DATE_TIME));
-        return header.with("DATE-OBS", date.flatMap(TiffFiles::fitsDate).orElse(null));
+    private static Header header(Directory main) {
+        Optional<Directory> exif = value(Optional.of(main), TIFF.TAG_EXIF_IFD, Directory.class);
+        OptionalDouble seconds = number(exif, EXIF.TAG_EXPOSURE_TIME);
+        OptionalDouble iso = number(exif, ISO);
+        Optional<String> date = value(exif, EXIF.TAG_DATE_TIME_ORIGINAL, String.class)
+                .or(() -> value(Optional.of(main), TIFF.TAG_DATE_TIME, String.class));
+        return Header.EMPTY
+                .with("EXPTIME", seconds.isPresent() ? seconds.getAsDouble() : null)
+                .with("GAIN", iso.isPresent() ? iso.getAsDouble() : null)
+                .with("DATE-OBS", date.flatMap(TiffFiles::fitsDate).orElse(null));
     }
 
-    private static OptionalDouble number(Optional<TIFFDirectory> directory, int tag) {
-        return directory
-                .map(d -> d.getTIFFField(tag))
-                .filter(f -> f.getCount() > 0)
-                .map(f -> OptionalDouble.of(f.getAsDouble(0)))
+    private static OptionalDouble number(Optional<Directory> directory, int tag) {
+        return value(directory, tag, Number.class)
+                .map(n -> OptionalDouble.of(n.doubleValue()))
                 .filter(n -> Double.isFinite(n.getAsDouble()))
                 .orElse(OptionalDouble.empty());
     }
 
-    private static Optional<String> text(Optional<TIFFDirectory> directory, int tag) {
+    private static <T> Optional<T> value(Optional<Directory> directory, int tag, Class<T> kind) {
         return directory
-                .map(d -> d.getTIFFField(tag))
-                .filter(f -> f.getCount() > 0 && f.getType() == TIFFTag.TIFF_ASCII)
-                .map(f -> f.getAsString(0).strip());
+                .map(d -> d.getEntryById(tag))
+                .map(Entry::getValue)
+                .filter(kind::isInstance)
+                .map(kind::cast);
     }
 
     private static Optional<String> fitsDate(String exif) {
         try {
-            return Optional.of(FITS_DATE.format(LocalDateTime.parse(exif, EXIF_DATE)));
+            return Optional.of(FITS_DATE.format(LocalDateTime.parse(exif.strip(), EXIF_DATE)));
         } catch (DateTimeParseException e) {
             return Optional.empty();
         }

@@ -424,10 +424,11 @@ final class DeskView extends StackPane
             strips.show(night.ribbon(), at);
         }
         showHeader(night, at);
-        hands.show(
-                station == Stage.READY || running().isEmpty()
-                        ? ""
-                        : runningModel().asked());
+        if (running().isEmpty()) {
+            hands.show("", "");
+        } else {
+            hands.show(runningModel().asked(), runningModel().wanted());
+        }
         commands.setVisible(true);
         commands.show(reins.state(station, isShown(), () -> changedPlan(night)));
         status.setText(new StatusLine(

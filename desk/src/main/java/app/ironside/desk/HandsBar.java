@@ -6,9 +6,10 @@ import javafx.scene.control.Label;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 
-/** What the night waits for hands to do, at whatever station; Ready has its own list. */
+/** What the night waits for hands to do, at whatever station. */
 final class HandsBar extends HBox {
     private final Label what = new Label();
+    private final Button button = new Button("Done");
 
     /**
      * @param done the person says that it is
@@ -22,19 +23,24 @@ final class HandsBar extends HBox {
         what.setWrapText(true);
         HBox.setHgrow(what, Priority.ALWAYS);
         what.setMaxWidth(Double.MAX_VALUE);
-        Button button = new Button("Done");
         button.setId("hands-done");
         button.getStyleClass().add("chief");
         button.setMinHeight(44);
         button.setOnAction(e -> done.run());
         getChildren().addAll(what, button);
-        show("");
+        show("", "");
     }
 
-    /** Empty if nothing is waited for. */
-    void show(String asked) {
-        what.setText(asked);
-        setVisible(!asked.isEmpty());
-        setManaged(!asked.isEmpty());
+    /**
+     * @param asked what waits for a word; empty if nothing does
+     * @param wanted what is noticed by itself when it is done; empty if nothing is
+     */
+    void show(String asked, String wanted) {
+        String text = asked.isEmpty() ? wanted : asked;
+        what.setText(text);
+        button.setVisible(!asked.isEmpty());
+        button.setManaged(!asked.isEmpty());
+        setVisible(!text.isEmpty());
+        setManaged(!text.isEmpty());
     }
 }

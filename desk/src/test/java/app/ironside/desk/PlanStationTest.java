@@ -9,6 +9,9 @@ import app.ironside.desk.plan.HorizonEditor;
 import app.ironside.desk.plan.PlanDesk;
 import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.image.Header;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.Profiles;
 import app.ironside.plan.Candidate;
@@ -21,8 +24,11 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import javafx.event.ActionEvent;
 import javafx.geometry.Point2D;
+import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -101,6 +107,59 @@ class PlanStationTest extends DeskHarness {
         assertThat(blocks().get(1).subs()).isEqualTo(next);
         control(KeyCode.Y);
         assertThat(blocks().get(1).subs()).isLessThan(next);
+    }
+
+    /** Another program writes a frame that is smaller than the kit's sensor: it is told, and taken over. */
+    @Test
+    void aCameraByFolderIsTriedAndItsSizeTakenOver(@TempDir Path card) throws Exception {
+        int width = on(() -> desk.planDesk().file().kit().sensor().widthPx());
+        int height = on(() -> desk.planDesk().file().kit().sensor().heightPx());
+        onDesk(() -> desk.planDesk().setTab(PlanDesk.Tab.PROFILES));
+        settled();
+        on(() -> {
+            ComboBox<String> drivers = choice("driver-camera");
+            drivers.setValue("Folder, shutter by hand");
+            drivers.fireEvent(new ActionEvent());
+            return true;
+        });
+        settled();
+        on(() -> {
+            TextField address = (TextField) desk.lookup("#address-camera");
+            address.setText(card.toString());
+            address.fireEvent(new ActionEvent());
+            return true;
+        });
+        settled();
+        onDesk(() -> ((Button) desk.lookup("#try-camera")).fire());
+        until("the shutter to be asked for", d -> said(d).startsWith("shutter: a frame of the sky of 1 s"));
+        FitsFiles.write(
+                card.resolve("IMG 1.fit"),
+                new Frame(60, 40, new float[60 * 40], Header.EMPTY.with("EXPTIME", 60.0)),
+                FitsFiles.Encoding.UNSIGNED_16);
+        until("the frame", d -> said(d).startsWith("The next frame told me: 60 x 40 px, 60 s, "));
+        assertThat(on(() -> said(desk)))
+                .contains("It does not tell how warm its sensor is.")
+                .contains("Frames of 60 s come where 1 s were asked for");
+        assertThat(on(() -> ((Button) desk.lookup("#take-sensor-size")).getText()))
+                .isEqualTo("The kit says " + width + " x " + height + " px: take 60 x 40 into the kit");
+        onDesk(() -> ((Button) desk.lookup("#take-sensor-size")).fire());
+        settled();
+        assertThat(on(() -> desk.planDesk().file().kit().sensor().widthPx())).isEqualTo(60);
+        control(KeyCode.Z);
+        assertThat(on(() -> desk.planDesk().file().kit().sensor().widthPx())).isEqualTo(width);
+
+        onDesk(() -> ((Button) desk.lookup("#try-camera")).fire());
+        onDesk(() -> ((Button) desk.lookup("#try-camera")).fire());
+        until("the end of the wait", d -> said(d).equals("No frame was waited for any longer."));
+    }
+
+    @SuppressWarnings("unchecked")
+    private ComboBox<String> choice(String id) {
+        return (ComboBox<String>) desk.lookup("#" + id);
+    }
+
+    private static String said(DeskView desk) {
+        return ((Label) desk.lookup("#trial-said")).getText();
     }
 
     @Test

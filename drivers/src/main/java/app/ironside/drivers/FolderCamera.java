@@ -23,6 +23,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.Supplier;
 
 /**
@@ -84,14 +86,19 @@ final class FolderCamera implements Camera {
     }
 
     /**
-     * @param size of the sensor, empty if it is not known
+     * @param incoming picks the frames, and says to the consumer that it is made with what a person should know
      */
-    FolderCamera(String name, Path folder, Optional<Incoming.Size> size, NightClock clock, Shutter shutter) {
+    FolderCamera(
+            String name,
+            Path folder,
+            Function<Consumer<String>, Incoming> incoming,
+            NightClock clock,
+            Shutter shutter) {
         this.name = name;
         this.folder = folder;
         this.clock = clock;
         this.shutter = shutter;
-        this.incoming = new Incoming(size, remarks::add);
+        this.incoming = incoming.apply(remarks::add);
     }
 
     @Override

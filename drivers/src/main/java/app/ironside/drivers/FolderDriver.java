@@ -78,7 +78,9 @@ public class FolderDriver implements DeviceDriver {
             return new FolderCamera(
                     role.word(),
                     Path.of(setup.address()),
-                    Optional.ofNullable(setup.kit()).flatMap(kit -> size(kit, role)),
+                    say -> setup.trial()
+                            ? Incoming.ofTrial(say)
+                            : new Incoming(Optional.ofNullable(setup.kit()).flatMap(kit -> size(kit, role)), say),
                     setup.clock(),
                     shutter(setup.hands()));
         } catch (InvalidPathException e) {

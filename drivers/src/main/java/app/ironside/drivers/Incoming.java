@@ -21,6 +21,9 @@ final class Incoming {
     /** A series that another program takes goes on while a frame is measured: so much earlier than asked is not too early. */
     private static final Duration EARLY = Duration.ofSeconds(10);
 
+    /** For a trial whatever comes will do. */
+    private static final Duration ANY_TIME = Duration.ofDays(36_500);
+
     /** Darks of another length than the lights are of no use; a shutter's own steps are not another length. */
     private static final double SAME_LENGTH = 0.03;
 
@@ -34,6 +37,7 @@ final class Incoming {
             .withZone(ZoneOffset.UTC);
 
     private final Optional<Size> size;
+    private final Duration early;
     private final Consumer<String> say;
     private final CameraClock clock;
 
@@ -50,11 +54,21 @@ final class Incoming {
         }
     }
 
+    /** Takes whatever comes. */
+    static Incoming ofTrial(Consumer<String> say) {
+        return new Incoming(Optional.empty(), ANY_TIME, say);
+    }
+
     /**
      * @param say takes what a person should know of frames that are left aside or put right
      */
     Incoming(Optional<Size> size, Consumer<String> say) {
+        this(size, EARLY, say);
+    }
+
+    private Incoming(Optional<Size> size, Duration early, Consumer<String> say) {
         this.size = size;
+        this.early = early;
         this.say = say;
         this.clock = new CameraClock(say);
     }
@@ -102,7 +116,7 @@ final class Incoming {
                     number(asked)));
         }
         Instant began = clock.began(header.start(), Duration.ofMillis(Math.round(1000 * seconds)), now);
-        if (began.isBefore(since.minus(EARLY))) {
+        if (began.isBefore(since.minus(early))) {
             // Not a word: a series that runs by itself always has one under way when something new is wanted.
             return Optional.empty();
         }

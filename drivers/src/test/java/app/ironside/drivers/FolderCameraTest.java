@@ -48,8 +48,8 @@ class FolderCameraTest extends CameraContract {
     void aFolder() throws IOException {
         folder = Files.createDirectory(disk.resolve("frames"));
         Files.createFile(folder.resolve("yesterday.fits"));
-        camera = (Camera)
-                new FolderDriver().device(DeviceRole.CAMERA, new Setup(null, null, folder.toString(), clock(), hands));
+        camera = (Camera) new FolderDriver()
+                .device(DeviceRole.CAMERA, new Setup(null, null, folder.toString(), clock(), hands, false));
     }
 
     @Override
@@ -184,7 +184,8 @@ class FolderCameraTest extends CameraContract {
     }
 
     private FolderCamera camera(FolderCamera.Shutter shutter) {
-        return new FolderCamera("camera", folder, Optional.of(new Incoming.Size(60, 40)), clock, shutter);
+        return new FolderCamera(
+                "camera", folder, say -> new Incoming(Optional.of(new Incoming.Size(60, 40)), say), clock, shutter);
     }
 
     /** A series that runs by itself has an exposure under way when another direction is looked at: that one does not count. */
@@ -227,7 +228,11 @@ class FolderCameraTest extends CameraContract {
                         "short.fit was exposed for 30 s, and a dark of 60 s is wanted. It is left aside.",
                         "dark (1).fit holds the same frame as dark.fit. It is left aside.");
         FolderCamera ofAnotherSize = new FolderCamera(
-                "camera", folder, Optional.of(new Incoming.Size(6000, 4000)), clock, FolderCamera.Shutter.BY_ITSELF);
+                "camera",
+                folder,
+                say -> new Incoming(Optional.of(new Incoming.Size(6000, 4000)), say),
+                clock,
+                FolderCamera.Shutter.BY_ITSELF);
         ofAnotherSize.connect();
         Operation other = ofAnotherSize.start(exposure());
         write("small.fit");
@@ -261,7 +266,7 @@ class FolderCameraTest extends CameraContract {
     @Test
     void whoMovesTheShutterIsToldWhatIsWanted() throws Exception {
         FolderCamera asked = (FolderCamera) new FolderDriver.Asked()
-                .device(DeviceRole.CAMERA, new Setup(null, null, folder.toString(), clock(), hands));
+                .device(DeviceRole.CAMERA, new Setup(null, null, folder.toString(), clock(), hands, false));
         asked.connect();
         asked.start(exposure().lasting(Duration.ofSeconds(8))).abort();
         verify(hands).expose(exposure().lasting(Duration.ofSeconds(8)));
@@ -270,8 +275,8 @@ class FolderCameraTest extends CameraContract {
 
     @Test
     void anAddressThatIsNoneIsSaid() {
-        assertThatThrownBy(
-                        () -> new FolderDriver().device(DeviceRole.CAMERA, new Setup(null, null, " ", clock(), null)))
+        assertThatThrownBy(() ->
+                        new FolderDriver().device(DeviceRole.CAMERA, new Setup(null, null, " ", clock(), null, false)))
                 .hasMessageContaining("Give the folder");
     }
 }

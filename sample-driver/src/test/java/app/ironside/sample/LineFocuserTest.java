@@ -71,10 +71,11 @@ class LineFocuserTest extends FocuserContract {
                 .findFirst()
                 .orElseThrow();
         assertThat(driver.roles()).containsExactly(DeviceRole.FOCUSER);
-        assertThat(driver.device(DeviceRole.FOCUSER, new Setup(null, null, "localhost:4030", clock(), null)))
+        assertThat(driver.device(DeviceRole.FOCUSER, new Setup(null, null, "localhost:4030", clock(), null, false)))
                 .isInstanceOf(DeviceRole.FOCUSER.port());
         for (String wrong : new String[] {"", "localhost", "localhost:", "localhost:port", ":4030"}) {
-            assertThatThrownBy(() -> driver.device(DeviceRole.FOCUSER, new Setup(null, null, wrong, clock(), null)))
+            assertThatThrownBy(
+                            () -> driver.device(DeviceRole.FOCUSER, new Setup(null, null, wrong, clock(), null, false)))
                     .isInstanceOf(DeviceException.class)
                     .hasMessageContaining("host:port");
         }

@@ -1,6 +1,7 @@
 package app.ironside.wiring;
 
 import app.ironside.BadInputException;
+import app.ironside.Progress;
 import app.ironside.Provenance;
 import app.ironside.Workers;
 import app.ironside.device.Camera;
@@ -19,6 +20,7 @@ import app.ironside.device.HandWheel;
 import app.ironside.device.Hands;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
+import app.ironside.device.Operation;
 import app.ironside.device.PowerBox;
 import app.ironside.device.Rotator;
 import app.ironside.device.WeatherStation;
@@ -33,6 +35,7 @@ import app.ironside.sky.Equatorial;
 import app.ironside.sky.NightTimes;
 import app.ironside.sky.Observer;
 import app.ironside.star.FrameGauge;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.util.EnumSet;
 import java.util.List;
@@ -43,6 +46,8 @@ import java.util.function.Function;
 final class LiveVenue implements Venue {
     /** Where nothing tells how warm it is, focus is not moved with the temperature. */
     private static final double UNKNOWN_AIR_C = 10;
+
+    private static final Duration TRIAL = Duration.ofSeconds(1);
 
     private final List<DeviceDriver> drivers;
     private final NightClock clock;
@@ -162,6 +167,31 @@ final class LiveVenue implements Venue {
         return new HandMount(hands, south, () -> observer.siderealTimeDeg(clock.now()));
     }
 
+    /**
+     * One frame of a camera, taken outside a night.
+     *
+     * @throws java.util.concurrent.CancellationException if the progress says so
+     */
+    CameraTrial tryCamera(NightFile file, DeviceRole role, NightWatcher person, Progress progress)
+            throws InterruptedException {
+        DriverChoice choice = Optional.ofNullable(
+                        file.kit().equipment().drivers().get(role.word()))
+                .orElseThrow(() -> missing(file, role));
+        Camera camera = made(file, hands.apply(person), role, choice, Camera.class, true);
+        camera.connect();
+        Operation exposing = camera.start(Camera.Exposure.light(TRIAL));
+        try {
+            while (exposing.state() == Operation.State.UNDER_WAY) {
+                progress.step("Waiting for a frame of the " + role.word(), 0);
+                clock.await(exposing.remaining().orElse(Operation.ASK_EVERY));
+            }
+            return CameraTrial.of(camera.download(), camera.remarks());
+        } finally {
+            exposing.abort();
+            camera.disconnect();
+        }
+    }
+
     private static double airC(Optional<WeatherStation> weather) {
         return weather.map(w -> w.temperatureC().orElse(UNKNOWN_AIR_C)).orElse(UNKNOWN_AIR_C);
     }
@@ -172,14 +202,14 @@ final class LiveVenue implements Venue {
 
     private <T extends Device> Optional<T> chosen(NightFile file, Hands hands, DeviceRole role, Class<T> port) {
         return Optional.ofNullable(file.kit().equipment().drivers().get(role.word()))
-                .map(choice -> made(file, hands, role, choice, port));
+                .map(choice -> made(file, hands, role, choice, port, false));
     }
 
     private <T extends Device> T made(
-            NightFile file, Hands hands, DeviceRole role, DriverChoice choice, Class<T> port) {
+            NightFile file, Hands hands, DeviceRole role, DriverChoice choice, Class<T> port, boolean trial) {
         DeviceDriver driver = driver(file, role, choice);
-        Device device =
-                driver.device(role, new DeviceDriver.Setup(file.site(), file.kit(), choice.address(), clock, hands));
+        Device device = driver.device(
+                role, new DeviceDriver.Setup(file.site(), file.kit(), choice.address(), clock, hands, trial));
         if (!port.isInstance(device)) {
             throw new DeviceException(
                     role.word(),

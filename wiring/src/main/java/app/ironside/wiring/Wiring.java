@@ -5,6 +5,7 @@ import app.ironside.Progress;
 import app.ironside.Provenance;
 import app.ironside.Workers;
 import app.ironside.device.DeviceDriver;
+import app.ironside.device.DeviceRole;
 import app.ironside.device.Devices;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
@@ -183,6 +184,20 @@ public final class Wiring {
      */
     public void checkLive(NightFile file) {
         new LiveVenue(drivers(), new LiveClock(Clock.systemUTC()), workers).check(file);
+    }
+
+    /**
+     * Takes one frame with a camera's driver, to see what comes before a night relies on it.
+     *
+     * @param person is told what is wanted of a hand
+     * @throws BadInputException if no driver is chosen or there is none of its name
+     * @throws app.ironside.device.DeviceException if the camera does not answer or no frame comes
+     * @throws java.util.concurrent.CancellationException if the progress says so
+     */
+    public CameraTrial tryCamera(NightFile file, DeviceRole role, NightWatcher person, Progress progress)
+            throws InterruptedException {
+        return new LiveVenue(drivers(), new LiveClock(Clock.systemUTC()), workers)
+                .tryCamera(file, role, person, progress);
     }
 
     /**

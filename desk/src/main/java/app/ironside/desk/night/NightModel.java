@@ -32,6 +32,7 @@ public final class NightModel implements NightWatcher {
     private boolean ownHands;
     private boolean handsOnly;
     private String asked = "";
+    private String wanted = "";
 
     /**
      * @param changed called on the night's thread after each change; must return at once
@@ -85,6 +86,19 @@ public final class NightModel implements NightWatcher {
         }
     }
 
+    @Override
+    public void wanted(String what) {
+        synchronized (this) {
+            wanted = what;
+        }
+        changed.run();
+    }
+
+    /** What a person is to do that is noticed by itself; empty if nothing. */
+    public synchronized String wanted() {
+        return wanted;
+    }
+
     /** At a real telescope there are no hands but the person's: what is to be done by hand is always asked. */
     public synchronized void askAlways() {
         handsOnly = true;
@@ -132,6 +146,7 @@ public final class NightModel implements NightWatcher {
                 guiding = guiding.plus(sample);
             }
             asked = "";
+            wanted = "";
             notifyAll();
             latest.clear();
             doing = null;

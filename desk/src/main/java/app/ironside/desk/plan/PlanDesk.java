@@ -87,6 +87,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private final BackgroundWork editing = new BackgroundWork("changes of the plan");
     private final BackgroundWork dragging = new BackgroundWork("drag");
     private final BackgroundWork reframing = new BackgroundWork("framing");
+    private final BackgroundWork trying = new BackgroundWork("trying a camera");
     private final BackgroundWork drawing = new BackgroundWork("drawing of the plan");
 
     private PlanModel model;
@@ -126,6 +127,11 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         this.setAside = profiles.setAside();
         this.rehearsals = new Rehearsals(wiring, changed);
         this.search = new CandidateSearch(wiring.objects(), wiring.stars());
+    }
+
+    /** Tries the camera of the kit. */
+    TrialBar trial() {
+        return new TrialBar(wiring, trying, this::file, kit -> use(file().site(), kit));
     }
 
     /** What can connect devices. */
@@ -749,5 +755,6 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         drawing.close();
         reframing.close();
         rehearsals.close();
+        trying.close();
     }
 }

@@ -47,6 +47,7 @@ public final class ProfilePane extends VBox {
     private final HorizonEditor horizon = new HorizonEditor(this::setHorizon);
     private final DriversPane drivers;
     private final Label aboutDrivers = new Label();
+    private final TrialBar trial;
     private boolean filling;
     private String shown = "";
 
@@ -86,10 +87,11 @@ public final class ProfilePane extends VBox {
         grid.setHgap(10);
         grid.setVgap(4);
         drivers = new DriversPane(plan.drivers(), kit -> plan.use(plan.file().site(), kit));
+        trial = plan.trial();
         aboutDrivers.setText(drivers.about());
         aboutDrivers.getStyleClass().add("dim");
         aboutDrivers.setWrapText(true);
-        ScrollPane scroll = new ScrollPane(new VBox(12, drivers, aboutDrivers, grid));
+        ScrollPane scroll = new ScrollPane(new VBox(12, drivers, trial, aboutDrivers, grid));
         scroll.setFitToWidth(true);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         fault.getStyleClass().add("warning");
@@ -112,11 +114,14 @@ public final class ProfilePane extends VBox {
         Site site = plan.file().site();
         horizon.setVisible(!editsKit());
         horizon.setManaged(!editsKit());
-        for (Node node : List.of(drivers, aboutDrivers)) {
+        for (Node node : List.of(drivers, trial, aboutDrivers)) {
             node.setVisible(editsKit());
             node.setManaged(editsKit());
         }
         drivers.show(plan.file().kit());
+        if (editsKit()) {
+            trial.show(plan.file().kit());
+        }
         horizon.show(site.horizon(), site.marginDeg(), site.dome());
         String now = editsKit()
                 + tree().toString()
