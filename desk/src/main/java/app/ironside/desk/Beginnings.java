@@ -40,8 +40,10 @@ final class Beginnings implements PlanDesk.Runner {
         questions.ask(
                 "Begin the night with real devices?",
                 "The drivers of kit " + night.kit().name()
-                        + " are connected, and the mount moves as soon as Ready is passed. Look that"
-                        + " nothing is in its way and that the optics are not pointed toward the Sun; local rules and your own judgement"
+                        + (night.kit().equipment().goTo()
+                                ? " are connected, and the mount moves as soon as Ready is passed. Look that nothing is in its way"
+                                : " are connected, and you are asked for what hands do. Look that nothing is in the tracker's way")
+                        + " and that the optics are not pointed toward the Sun; local rules and your own judgement"
                         + " come before anything that is said here.",
                 List.of(
                         new StartPane.Choice("no-night", "Not yet", questions::dismiss),

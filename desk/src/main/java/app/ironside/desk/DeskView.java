@@ -635,6 +635,10 @@ final class DeskView extends StackPane
 
     @Override
     public void toggleFreeze() {
+        if (running().isPresent() && !runningModel().asked().isEmpty()) {
+            runningModel().confirmed();
+            return;
+        }
         running().flatMap(RunningNight::transport).ifPresent(clock -> clock.hold(!clock.isHeld()));
         refresh();
     }

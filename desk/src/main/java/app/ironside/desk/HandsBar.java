@@ -9,7 +9,7 @@ import javafx.scene.layout.Priority;
 /** What the night waits for hands to do, at whatever station. */
 final class HandsBar extends HBox {
     private final Label what = new Label();
-    private final Button button = new Button("Done");
+    private final Button button = new Button("Done, Space");
 
     /**
      * @param done the person says that it is

@@ -25,6 +25,7 @@ final class KeyMap {
         /** Whether a question is over the desk, which has the keys then. */
         boolean isAsking();
 
+        /** The night's question is answered; where nothing is asked, the clock of a rehearsal is stopped or goes on. */
         void toggleFreeze();
 
         void step(int direction);
@@ -82,7 +83,7 @@ final class KeyMap {
         box.getChildren().add(heading);
         for (String line : List.of(
                 "1 to 9, 0   the stations, from Plan to Logbook",
-                "Space   stop the rehearsal's clock, or let it run",
+                "Space   what your hands were asked for is done; else stop the rehearsal's clock, or let it run",
                 "H   rest the night at its next safe point, or let it go on",
                 "W, Q   end the night; park now",
                 "letters   what the buttons of a station say under the pointer",

@@ -113,6 +113,11 @@ public final class NightModel implements NightWatcher {
         }
     }
 
+    /** Whether there are no hands but the person's. */
+    public synchronized boolean isHandsOnly() {
+        return handsOnly;
+    }
+
     synchronized boolean hasOwnHands() {
         return ownHands;
     }

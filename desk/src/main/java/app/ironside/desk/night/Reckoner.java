@@ -77,7 +77,11 @@ public final class Reckoner {
         // A step that is told again counts once, as it stands now.
         List<StepProven> steps = moment.night().steps();
         if (steps.isEmpty()) {
-            return ReckoningState.waiting("Not begun.", "Each device is brought up alone and proven before the next.");
+            return ReckoningState.waiting(
+                    moment.night().stage().filter(Stage.READY::equals).isPresent()
+                            ? "Nothing is proven yet."
+                            : "Not begun.",
+                    "Each device is brought up alone and proven before the next.");
         }
         List<ReadyStep> list = ReadyList.of(file.site(), file.kit(), file.program(), file.lessons())
                 .steps();

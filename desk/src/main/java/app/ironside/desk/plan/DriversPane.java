@@ -1,5 +1,6 @@
 package app.ironside.desk.plan;
 
+import app.ironside.desk.parts.FilePane;
 import app.ironside.device.DeviceDriver;
 import app.ironside.device.DeviceRole;
 import app.ironside.kit.Equipment.DriverChoice;
@@ -12,10 +13,12 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Priority;
 
 /** What connects each device of a kit on a real night: a driver, and where the device is. A rehearsal needs none. */
 final class DriversPane extends GridPane {
@@ -42,11 +45,10 @@ final class DriversPane extends GridPane {
         getChildren().clear();
         Label head = new Label("connected on a real night by");
         head.getStyleClass().add("bench-title");
-        add(head, 0, 0, 6, 1);
-        int index = 0;
+        add(head, 0, 0, 4, 1);
+        int row = 1;
         for (DeviceRole role : roles(kit)) {
-            addRole(kit, role, 1 + index / 2, index % 2 * 3);
-            index++;
+            addRole(kit, role, row++);
         }
     }
 
@@ -73,7 +75,7 @@ final class DriversPane extends GridPane {
         return role == DeviceRole.FILTER_WHEEL || role == DeviceRole.FLAT_PANEL ? HANDS : NONE;
     }
 
-    private void addRole(Kit kit, DeviceRole role, int row, int column) {
+    private void addRole(Kit kit, DeviceRole role, int row) {
         Label name = new Label(role.word());
         name.getStyleClass().add("dim");
         name.setMinWidth(116);
@@ -90,12 +92,12 @@ final class DriversPane extends GridPane {
         choice.getItems().setAll(names);
         choice.setValue(chosen.map(DriverChoice::driver).orElse(without(role)));
         choice.setId("driver-" + role.word().replace(' ', '-'));
-        choice.setMinWidth(124);
+        choice.setMinWidth(208);
         TextField address = new TextField(chosen.map(DriverChoice::address).orElse(""));
-        address.setPromptText("address");
+        address.setPromptText(byFolder(choice.getValue()) ? "the folder that its frames come into" : "address");
         address.setId("address-" + role.word().replace(' ', '-'));
         address.setDisable(chosen.isEmpty());
-        address.setPrefWidth(104);
+        GridPane.setHgrow(address, Priority.ALWAYS);
         choice.setOnAction(e -> set(role, choice.getValue(), address.getText()));
         address.setOnAction(e -> set(role, choice.getValue(), address.getText()));
         address.focusedProperty().addListener((o, was, is) -> {
@@ -103,9 +105,23 @@ final class DriversPane extends GridPane {
                 set(role, choice.getValue(), address.getText());
             }
         });
-        add(name, column, row);
-        add(choice, column + 1, row);
-        add(address, column + 2, row);
+        add(name, 0, row);
+        add(choice, 1, row);
+        add(address, 2, row);
+        if (byFolder(choice.getValue())) {
+            Button folder = new Button("Folder…");
+            folder.setId("folder-" + role.word().replace(' ', '-'));
+            folder.setOnAction(e -> FilePane.ask(
+                    this,
+                    FilePane.Ask.open(
+                            FilePane.Kind.FOLDER, "The folder that the " + role.word() + "'s frames come into"),
+                    files -> set(role, choice.getValue(), files.get(0).toString())));
+            add(folder, 3, row);
+        }
+    }
+
+    private boolean byFolder(String driver) {
+        return drivers.stream().anyMatch(d -> d.name().equals(driver) && d.isByFolder());
     }
 
     private void set(DeviceRole role, String driver, String address) {
@@ -125,6 +141,6 @@ final class DriversPane extends GridPane {
     String about() {
         return drivers.stream()
                 .map(d -> d.name() + ": " + d.about())
-                .reduce("", (a, b) -> a.isEmpty() ? b : a + "  " + b);
+                .reduce("", (a, b) -> a.isEmpty() ? b : a + "\n" + b);
     }
 }

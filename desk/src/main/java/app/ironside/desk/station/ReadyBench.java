@@ -96,6 +96,8 @@ public final class ReadyBench implements Bench {
         if (file.isEmpty()) {
             return;
         }
+        ownHands.setVisible(!model.get().isHandsOnly());
+        ownHands.setManaged(!model.get().isHandsOnly());
         List<StepProven> events = look.moment().night().all(StepProven.class);
         String asked = look.moment().live() ? model.get().asked() : "";
         List<Object> now = List.of(events.size(), asked, file.get().program().date());
