@@ -43,7 +43,26 @@ public enum FaultKind {
     TRAILING_EXPOSURE(
             "trailing-exposure", "The mount runs at a wrong rate", 60, Optional.of("arcseconds a minute"), 12),
     MOON("moon", "Moonlight lies over the field", 60, Optional.of("times the sky's light"), 5),
-    TWILIGHT("twilight", "The sky is lit as in twilight", 30, Optional.of("times the sky's light"), 25);
+    TWILIGHT("twilight", "The sky is lit as in twilight", 30, Optional.of("times the sky's light"), 25),
+    FLEXURE("flexure", "The guide scope bends away from the main one", 90, Optional.of("arcseconds a minute"), 1.5),
+    GUIDE_FOCUS("guide-focus", "The guide camera is out of focus", 0, Optional.of("micrometres"), 120),
+    BROKEN_FRAME(
+            "broken-frame", "A frame comes with its upper part empty", 2, Optional.of("share of it that is lost"), 0.4),
+    TRAILS("trails", "Satellites cross the field", 60, Optional.of("trails an hour"), 40),
+    COSMIC_RAYS("cosmic-rays", "Cosmic rays hit the sensor", 60, Optional.of("hits a minute"), 30),
+    TILT("tilt", "The camera hangs askew on its adapter", 0, Optional.of("micrometres of defocus at the edge"), 90),
+    LIGHT_DOME(
+            "light-dome",
+            "Lamps brighten the southern side of the sky",
+            90,
+            Optional.of("times the sky's light at that horizon"),
+            5),
+    WRONG_FOCAL_LENGTH(
+            "wrong-focal-length",
+            "The telescope is of another focal length than the kit says, all night",
+            0,
+            Optional.of("percent that it is longer"),
+            6);
 
     private final String word;
     private final String sentence;

@@ -43,6 +43,11 @@ public record Kit(
         }
     }
 
+    /** The same with other optics. */
+    public Kit withOptics(Optics other) {
+        return new Kit(name, other, sensor, filters, motorFocuser, mount, guideOptics, equipment);
+    }
+
     /** The same with other equipment. */
     public Kit withEquipment(Equipment other) {
         return new Kit(name, optics, sensor, filters, motorFocuser, mount, guideOptics, other);

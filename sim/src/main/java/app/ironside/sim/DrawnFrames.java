@@ -2,6 +2,7 @@ package app.ironside.sim;
 
 import app.ironside.image.Frame;
 import app.ironside.kit.Sensor;
+import java.util.Arrays;
 
 /** Frames with all their pixels. */
 final class DrawnFrames implements FrameMaker {
@@ -17,13 +18,17 @@ final class DrawnFrames implements FrameMaker {
     public Frame make(Shot shot) {
         Exposer.Window window = shot.window();
         float[] adu = exposer.read(light(shot), window, shot.seconds(), shot.temperatureC(), shot.seed());
+        shot.sky()
+                .ifPresent(scene -> Arrays.fill(adu, scene.marks().firstLost(window) * window.width(), adu.length, 0));
         Frame frame = new Frame(window.width(), window.height(), adu, shot.header());
         return shot.binning() == 1 ? frame : binned(frame, shot.binning(), sensor.fullScaleAdu());
     }
 
     private float[] light(Shot shot) {
         if (shot.sky().isPresent()) {
-            return exposer.light(shot.sky().get(), shot.window());
+            float[] light = exposer.light(shot.sky().get(), shot.window());
+            Streaks.draw(light, shot);
+            return light;
         }
         return shot.evenElectrons() == 0 ? new float[0] : exposer.even(shot.evenElectrons(), shot.window());
     }

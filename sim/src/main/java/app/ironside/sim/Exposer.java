@@ -33,6 +33,7 @@ final class Exposer {
      * @param defocusUm of the middle of the field
      * @param path strayed during the exposure
      * @param spotShare of light that a spot of oil on the sensor takes
+     * @param marks what it bears besides
      */
     record Scene(
             Wcs wcs,
@@ -43,7 +44,31 @@ final class Exposer {
             double fwhmPx,
             double defocusUm,
             List<StarImage.Stray> path,
-            double spotShare) {}
+            double spotShare,
+            Marks marks) {}
+
+    /**
+     * What an exposure bears besides the sky.
+     *
+     * @param tiltUm defocus at the right edge of the sensor, and as much the other way at the left one
+     * @param lostShare of the frame, from the top, that did not come
+     * @param trails of satellites that are to be expected
+     * @param hits of cosmic rays that are to be expected
+     * @param slope of the sky's light: by this share brighter at the right edge than in the middle
+     */
+    record Marks(double tiltUm, double lostShare, double trails, double hits, double slope) {
+        static final Marks NONE = new Marks(0, 0, 0, 0, 0);
+
+        /** Factor of the sky's light at a place. */
+        double sky(Sensor sensor, double x) {
+            return 1 + slope * (2 * x / sensor.widthPx() - 1);
+        }
+
+        /** First row of the window that did not come. */
+        int firstLost(Window window) {
+            return (int) Math.round((1 - lostShare) * window.height());
+        }
+    }
 
     /** The part of the sensor that is read. */
     record Window(int left, int bottom, int width, int height) {}
@@ -72,7 +97,9 @@ final class Exposer {
     float[] light(Scene scene, Window window) {
         float[] light = new float[window.width() * window.height()];
         double sky = scene.skyElectronsPerSecond() * scene.seconds();
-        java.util.Arrays.fill(light, (float) sky);
+        for (int i = 0; i < light.length; i++) {
+            light[i] = (float) (sky * scene.marks().sky(sensor, window.left() + i % window.width()));
+        }
         Equatorial centre = scene.wcs().toSky((sensor.widthPx() + 1) / 2.0, (sensor.heightPx() + 1) / 2.0);
         patch.lookAt(centre);
         for (DeepSkyObject galaxy : patch.galaxies()) {
@@ -238,14 +265,17 @@ final class Exposer {
                 needed.add(zone);
             }
         }
-        double[] away =
-                needed.stream().mapToDouble(Exposer::awayFromMiddle).distinct().toArray();
-        StarImage[] drawn = new StarImage[away.length];
-        workers.forEach(away.length, i -> drawn[i] = image(away[i], scene));
+        // Without a tilt, zones at one distance from the middle share an image.
+        double[] defocus = needed.stream()
+                .mapToDouble(zone -> defocusUm(scene, curvatureUm, zone))
+                .distinct()
+                .toArray();
+        StarImage[] drawn = new StarImage[defocus.length];
+        workers.forEach(defocus.length, i -> drawn[i] = image(defocus[i], scene));
         StarImage[] images = new StarImage[ZONES * ZONES];
         for (int zone : needed) {
-            for (int i = 0; i < away.length; i++) {
-                if (away[i] == awayFromMiddle(zone)) {
+            for (int i = 0; i < defocus.length; i++) {
+                if (defocus[i] == defocusUm(scene, curvatureUm, zone)) {
                     images[zone] = drawn[i];
                 }
             }
@@ -253,15 +283,16 @@ final class Exposer {
         return images;
     }
 
-    /** Square of a zone's distance from the middle of the field; 1 in the corners. */
-    static double awayFromMiddle(int zone) {
+    /** How far a zone is from focus, micrometres. */
+    static double defocusUm(Scene scene, double curvatureUm, int zone) {
         double u = (zone % ZONES) - (ZONES - 1) / 2.0;
         double v = (zone / ZONES) - (ZONES - 1) / 2.0;
-        return (u * u + v * v) / 2;
+        return scene.defocusUm()
+                + curvatureUm * (u * u + v * v) / 2
+                + scene.marks().tiltUm() * u;
     }
 
-    private StarImage image(double away, Scene scene) {
-        double defocusUm = scene.defocusUm() + curvatureUm * away;
+    private StarImage image(double defocusUm, Scene scene) {
         double radiusPx = Math.abs(defocusUm) / (2 * kit.optics().focalRatio()) / sensor.pixelUm();
         return new StarImage(scene.fwhmPx(), radiusPx, kit.optics().obstruction(), scene.path());
     }

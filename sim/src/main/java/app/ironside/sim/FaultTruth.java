@@ -26,7 +26,10 @@ public record FaultTruth(FaultKind kind, Instant from, Instant until, double for
         return faults.stream()
                 .map(f -> {
                     LocalDate day = f.at().isBefore(LocalTime.NOON) ? evening.plusDays(1) : evening;
-                    Instant from = day.atTime(f.at()).atZone(zone).toInstant();
+                    // What is in the kit's file is so from the beginning.
+                    Instant from = f.kind() == FaultKind.WRONG_FOCAL_LENGTH
+                            ? sunset
+                            : day.atTime(f.at()).atZone(zone).toInstant();
                     return new FaultTruth(f.kind(), from, from.plus(f.lasts()), f.force());
                 })
                 .toList();

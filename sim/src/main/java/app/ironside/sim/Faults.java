@@ -2,6 +2,8 @@ package app.ironside.sim;
 
 import app.ironside.document.FaultKind;
 import app.ironside.document.RehearsedFault;
+import app.ironside.sky.Angles;
+import app.ironside.sky.Horizontal;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -76,12 +78,61 @@ final class Faults {
         };
     }
 
-    /** Factor of the sky's light. */
-    double sky(Instant time) {
-        return factor(FaultKind.STRAY_LIGHT, time)
+    /** Factor of the sky's light in a direction. */
+    double sky(Instant time, Horizontal toward) {
+        return (1 + dome(time, toward))
+                * factor(FaultKind.STRAY_LIGHT, time)
                 * factor(FaultKind.MOON, time)
                 * factor(FaultKind.TWILIGHT, time)
                 * product(f -> f.kind() == FaultKind.FOG ? 1 + f.force() * edge(f, time, Duration.ofMinutes(15)) : 1);
+    }
+
+    /** Light of lamps in the south, in skies of this night: strongest at the horizon there, nothing at the zenith and in the north. */
+    double dome(Instant time, Horizontal toward) {
+        double here =
+                (1 - Angles.sinDeg(Math.max(0, toward.altitudeDeg()))) * (1 - Angles.cosDeg(toward.azimuthDeg())) / 2;
+        return sum(f -> f.kind() == FaultKind.LIGHT_DOME && f.isOn(time) ? f.force() * here : 0);
+    }
+
+    /** By how much the main telescope looks east of where the guide scope thinks, arcseconds. */
+    double flexureArcsec(Instant time) {
+        return sum(f -> f.kind() == FaultKind.FLEXURE ? f.force() * f.minutesBy(time) : 0);
+    }
+
+    /** How far the guide camera is from focus, micrometres. */
+    double guideDefocusUm(Instant time) {
+        return stays(FaultKind.GUIDE_FOCUS, time);
+    }
+
+    /** Defocus that a tilt of the sensor makes at its right edge, micrometres; as much the other way at its left one. */
+    double tiltUm(Instant time) {
+        return stays(FaultKind.TILT, time);
+    }
+
+    /** What an exposure bears besides the sky. */
+    Exposer.Marks marks(Instant middle, double seconds, Horizontal toward) {
+        return new Exposer.Marks(
+                tiltUm(middle),
+                Math.min(0.95, whileOn(FaultKind.BROKEN_FRAME, middle)),
+                whileOn(FaultKind.TRAILS, middle) * seconds / 3600,
+                whileOn(FaultKind.COSMIC_RAYS, middle) * seconds / 60,
+                Math.min(0.6, 0.25 * dome(middle, toward)));
+    }
+
+    private double stays(FaultKind kind, Instant time) {
+        return sum(f -> f.kind() == kind && f.begun(time) ? f.force() : 0);
+    }
+
+    private double whileOn(FaultKind kind, Instant time) {
+        return sum(f -> f.kind() == kind && f.isOn(time) ? f.force() : 0);
+    }
+
+    /** By what factor the real focal length is longer than what the kit says. */
+    static double focalLength(List<RehearsedFault> faults) {
+        return faults.stream()
+                .filter(f -> f.kind() == FaultKind.WRONG_FOCAL_LENGTH)
+                .mapToDouble(f -> 1 + f.force() / 100)
+                .reduce(1, (a, b) -> a * b);
     }
 
     /** Factor of the motion of star images from one moment to the next. */
@@ -137,12 +188,12 @@ final class Faults {
 
     /** By how much the tube has slipped, micrometres. */
     double focusUm(Instant time) {
-        return sum(f -> f.kind() == FaultKind.FOCUSER_SLIP && f.begun(time) ? -f.force() : 0);
+        return -stays(FaultKind.FOCUSER_SLIP, time);
     }
 
     /** Share of light that a spot on the sensor takes. */
     double spot(Instant time) {
-        return sum(f -> f.kind() == FaultKind.SPOT && f.begun(time) ? f.force() : 0);
+        return stays(FaultKind.SPOT, time);
     }
 
     /** Whether a fault of a kind that lasts is on. */

@@ -55,6 +55,12 @@ final class SimCamera extends SimDevice implements Camera {
         /** Share of light that a spot on the sensor takes. */
         double spot(Instant time);
 
+        /** By how much it looks east of where the mount does, arcseconds. */
+        double flexureArcsec(Instant time);
+
+        /** What an exposure bears besides the sky. */
+        Exposer.Marks marks(Instant middle, double seconds, Horizontal toward);
+
         /** Whether a hot pixel stands where its star was. */
         boolean showsHotPixel(Instant time);
     }
@@ -254,12 +260,13 @@ final class SimCamera extends SimDevice implements Camera {
                 now.fwhmPx(),
                 now.defocusUm(),
                 then.path(),
-                now.spotShare());
+                now.spotShare(),
+                now.marks());
     }
 
     private Exposer.Scene moving(double seconds, Instant middle) {
         Horizontal seen = mount.direction(middle);
-        Equatorial centre = surroundings.observer().catalogue(seen, middle);
+        Equatorial centre = bent(surroundings.observer().catalogue(seen, middle), middle);
         Wcs wcs = wcs(centre, mount.rollDeg(middle, centre) + angleDeg.getAsDouble());
         double fwhmArcsec = Math.sqrt(
                 square(surroundings.seeingArcsec(seen)) + square(kit.optics().blurFwhmArcsec()));
@@ -273,7 +280,18 @@ final class SimCamera extends SimDevice implements Camera {
                 optics.blur(middle) * fwhmArcsec / kit.arcsecPerPixel(),
                 optics.defocusUm(middle),
                 path,
-                optics.spot(middle));
+                optics.spot(middle),
+                optics.marks(middle, seconds, seen));
+    }
+
+    /** A telescope that bends looks beside the mount's direction. */
+    private Equatorial bent(Equatorial straight, Instant time) {
+        double arcsec = optics.flexureArcsec(time);
+        return arcsec == 0
+                ? straight
+                : new Equatorial(
+                        Angles.wrap360(straight.raDeg() + arcsec / 3600 / Angles.cosDeg(straight.decDeg())),
+                        straight.decDeg());
     }
 
     private static double square(double x) {
@@ -307,7 +325,8 @@ final class SimCamera extends SimDevice implements Camera {
         for (int k = 0; k < points; k++) {
             Instant time = started.plusMillis(Math.round(1000 * seconds * (k + 0.5) / points));
             // A telescope that looks further east sees its stars further west.
-            TangentPlane.Point p = plane.project(mount.looksAt(time)).orElseThrow();
+            TangentPlane.Point p =
+                    plane.project(bent(mount.looksAt(time), time)).orElseThrow();
             double determinant = wcs.cd11() * wcs.cd22() - wcs.cd12() * wcs.cd21();
             double dx = -(wcs.cd22() * p.xiDeg() - wcs.cd12() * p.etaDeg()) / determinant;
             double dy = -(wcs.cd11() * p.etaDeg() - wcs.cd21() * p.xiDeg()) / determinant;

@@ -15,6 +15,7 @@ import app.ironside.kit.Kit;
 import app.ironside.kit.Optics;
 import app.ironside.kit.Sensor;
 import app.ironside.sky.Equatorial;
+import app.ironside.sky.Horizontal;
 import app.ironside.sky.Site;
 import app.ironside.star.FrameGauge;
 import java.time.Instant;
@@ -64,18 +65,20 @@ public final class SimulatedObservatory {
     }
 
     /**
+     * @param told the kit as its file says
      * @param sunset of the night, from which temperature and clouds count
      * @param frames whether they have pixels
      */
     public SimulatedObservatory(
             Site site,
-            Kit kit,
+            Kit told,
             SimSettings settings,
             SkySource sky,
             NightClock clock,
             Instant sunset,
             Frames frames,
             Workers workers) {
+        Kit kit = inTruth(told, settings);
         this.workers = workers;
         this.sketches = frames == Frames.SKETCHED ? Optional.of(new SketchedFrames()) : Optional.empty();
         this.kit = kit;
@@ -123,6 +126,20 @@ public final class SimulatedObservatory {
                 simulated.failWhen(() -> surroundings.faults().isLost(simulated.name(), clock.now()));
             }
         }
+    }
+
+    /** The kit as it really is, where its file errs. */
+    private static Kit inTruth(Kit told, SimSettings settings) {
+        double factor = Faults.focalLength(settings.faults());
+        Optics o = told.optics();
+        return factor == 1
+                ? told
+                : told.withOptics(new Optics(
+                        o.apertureMm(),
+                        factor * o.focalLengthMm(),
+                        o.obstruction(),
+                        o.transmission(),
+                        o.blurFwhmArcsec()));
     }
 
     private Camera guideCamera(GuiderSpec spec, SkySource sky) {
@@ -223,6 +240,16 @@ public final class SimulatedObservatory {
         }
 
         @Override
+        public double flexureArcsec(Instant time) {
+            return surroundings.faults().flexureArcsec(time);
+        }
+
+        @Override
+        public Exposer.Marks marks(Instant middle, double seconds, Horizontal toward) {
+            return surroundings.faults().marks(middle, seconds, toward);
+        }
+
+        @Override
         public boolean showsHotPixel(Instant time) {
             return false;
         }
@@ -246,7 +273,7 @@ public final class SimulatedObservatory {
 
         @Override
         public double defocusUm(Instant time) {
-            return 0;
+            return surroundings.faults().guideDefocusUm(time);
         }
 
         @Override
@@ -267,6 +294,16 @@ public final class SimulatedObservatory {
         @Override
         public double spot(Instant time) {
             return 0;
+        }
+
+        @Override
+        public double flexureArcsec(Instant time) {
+            return 0;
+        }
+
+        @Override
+        public Exposer.Marks marks(Instant middle, double seconds, Horizontal toward) {
+            return Exposer.Marks.NONE;
         }
 
         @Override

@@ -129,6 +129,7 @@ final class SketchMeasure {
         Crowd crowd = new Crowd(frame, APART_PX + APART_HFR * middleHfr);
         List<Star> found = new ArrayList<>();
         double[] pixel = new double[2];
+        double lastRow = (double) scene.marks().firstLost(shot.window()) / bin;
         Optional<int[]> some = inSmallWindow(scene);
         int count = some.map(s -> s.length).orElseGet(camera.patch()::size);
         for (int n = 0; n < count; n++) {
@@ -142,7 +143,7 @@ final class SketchMeasure {
             }
             double x = (pixel[0] + shiftX - shot.window().left() - 0.5) / bin + 0.5;
             double y = (pixel[1] + shiftY - shot.window().bottom() - 0.5) / bin + 0.5;
-            if (x < 2 || y < 2 || x > frame.width() - 1 || y > frame.height() - 1) {
+            if (x < 2 || y < 2 || x > frame.width() - 1 || y > lastRow - 1) {
                 continue;
             }
             flux *= Exposer.colourFactor(camera.patch().colourBv(i), scene.filter());
@@ -197,13 +198,13 @@ final class SketchMeasure {
     /** A zone, worked out when a star falls into it. */
     private Zone zone(Zone[] known, Exposer.Scene scene, DetectSettings settings, int number) {
         if (known[number] == null) {
-            known[number] = zone(scene, settings, Exposer.awayFromMiddle(number));
+            known[number] = zoneOf(scene, settings, number);
         }
         return known[number];
     }
 
-    private Zone zone(Exposer.Scene scene, DetectSettings settings, double away) {
-        double defocusUm = scene.defocusUm() + camera.curvatureUm() * away;
+    private Zone zoneOf(Exposer.Scene scene, DetectSettings settings, int number) {
+        double defocusUm = Exposer.defocusUm(scene, camera.curvatureUm(), number);
         double radiusPx = Math.abs(defocusUm) / (2 * camera.kit().optics().focalRatio()) / sensor.pixelUm();
         PointSpread spread = new PointSpread(
                 scene.fwhmPx() / bin, radiusPx / bin, camera.kit().optics().obstruction(), scene.path(), 1.0 / bin);

@@ -88,7 +88,7 @@ final class Surroundings {
                 + SkyBrightness.moonNanoLamberts(
                         now.moonPhaseDeg(), separation, now.moonAltitudeDeg(), seen.altitudeDeg())
                 + SkyBrightness.nanoLamberts(twilight(now.sunAltitudeDeg()));
-        return faults.sky(time)
+        return faults.sky(time, seen)
                 * Photometry.electronsPerSecondPerPixel(SkyBrightness.magPerArcsec2(nanoLamberts), kit, filter);
     }
 

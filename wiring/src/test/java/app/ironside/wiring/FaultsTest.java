@@ -16,6 +16,7 @@ import app.ironside.night.NightWatcher;
 import app.ironside.sim.FaultTruth;
 import app.ironside.sim.SimSettings;
 import app.ironside.sim.SteppedClock;
+import app.ironside.sky.NightTimes;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.UncheckedIOException;
@@ -136,11 +137,10 @@ class FaultsTest {
     void aNightWithAFaultEndsInOrder(String kit, FaultKind kind) throws Exception {
         Rehearsed night = run(kit, List.of(new RehearsedFault(kind, AT)));
         NightFile file = night(kit);
-        Instant set =
-                AT.atDate(file.program().date()).atZone(file.site().zone()).toInstant();
+        Instant set = set(file, kind);
         assertThat(night.truth()).singleElement().satisfies(truth -> {
             assertThat(truth.kind()).isEqualTo(kind);
-            assertThat(truth.from()).isEqualTo(set);
+            assertThat(truth.from()).isEqualTo(set(file, kind));
             assertThat(Duration.between(truth.from(), truth.until()).toMinutes())
                     .isEqualTo(kind.usualMinutes());
         });
@@ -152,12 +152,18 @@ class FaultsTest {
         }
         assertThat(before(night.state(), set))
                 .as("until then it is the night that it would have been")
-                .isNotEmpty()
                 .isEqualTo(before(undisturbed(kit), set));
         if (kit.equals("wren")) {
             acts(kind, night.state(), set);
         }
         TABLE.add(line(kit, kind, night, set));
+    }
+
+    /** When it begins; what is in the kit's file, with the night. */
+    private static Instant set(NightFile file, FaultKind kind) {
+        return kind == FaultKind.WRONG_FOCAL_LENGTH
+                ? NightTimes.of(file.site(), file.program().date()).sunset().orElseThrow()
+                : AT.atDate(file.program().date()).atZone(file.site().zone()).toInstant();
     }
 
     /** A line of the table: what was kept of the night, and what it said first once the fault was there. */
@@ -221,7 +227,27 @@ class FaultsTest {
                     CAMERA_LOST,
                     FOCUSER_LOST -> assertThat(night.subs())
                     .isNotEqualTo(undisturbed().subs());
-            case WRONG_FILTER, SPOT, CABLE, BALANCE, POLAR_ERROR, TRAILING_EXPOSURE, DISK_FULL -> assertThat(
+            case BROKEN_FRAME -> assertThat(least(night, set, s -> s.measures().stars()))
+                    .isLessThan(
+                            0.8 * least(undisturbed(), set, s -> s.measures().stars()));
+            case LIGHT_DOME -> assertThat(
+                            most(night, set, s -> s.measures().skyAdu().orElse(0)))
+                    .as("little of it, three quarters of the way to the zenith")
+                    .isGreaterThan(1.02
+                            * most(undisturbed(), set, s -> s.measures()
+                                    .skyAdu()
+                                    .orElse(0)));
+            case TILT -> assertThat(most(night, set, s -> s.measures().hfrPx().orElse(0)))
+                    .isGreaterThan(1.03
+                            * most(undisturbed(), set, s -> s.measures().hfrPx().orElse(0)));
+            case GUIDE_FOCUS -> assertThat(most(night, set, FaultsTest::guiding))
+                    .isGreaterThan(1.02 * most(undisturbed(), set, FaultsTest::guiding));
+            case TRAILS, COSMIC_RAYS -> assertThat(night.subs())
+                    .as("they are in the pixels, and here there are none")
+                    .isEqualTo(undisturbed().subs());
+            case WRONG_FOCAL_LENGTH -> assertThat(night.events())
+                    .isNotEqualTo(undisturbed().events());
+            case FLEXURE, WRONG_FILTER, SPOT, CABLE, BALANCE, POLAR_ERROR, TRAILING_EXPOSURE, DISK_FULL -> assertThat(
                             night.subs())
                     .isNotEqualTo(undisturbed().subs());
         }
