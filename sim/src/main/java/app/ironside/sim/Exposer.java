@@ -96,10 +96,7 @@ final class Exposer {
     /** Electrons of light in each pixel of the window, response included. */
     float[] light(Scene scene, Window window) {
         float[] light = new float[window.width() * window.height()];
-        double sky = scene.skyElectronsPerSecond() * scene.seconds();
-        for (int i = 0; i < light.length; i++) {
-            light[i] = (float) (sky * scene.marks().sky(sensor, window.left() + i % window.width()));
-        }
+        fillSky(light, window, scene);
         Equatorial centre = scene.wcs().toSky((sensor.widthPx() + 1) / 2.0, (sensor.heightPx() + 1) / 2.0);
         patch.lookAt(centre);
         for (DeepSkyObject galaxy : patch.galaxies()) {
@@ -114,6 +111,16 @@ final class Exposer {
             }
         }
         return light;
+    }
+
+    private void fillSky(float[] light, Window window, Scene scene) {
+        double sky = scene.skyElectronsPerSecond() * scene.seconds();
+        for (int column = 0; column < window.width(); column++) {
+            light[column] = (float) (sky * scene.marks().sky(sensor, window.left() + column));
+        }
+        for (int row = 1; row < window.height(); row++) {
+            System.arraycopy(light, 0, light, row * window.width(), window.width());
+        }
     }
 
     /** Share of light that a spot on the sensor lets through: a soft disc, a twelfth of the frame wide, beside the middle. */
