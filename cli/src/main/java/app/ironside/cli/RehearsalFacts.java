@@ -88,6 +88,20 @@ final class RehearsalFacts {
                         - night.all(Flipped.class).size());
     }
 
+    private static List<Map<String, Object>> groups(List<Outcome.Group> groups) {
+        return groups.stream()
+                .map(g -> Answer.facts(
+                        "of",
+                        g.words(),
+                        "nights",
+                        (long) g.nights(),
+                        "lightSeconds",
+                        of(g.light()),
+                        "subsKept",
+                        of(g.kept())))
+                .toList();
+    }
+
     /** What many nights gave: the 10th, 50th and 90th percentile. */
     static Map<String, Object> of(Outcome outcome) {
         Map<String, Object> targets = new LinkedHashMap<>();
@@ -101,6 +115,10 @@ final class RehearsalFacts {
                 of(outcome.subsKept()),
                 "targets",
                 targets,
+                "byWeather",
+                groups(outcome.byWeather()),
+                "bySeeing",
+                groups(outcome.bySeeing()),
                 "causes",
                 outcome.causes().stream()
                         .map(c -> Answer.facts(

@@ -16,7 +16,8 @@ import java.util.Optional;
  * Frames without pixels. What falls on the sensor is kept beside the frame, and what measuring the pixels would give is worked out from
  * it when it is asked for: which stars stand out, where, how large, how bright, with the errors that noise makes.
  *
- * <p>Left out: structure of galaxies, hot pixels, dust, trails, cosmic rays; stars too close to be told apart are one.
+ * <p>Left out: structure of galaxies, hot pixels, dust, trails, cosmic rays, and that the pixels of a camera draw the
+ * centre of a star that is narrower than one of them to their middle; stars too close to be told apart are one.
  */
 final class SketchedFrames {
     /** By which a frame finds what belongs to it. */

@@ -2,6 +2,7 @@ package app.ironside.wiring;
 
 import app.ironside.document.FaultKind;
 import app.ironside.document.RehearsedFault;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
@@ -55,6 +56,59 @@ public record Outcome(List<ManyNights.Night> nights) {
                         name -> percentiles(n -> n.keptByTarget().getOrDefault(name, 0)),
                         (a, b) -> a,
                         java.util.TreeMap::new));
+    }
+
+    /**
+     * Nights of one kind of weather or of air.
+     *
+     * @param words what they have in common
+     * @param light seconds that were kept
+     * @param kept subs
+     */
+    public record Group(String words, int nights, Percentiles light, Percentiles kept) {}
+
+    /** Nights by how long cloud took more than half of their light. */
+    public List<Group> byWeather() {
+        return groups(
+                ManyNights.Night::cloudedHours,
+                new double[] {0.25, 2},
+                List.of(
+                        "clear, or a quarter of an hour of cloud at most",
+                        "up to 2 h under cloud",
+                        "more than 2 h under cloud"));
+    }
+
+    /** Nights by the air: its quiet third, its middle one, its restless one. */
+    public List<Group> bySeeing() {
+        Percentile percentile = new Percentile().withEstimationType(Percentile.EstimationType.R_7);
+        percentile.setData(
+                nights.stream().mapToDouble(ManyNights.Night::seeingArcsec).toArray());
+        double quiet = percentile.evaluate(100.0 / 3);
+        double restless = percentile.evaluate(200.0 / 3);
+        return groups(
+                ManyNights.Night::seeingArcsec,
+                new double[] {quiet, restless},
+                List.of(
+                        String.format(Locale.ROOT, "seeing up to %.1f″", quiet),
+                        String.format(Locale.ROOT, "seeing %.1f to %.1f″", quiet, restless),
+                        String.format(Locale.ROOT, "seeing above %.1f″", restless)));
+    }
+
+    /** Each night is in the first group whose limit it does not exceed, or in the last; groups without nights are left out. */
+    private List<Group> groups(ToDoubleFunction<ManyNights.Night> value, double[] limits, List<String> words) {
+        List<Group> groups = new ArrayList<>();
+        for (int i = 0; i < words.size(); i++) {
+            double above = i == 0 ? Double.NEGATIVE_INFINITY : limits[i - 1];
+            double upTo = i == limits.length ? Double.POSITIVE_INFINITY : limits[i];
+            List<ManyNights.Night> own = nights.stream()
+                    .filter(n -> value.applyAsDouble(n) > above && value.applyAsDouble(n) <= upTo)
+                    .toList();
+            if (!own.isEmpty()) {
+                Outcome of = new Outcome(own);
+                groups.add(new Group(words.get(i), own.size(), of.lightSeconds(), of.subsKept()));
+            }
+        }
+        return groups;
     }
 
     private Percentiles percentiles(ToDoubleFunction<ManyNights.Night> value) {

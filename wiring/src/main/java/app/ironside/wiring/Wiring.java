@@ -230,6 +230,7 @@ public final class Wiring {
         NightFile file = inForce(given, before);
         Venue.Prepared prepared = venue.prepare(file, before, watcher);
         FrameArchive onDisk = new FrameArchive(entry.folder());
+        prepared.observatory().ifPresent(o -> TruthFile.write(entry.folder(), o.faults()));
         FrameArchive archive =
                 prepared.observatory().map(o -> onDisk.fullWhen(o::isDiskFull)).orElse(onDisk);
         Books books = new Books(

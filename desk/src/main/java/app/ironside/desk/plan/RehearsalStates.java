@@ -22,6 +22,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** What is said of rehearsals. */
 final class RehearsalStates {
@@ -95,6 +96,17 @@ final class RehearsalStates {
                 .limit(MOST_CAUSES)
                 .forEach(c -> rows.add(new Row(
                         c.words(), Words.format("%d nights, %.0f %% less light", c.nights(), 100 * c.lossShare()))));
+        for (Outcome.Group g : Stream.concat(outcome.byWeather().stream(), outcome.bySeeing().stream())
+                .toList()) {
+            rows.add(new Row(
+                    g.words(),
+                    Words.format(
+                            "%d nights, %.1f h, %.1f to %.1f",
+                            g.nights(),
+                            g.light().median() / 3600,
+                            g.light().tenth() / 3600,
+                            g.light().ninetieth() / 3600)));
+        }
         long broken =
                 outcome.nights().stream().filter(n -> !n.reason().isEmpty()).count();
         if (broken > 0) {
