@@ -21,11 +21,15 @@ final class HandsBar extends HBox {
         setAlignment(Pos.CENTER_LEFT);
         what.getStyleClass().add("verdict");
         what.setWrapText(true);
+        // As many lines as the words need, and the button whole beside them.
+        what.setPrefWidth(100);
+        what.setMinHeight(USE_PREF_SIZE);
         HBox.setHgrow(what, Priority.ALWAYS);
         what.setMaxWidth(Double.MAX_VALUE);
         button.setId("hands-done");
         button.getStyleClass().add("chief");
         button.setMinHeight(44);
+        button.setMinWidth(USE_PREF_SIZE);
         button.setOnAction(e -> done.run());
         getChildren().addAll(what, button);
         show("", "");

@@ -36,7 +36,6 @@ import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
-import javafx.scene.control.ToggleButton;
 import javax.imageio.ImageIO;
 
 /** Runs the demo night without a window and writes each main view as a PNG. */
@@ -131,7 +130,6 @@ final class Pictures {
             }
             writeRehearsal();
             writeInspection(entry, state);
-            writeModel();
             onToolkit(() -> desk.setPalette(Palette.RED));
             write(IN_RED.title().toLowerCase(Locale.ROOT), IN_RED, evidence(IN_RED, state));
             onToolkit(() -> desk.setPalette(Palette.PAPER));
@@ -172,17 +170,6 @@ final class Pictures {
                 settle(() -> wiring.shelf().holding().own() == 0);
                 onToolkit(() -> ((Button) desk.inspection().lookup("#close-inspect")).fire());
             }
-        }
-
-        private void writeModel() throws InterruptedException {
-            onToolkit(() -> desk.choose(Stage.POINT));
-            onToolkit(() -> ((ToggleButton) desk.lookup("#point-model")).fire());
-            onToolkit(() -> ((Button) desk.lookup("#take-points")).fire());
-            for (int i = 0; i < 20; i++) {
-                settle(() -> desk.lookup("#take-points").isDisabled());
-            }
-            write("point-model");
-            onToolkit(() -> ((ToggleButton) desk.lookup("#point-frame")).fire());
         }
 
         /** The event whose evidence shows a station best. */
