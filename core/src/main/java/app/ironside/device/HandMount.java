@@ -35,8 +35,8 @@ public final class HandMount extends ByHand implements Mount {
 
     @Override
     public void unpark() {
+        // It is switched on when it is first pointed: nobody is sent to it twice before.
         parked = false;
-        track(true);
     }
 
     @Override
@@ -85,14 +85,11 @@ public final class HandMount extends ByHand implements Mount {
         if (parked) {
             throw new DeviceException(name(), "it is switched off", "Switch its tracking on, then try again.");
         }
+        track(true);
         Equatorial from = pointing();
         Operation done =
                 by("pointing by hand", () -> hands.point(known ? Optional.of(from) : Optional.empty(), target));
         pointing = target;
-        if (!isTracking()) {
-            stoppedAtDeg = siderealDeg.getAsDouble();
-            track(true);
-        }
         return done;
     }
 
@@ -103,6 +100,7 @@ public final class HandMount extends ByHand implements Mount {
 
     @Override
     public Operation turnRightAscensionAxis(double degrees) {
+        track(true);
         Equatorial from = pointing();
         Operation done = by("the turn of the axis", () -> hands.turnAxis(degrees));
         pointing = new Equatorial(Angles.wrap360(from.raDeg() - degrees), from.decDeg());

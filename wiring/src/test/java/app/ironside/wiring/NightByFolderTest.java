@@ -210,6 +210,7 @@ class NightByFolderTest {
         night.withObject("/kit/equipment/drivers/camera")
                 .put("driver", "Folder, shutter by hand")
                 .put("address", folder.toString());
+        ((ObjectNode) night.at("/kit/sensor")).put("widthPx", 900).put("heightPx", 680);
         ((ObjectNode) night.at("/program/targets/0")).put("mostSubs", SUBS);
         ((ObjectNode) night.at("/program/calibrations"))
                 .put("darks", 2)
