@@ -37,6 +37,9 @@ final class TiffFiles {
 
     private static final int BITS = 16;
 
+    /** No sensor has more; a damaged file may promise anything. */
+    private static final long MOST_PIXELS = 200_000_000;
+
     private TiffFiles() {}
 
     /**
@@ -56,6 +59,13 @@ final class TiffFiles {
             Header header = header(new TIFFReader().read(in));
             in.seek(0);
             reader.setInput(in);
+            long pixels = (long) reader.getWidth(0) * reader.getHeight(0);
+            if (pixels > MOST_PIXELS) {
+                throw new BadInputException(
+                        file.toString(),
+                        "promises " + reader.getWidth(0) + " x " + reader.getHeight(0) + " px",
+                        "at most " + MOST_PIXELS / 1_000_000 + " million");
+            }
             return frame(file, reader.readRaster(0, null), header);
         } catch (IOException | RuntimeException e) {
             // A damaged file makes the reader stumble in many ways; all of them mean the same to whoever sent it.

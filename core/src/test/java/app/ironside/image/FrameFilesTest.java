@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.within;
 import app.ironside.BadInputException;
 import java.io.IOException;
 import java.net.URISyntaxException;
+import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -85,6 +86,24 @@ class FrameFilesTest {
             }
         }
         assertThat(refused).isGreaterThan(whole.length / 20);
+    }
+
+    /** ImageWidth (tag 256) and ImageLength (257) of the plain file, overwritten: little else tells a giant from a lie. */
+    @Test
+    void aFileThatPromisesTooMuchIsRefusedBeforeItIsRead() throws Exception {
+        byte[] bytes = Files.readAllBytes(sample("grey16.tiff"));
+        ByteBuffer tiff = ByteBuffer.wrap(bytes); // big-endian, as the file is
+        int directory = tiff.getInt(4);
+        for (int i = 0; i < tiff.getShort(directory); i++) {
+            int entry = directory + 2 + 12 * i;
+            if (tiff.getShort(entry) == 256 || tiff.getShort(entry) == 257) {
+                tiff.putShort(entry + 2, (short) 4).putInt(entry + 8, 60_000);
+            }
+        }
+        Path giant = Files.write(folder.resolve("giant.tif"), bytes);
+        assertThatThrownBy(() -> FrameFiles.read(giant))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageEndingWith("giant.tif: promises 60000 x 60000 px; expected at most 200 million");
     }
 
     @Test
