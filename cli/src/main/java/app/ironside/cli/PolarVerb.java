@@ -2,8 +2,8 @@ package app.ironside.cli;
 
 import app.ironside.BadInputException;
 import app.ironside.Workers;
+import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
-import app.ironside.image.FrameFiles;
 import app.ironside.polar.AxisFinder;
 import app.ironside.polar.AxisSight;
 import app.ironside.polar.KnobAdvice;
@@ -53,7 +53,7 @@ final class PolarVerb extends Verb {
         SolveHints hints = SolveHints.NONE;
         double sigma = AxisFinder.USUAL_CENTRE_SIGMA_ARCSEC;
         for (Path file : files) {
-            Frame frame = FrameFiles.read(file);
+            Frame frame = FitsFiles.read(file);
             Instant middle = frame.header()
                     .middle()
                     .orElseThrow(() -> new BadInputException(

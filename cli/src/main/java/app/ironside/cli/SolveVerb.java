@@ -34,7 +34,7 @@ final class SolveVerb extends Verb {
 
     private static final double COARSEST = 1000;
 
-    @Parameters(paramLabel = "FILE", description = "A FITS image.")
+    @Parameters(paramLabel = "FILE", description = "A FITS or 16-bit TIFF image.")
     private Path file;
 
     @Option(names = "--ra", paramLabel = "D", description = "Right ascension J2000 near which to search, degrees.")

@@ -17,7 +17,7 @@ import picocli.CommandLine.Parameters;
 
 @Command(name = "stars", description = "Finds and measures the stars of a frame. Lengths in pixels, fluxes in ADU.")
 final class StarsVerb extends Verb {
-    @Parameters(paramLabel = "FILE", description = "A FITS image.")
+    @Parameters(paramLabel = "FILE", description = "A FITS or 16-bit TIFF image.")
     private Path file;
 
     @Option(names = "--csv", paramLabel = "OUT", description = "Write the list of stars as CSV.")

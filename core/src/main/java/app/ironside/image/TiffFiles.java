@@ -46,7 +46,8 @@ final class TiffFiles {
      * The first image of a file. Of a colour picture the brightness is taken, as a mosaic would gather it: one part red, two green, one
      * blue.
      *
-     * @return with EXPTIME, DATE-OBS and GAIN (the sensitivity) in its header, as far as they are told
+     * @return with EXPTIME, DATE-OBS and GAIN (the sensitivity) in its header, as far as they are told; the date is the camera's own, of
+     *     whatever zone its clock stands at
      * @throws BadInputException if it is missing, truncated, or of fewer than 16 bits; the message names the file
      */
     static Frame read(Path file) {

@@ -63,7 +63,7 @@ final class FilesOver implements AutoCloseable {
                 others.isEmpty()
                         ? ""
                         : String.join(", ", others) + (others.size() == 1 ? " is" : " are")
-                                + " neither a FITS image nor a table of stars, and not taken.");
+                                + " neither a FITS or TIFF image nor a table of stars, and not taken.");
         return !frames.isEmpty() || !tables.isEmpty();
     }
 

@@ -119,7 +119,8 @@ class InspectTest extends DeskHarness {
         until("the first file", d -> d.inspection().shown().isPresent());
         assertThat(inspectText("#inspect-title")).isEqualTo("NGC_891.fits   1 of 2");
         assertThat(inspectText("#field-words")).isNotEmpty();
-        assertThat(text("#status")).isEqualTo("note.doc is neither a FITS image nor a table of stars, and not taken.");
+        assertThat(text("#status"))
+                .isEqualTo("note.doc is neither a FITS or TIFF image nor a table of stars, and not taken.");
         robot.clickOn("#file-after");
         until("the refusal", d -> inspectText("#verdict").equals("This file cannot be looked at."));
         assertThat(inspectText("#inspect-title")).isEqualTo("broken.fits   2 of 2");
