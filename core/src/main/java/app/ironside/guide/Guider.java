@@ -62,6 +62,10 @@ public final class Guider {
     private double lockY;
     private double lastX;
     private double lastY;
+
+    /** Where it was seen before the last pulse. */
+    private Optional<double[]> seen = Optional.empty();
+
     private int lost;
     private int lostSince;
     private Frame lastFrame;
@@ -112,6 +116,7 @@ public final class Guider {
         lockY = star.y();
         lastX = star.x();
         lastY = star.y();
+        seen = Optional.empty();
         lost = 0;
         guiding = true;
         return star;
@@ -280,6 +285,7 @@ public final class Guider {
         if (star.isEmpty()) {
             lost++;
             lostSince++;
+            backToWhereItWas();
             return;
         }
         lost = 0;
@@ -295,7 +301,32 @@ public final class Guider {
         log.accept(sample);
         send(ra, Mount.Direction.EAST, Mount.Direction.WEST);
         send(dec, Mount.Direction.SOUTH, Mount.Direction.NORTH);
+        expectAfter(ra, dec);
         clock.await(Duration.ofMillis(Math.max(Math.abs(ra), Math.abs(dec))));
+    }
+
+    /**
+     * Where the star will be looked for: with a long guide telescope one pulse after a dither moves it half a window.
+     *
+     * @param ra milliseconds of pulse to the east, negative to the west
+     * @param dec to the south, negative to the north
+     */
+    private void expectAfter(long ra, long dec) {
+        GuideCalibration known = calibration.orElseThrow();
+        double[] moved = known.toPixels(
+                -ra / 1000.0 * known.westArcsecPerSecond(), -dec / 1000.0 * known.northArcsecPerSecond());
+        seen = Optional.of(new double[] {lastX, lastY});
+        lastX += moved[0];
+        lastY += moved[1];
+    }
+
+    /** Where a pulse did not move the star, in slack gears, it is looked for where it was. */
+    private void backToWhereItWas() {
+        seen.ifPresent(place -> {
+            lastX = place[0];
+            lastY = place[1];
+        });
+        seen = Optional.empty();
     }
 
     /** Milliseconds of pulse against a displacement; 0 below the least move. */

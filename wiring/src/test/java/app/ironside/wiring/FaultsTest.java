@@ -6,6 +6,7 @@ import app.ironside.Workers;
 import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
 import app.ironside.document.RehearsedFault;
+import app.ironside.journal.Dithered;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.JournalInMemory;
 import app.ironside.journal.NightEvent;
@@ -39,6 +40,7 @@ import java.util.Set;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -188,6 +190,14 @@ class FaultsTest {
             acts(kind, night.state(), set);
         }
         TABLE.add(line(kit, kind, night, set));
+    }
+
+    /** Its guide camera's window is 20″ wide, and a pulse after a dither moves the star by as much. */
+    @Test
+    void aLongGuideTelescopeKeepsItsStarThroughEveryDither() throws Exception {
+        NightState night = undisturbed(PIXELS ? "wren" : "heron");
+        assertThat(night.all(Dithered.class)).hasSizeGreaterThan(5);
+        assertThat(night.all(FaultTold.class)).noneMatch(f -> f.text().contains("guide star has been gone"));
     }
 
     /** When it begins; what is in the kit's file, with the night. */
