@@ -81,6 +81,11 @@ class FaultsTest {
 
     /** An hour and a half with a kit that ships. */
     private static NightFile night(String kit) throws Exception {
+        return NightFile.parse(new ObjectMapper().writeValueAsString(document(kit)), kit + ".json", WIRING.objects());
+    }
+
+    /** The same as a document, with the middle of a large sensor. */
+    static ObjectNode document(String kit) throws Exception {
         ObjectMapper json = new ObjectMapper();
         ObjectNode night = (ObjectNode) json.readTree(CommandsTest.smallNight(60, 3));
         if (!kit.equals("wren")) {
@@ -96,7 +101,7 @@ class FaultsTest {
             // The middle of the sensor shows all that is looked at here.
             ((ObjectNode) night.at("/kit/sensor")).put("widthPx", 1200).put("heightPx", 900);
         }
-        return NightFile.parse(json.writeValueAsString(night), kit + ".json", WIRING.objects());
+        return night;
     }
 
     private static Rehearsed run(String kit, List<RehearsedFault> faults) throws Exception {
