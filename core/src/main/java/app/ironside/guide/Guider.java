@@ -64,7 +64,7 @@ public final class Guider {
     private double lastY;
 
     /** Where it was seen before the last pulse. */
-    private Optional<double[]> seen = Optional.empty();
+    private Optional<double[]> beforePulse = Optional.empty();
 
     private int lost;
     private int lostSince;
@@ -116,7 +116,7 @@ public final class Guider {
         lockY = star.y();
         lastX = star.x();
         lastY = star.y();
-        seen = Optional.empty();
+        beforePulse = Optional.empty();
         lost = 0;
         guiding = true;
         return star;
@@ -313,20 +313,18 @@ public final class Guider {
      */
     private void expectAfter(long ra, long dec) {
         GuideCalibration known = calibration.orElseThrow();
-        double[] moved = known.toPixels(
-                -ra / 1000.0 * known.westArcsecPerSecond(), -dec / 1000.0 * known.northArcsecPerSecond());
-        seen = Optional.of(new double[] {lastX, lastY});
-        lastX += moved[0];
-        lastY += moved[1];
+        beforePulse = Optional.of(new double[] {lastX, lastY});
+        lastX -= (ra * known.westX() + dec * known.northX()) / 1000;
+        lastY -= (ra * known.westY() + dec * known.northY()) / 1000;
     }
 
     /** Where a pulse did not move the star, in slack gears, it is looked for where it was. */
     private void backToWhereItWas() {
-        seen.ifPresent(place -> {
+        beforePulse.ifPresent(place -> {
             lastX = place[0];
             lastY = place[1];
         });
-        seen = Optional.empty();
+        beforePulse = Optional.empty();
     }
 
     /** Milliseconds of pulse against a displacement; 0 below the least move. */

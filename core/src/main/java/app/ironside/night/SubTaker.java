@@ -56,8 +56,8 @@ final class SubTaker {
         if (small) {
             exposure = exposure.of(middle());
         }
-        String name = String.format(Locale.ROOT, "Sub %d %s %.0f s", taken + 1, filter, target.subSeconds());
-        night.record().doing(Stage.RUN, name + " of " + target.name(), exposure.length());
+        String asked = name(taken, filter, target.subSeconds());
+        night.record().doing(Stage.RUN, asked + " of " + target.name(), exposure.length());
         guiding.takeFigures();
         NightLoop.Exposed exposed = loop.expose(night.devices().camera(), exposure);
         boolean early = exposed.ended().isPresent();
@@ -70,11 +70,13 @@ final class SubTaker {
                         String.format(
                                 Locale.ROOT,
                                 kept ? "%s ended after %.0f s and is kept as short" : "%s, %.0f s, is not kept",
-                                name,
+                                asked,
                                 seconds)));
         if (!kept) {
             return Optional.empty();
         }
+        // Another program's frame is as long as it is.
+        String name = early ? asked : name(taken, filter, seconds);
         Frame raw = exposed.frame().orElseThrow();
         GuideFigures guided = guiding.takeFigures();
         Frame frame = raw.withHeader(header(raw.header(), target, filter));
@@ -109,6 +111,10 @@ final class SubTaker {
         night.record().tell(sub);
         SubFacts.tellRegraded(night.record(), judge, measured.set());
         return Optional.of(sub);
+    }
+
+    private static String name(int taken, String filter, double seconds) {
+        return String.format(Locale.ROOT, "Sub %d %s %.0f s", taken + 1, filter, seconds);
     }
 
     /**

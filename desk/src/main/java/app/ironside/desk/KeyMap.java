@@ -62,6 +62,7 @@ final class KeyMap {
     }
 
     private final Doer doer;
+    private boolean spaceHeld;
 
     KeyMap(Doer doer) {
         this.doer = doer;
@@ -71,6 +72,7 @@ final class KeyMap {
     void attach(Node desk) {
         desk.addEventFilter(KeyEvent.KEY_PRESSED, e -> before(desk, e));
         desk.addEventHandler(KeyEvent.KEY_PRESSED, this::after);
+        desk.addEventFilter(KeyEvent.KEY_RELEASED, e -> spaceHeld &= e.getCode() != KeyCode.SPACE);
     }
 
     /** The list for the person. */
@@ -113,7 +115,7 @@ final class KeyMap {
                 || isWithin(target, ListView.class);
         boolean taken =
                 switch (e.getCode()) {
-                    case SPACE -> done(doer::toggleFreeze);
+                    case SPACE -> done(this::space);
                     case LEFT -> !ownArrows && done(() -> doer.step(-1));
                     case RIGHT -> !ownArrows && done(() -> doer.step(1));
                     case ENTER -> target instanceof ButtonBase button && !button.isDisabled() && done(button::fire);
@@ -121,6 +123,14 @@ final class KeyMap {
                 };
         if (taken) {
             e.consume();
+        }
+    }
+
+    /** Once for each press: a key that is held down answers no question after the first. */
+    private void space() {
+        if (!spaceHeld) {
+            spaceHeld = true;
+            doer.toggleFreeze();
         }
     }
 

@@ -72,10 +72,7 @@ public record Outcome(List<ManyNights.Night> nights) {
         return groups(
                 ManyNights.Night::cloudedHours,
                 new double[] {0.25, 2},
-                List.of(
-                        "clear, or a quarter of an hour of cloud at most",
-                        "up to 2 h under cloud",
-                        "more than 2 h under cloud"));
+                List.of("hardly any cloud", "cloud up to 2 h", "cloud above 2 h"));
     }
 
     /** Nights by the air: its quiet third, its middle one, its restless one. */

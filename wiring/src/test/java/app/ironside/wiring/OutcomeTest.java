@@ -33,7 +33,7 @@ class OutcomeTest {
         assertThat(groups).extracting(Outcome.Group::nights).containsExactly(10, 10, 10);
         assertThat(groups).extracting(g -> g.kept().median()).containsExactly(100.0, 80.0, 60.0);
         assertThat(groups).extracting(g -> g.light().median()).containsExactly(6000.0, 4800.0, 3600.0);
-        assertThat(groups.get(1).words()).isEqualTo("up to 2 h under cloud");
+        assertThat(groups.get(1).words()).isEqualTo("cloud up to 2 h");
     }
 
     /** 2.0 to 4.9″ in steps of a tenth: thirds end at 2.97 and 3.93″. */

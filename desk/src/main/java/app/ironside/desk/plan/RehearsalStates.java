@@ -101,8 +101,7 @@ final class RehearsalStates {
             rows.add(new Row(
                     g.words(),
                     Words.format(
-                            "%d nights, %.1f h, %.1f to %.1f",
-                            g.nights(),
+                            "%.1f h, %.1f to %.1f",
                             g.light().median() / 3600,
                             g.light().tenth() / 3600,
                             g.light().ninetieth() / 3600)));
