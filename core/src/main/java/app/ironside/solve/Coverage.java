@@ -56,7 +56,7 @@ public record Coverage(int stars) {
 
     /** Whether the frame is recognised at all, if place and scale are roughly known. */
     public boolean suffices() {
-        return stars >= FewStars.FEWEST_MATCHES;
+        return stars >= PlateSolver.FEWEST_STARS;
     }
 
     /** What to expect, in a clause. */
@@ -67,6 +67,6 @@ public record Coverage(int stars) {
         if (suffices()) {
             return "enough once the mount knows its place to a degree or so";
         }
-        return String.format(Locale.ROOT, "too few: %d at least", FewStars.FEWEST_MATCHES);
+        return String.format(Locale.ROOT, "too few: %d at least", PlateSolver.FEWEST_STARS);
     }
 }

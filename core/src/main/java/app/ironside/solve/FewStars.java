@@ -23,7 +23,7 @@ final class FewStars {
     /** Far from the hint there is so much sky that more would take too long. */
     private static final int FRAME_STARS_FAR = 16;
 
-    static final int FEWEST_MATCHES = 5;
+    private static final int FEWEST_MATCHES = 5;
 
     /** A shorter base would turn centroids' errors into large ones across the frame. */
     private static final double SHORTEST_BASE = 0.25;

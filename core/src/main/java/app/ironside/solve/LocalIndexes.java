@@ -7,6 +7,7 @@ import app.ironside.sky.StarCatalogue;
 import app.ironside.star.StarField;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -17,6 +18,9 @@ import java.util.Map;
  */
 final class LocalIndexes {
     private static final int KEPT = 12;
+
+    /** Together in those kept, at some thirty bytes each: wide circles of many stars must not fill the memory. */
+    private static final int MOST_KEPT_PATTERNS = 8_000_000;
 
     /** Of the circle's radius. */
     private static final double GRID_SHARE = 0.25;
@@ -30,12 +34,9 @@ final class LocalIndexes {
     private final StarCatalogue catalogue;
     private final Workers workers;
     private final Sizes sizes;
-    private final Map<Key, PatternIndex> kept = new LinkedHashMap<>(KEPT, 0.75f, true) {
-        @Override
-        protected boolean removeEldestEntry(Map.Entry<Key, PatternIndex> eldest) {
-            return size() > KEPT;
-        }
-    };
+
+    /** The last asked for stands last. */
+    private final Map<Key, PatternIndex> kept = new LinkedHashMap<>(KEPT, 0.75f, true);
 
     private record Key(Equatorial centre, double radiusDeg, int most) {}
 
@@ -43,7 +44,7 @@ final class LocalIndexes {
      * How much of a neighbourhood is indexed.
      *
      * @param fewest stars
-     * @param most stars, where the scale is not known
+     * @param most stars
      * @param inField stars in each area of a frame, where it is
      * @param neighbours with which a star forms patterns
      */
@@ -65,10 +66,26 @@ final class LocalIndexes {
         double fieldArea = Math.max(1e-3, field.width() * (double) field.height() * scale * scale / 3600 / 3600);
         int most = hints.scaleArcsecPerPixel().isEmpty()
                 ? sizes.most()
-                : (int) Math.max(sizes.fewest(), sizes.inField() * capSquareDegrees(radius) / fieldArea);
+                : (int) Math.min(
+                        sizes.most(), Math.max(sizes.fewest(), sizes.inField() * capSquareDegrees(radius) / fieldArea));
         Key key = new Key(onGrid(hints.near().orElseThrow(), step), radius, most);
         synchronized (kept) {
-            return kept.computeIfAbsent(key, this::build);
+            PatternIndex index = kept.get(key);
+            if (index == null) {
+                index = build(key);
+                kept.put(key, index);
+                forgetTheEldest();
+            }
+            return index;
+        }
+    }
+
+    private void forgetTheEldest() {
+        long patterns = kept.values().stream().mapToLong(PatternIndex::size).sum();
+        Iterator<PatternIndex> eldest = kept.values().iterator();
+        while (kept.size() > 1 && (kept.size() > KEPT || patterns > MOST_KEPT_PATTERNS)) {
+            patterns -= eldest.next().size();
+            eldest.remove();
         }
     }
 

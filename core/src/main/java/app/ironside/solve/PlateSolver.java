@@ -21,7 +21,8 @@ import java.util.stream.IntStream;
  * whole sky is. Thread-safe.
  */
 public final class PlateSolver {
-    private static final int FEWEST_STARS = 7;
+    /** Known stars in a frame: some are missed, blended or at its edge, and those left must be beyond chance. */
+    static final int FEWEST_STARS = 7;
 
     /** Patterns are made among the brightest stars of the frame, in sets of these sizes. */
     private static final int[] IMAGE_LEVELS = {9, 14, 22, 35, 55};
