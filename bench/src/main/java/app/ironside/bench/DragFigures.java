@@ -11,6 +11,7 @@ import app.ironside.desk.plan.PlanReckoner;
 import app.ironside.desk.plan.PlanStart;
 import app.ironside.desk.reckon.ReckoningView;
 import app.ironside.document.NightFile;
+import app.ironside.logbook.Account;
 import app.ironside.logbook.Profiles;
 import app.ironside.sky.Interval;
 import app.ironside.wiring.Wiring;
@@ -90,13 +91,14 @@ public final class DragFigures {
 
         Desk(Wiring wiring, Path folder, PlanStart start, CountDownLatch ended) {
             this.ended = ended;
-            plan = new PlanDesk(wiring, new Profiles(folder), folder, this::changed, new PlanDesk.Runner() {
-                @Override
-                public void rehearse(NightFile night) {}
+            plan = new PlanDesk(
+                    wiring, new Profiles(folder), folder, () -> Account.NONE, this::changed, new PlanDesk.Runner() {
+                        @Override
+                        public void rehearse(NightFile night) {}
 
-                @Override
-                public void begin(NightFile night) {}
-            });
+                        @Override
+                        public void begin(NightFile night) {}
+                    });
             bench = new PlanBench(plan);
             reckoner = new PlanReckoner(plan);
             reckoning = new ReckoningView(plan::obey);

@@ -76,8 +76,7 @@ public class PlanBenchmark {
                         c.object().id(),
                         c.object().position(),
                         1,
-                        180,
-                        List.of(new Project.Goal(kit.filters().get(0), 60, 20, NightGrid.Light.VISUAL))))
+                        List.of(new Project.Goal(kit.filters().get(0), 60, 180, 20, NightGrid.Light.VISUAL))))
                 .toList();
     }
 
@@ -112,7 +111,8 @@ public class PlanBenchmark {
 
     @Benchmark
     public SeasonBoard seasonOf200Targets() {
-        return SeasonBoard.of(site, two00, DATE, 365, new SeasonBoard.Settings(25, Workers.ALL_CORES, Progress.NONE));
+        return SeasonBoard.of(
+                site, two00, List.of(), DATE, 365, new SeasonBoard.Settings(25, Workers.ALL_CORES, Progress.NONE));
     }
 
     @Benchmark

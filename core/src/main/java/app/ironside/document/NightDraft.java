@@ -2,6 +2,7 @@ package app.ironside.document;
 
 import app.ironside.kit.Kit;
 import app.ironside.plan.CloudForecast;
+import app.ironside.plan.FilterGoal;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.plan.NightPlanner.Outlook;
@@ -24,6 +25,8 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.ToDoubleBiFunction;
+import java.util.function.UnaryOperator;
 
 /**
  * A night while it is being planned. Each change gives a new draft, so that changes can be taken back; what is known of the sky is shared
@@ -133,8 +136,14 @@ public final class NightDraft {
 
     /** Replaces the target's settings of a block: filters, sub length. */
     public NightDraft replace(int index, TargetPlan target) {
+        return replace(List.of(index), t -> target);
+    }
+
+    /** Changes the target's settings of some blocks at once. */
+    public NightDraft replace(List<Integer> indices, UnaryOperator<TargetPlan> change) {
         List<Placed> all = placed();
-        all.set(index, new Placed(target, all.get(index).span()));
+        indices.forEach(i -> all.set(
+                i, new Placed(change.apply(all.get(i).target()), all.get(i).span())));
         return with(all);
     }
 
@@ -159,6 +168,24 @@ public final class NightDraft {
         boolean sameSky = program.date().equals(file.program().date())
                 && program.minimumAltitudeDeg() == file.program().minimumAltitudeDeg();
         return new NightDraft(next, sameSky ? outlook : outlook(file.site(), program));
+    }
+
+    /**
+     * The same night with what earlier nights kept.
+     *
+     * @param hoursKept by target and filter
+     */
+    public NightDraft withKept(ToDoubleBiFunction<String, String> hoursKept) {
+        List<TargetPlan> targets = file.program().targets().stream()
+                .map(t -> t.withGoals(t.goals().stream()
+                        .map(g -> g.withGathered(g.gathered()
+                                .map(w -> new FilterGoal.Gathered(
+                                        w.hoursWanted(), hoursKept.applyAsDouble(t.name(), g.filter())))))
+                        .toList()))
+                .toList();
+        return targets.equals(file.program().targets())
+                ? this
+                : withProgram(file.program().withTargets(file.program().date(), targets));
     }
 
     /** The same targets on another date, each whenever it is up. */

@@ -5,6 +5,8 @@ import app.ironside.JsonText;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
 import app.ironside.plan.Calibrations;
+import app.ironside.plan.FilterGoal;
+import app.ironside.plan.MoonRule;
 import app.ironside.plan.Program;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyCatalogue;
@@ -15,8 +17,11 @@ import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /**
  * A night as an open JSON file: site, kit, program, and for rehearsals the truth of the observatory.
@@ -32,13 +37,24 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             String name,
             Optional<Double> raDeg,
             Optional<Double> decDeg,
-            List<String> filters,
+            Optional<List<String>> filters,
             Optional<Integer> subsPerFilter,
-            double subSeconds,
+            Optional<Double> subSeconds,
+            Optional<List<GoalEntry>> goals,
             Optional<LocalTime> from,
             Optional<LocalTime> until,
             Optional<Integer> mostSubs,
-            Optional<Double> angleDeg) {}
+            Optional<Double> angleDeg,
+            Optional<Double> minimumAltitudeDeg) {}
+
+    /** What is wanted in one filter, where filters differ; else filters and subSeconds of the target say it. */
+    private record GoalEntry(
+            String filter,
+            double subSeconds,
+            Optional<Integer> subs,
+            Optional<Double> hoursWanted,
+            Optional<Double> hoursKept,
+            Optional<String> moon) {}
 
     private record ProgramEntry(
             List<TargetEntry> targets,
@@ -151,13 +167,13 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 .map(t -> new TargetPlan(
                         t.name(),
                         position(t, name, objects),
-                        t.filters(),
+                        goals(t, name),
                         t.subsPerFilter().orElse(2),
-                        t.subSeconds(),
                         t.from(),
                         t.until(),
                         t.mostSubs(),
-                        t.angleDeg()))
+                        t.angleDeg(),
+                        t.minimumAltitudeDeg()))
                 .toList();
         for (TargetPlan target : targets) {
             mustHaveFilters(target, kit, name);
@@ -176,6 +192,71 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.fullFramesPerLeg());
     }
 
+    private static List<FilterGoal> goals(TargetEntry t, String name) {
+        if (t.goals().isPresent() == (t.filters().isPresent() || t.subSeconds().isPresent())) {
+            throw new BadInputException(
+                    name + ", target " + t.name(),
+                    "must have either goals, or filters and subSeconds",
+                    "\"filters\": [\"L\"], \"subSeconds\": 120, or \"goals\": [{\"filter\": \"L\", \"subSeconds\": 120}]");
+        }
+        if (t.goals().isPresent()) {
+            return t.goals().get().stream()
+                    .map(g -> new FilterGoal(
+                            g.filter(),
+                            g.subSeconds(),
+                            g.subs(),
+                            g.hoursWanted()
+                                    .map(h -> new FilterGoal.Gathered(
+                                            h, g.hoursKept().orElse(0.0))),
+                            g.moon().map(word -> moon(word, t, name)).orElse(MoonRule.BY_FILTER)))
+                    .toList();
+        }
+        double seconds = t.subSeconds()
+                .orElseThrow(() -> new BadInputException(
+                        name + ", target " + t.name(), "subSeconds is missing", "seconds, for instance 120"));
+        return t
+                .filters()
+                .orElseThrow(() -> new BadInputException(
+                        name + ", target " + t.name(), "filters is missing", "names of the kit's filters"))
+                .stream()
+                .map(f -> new FilterGoal(f, seconds))
+                .toList();
+    }
+
+    private static MoonRule moon(String word, TargetEntry t, String name) {
+        return Arrays.stream(MoonRule.values())
+                .filter(rule -> word(rule).equals(word))
+                .findFirst()
+                .orElseThrow(() -> new BadInputException(
+                        name + ", target " + t.name(),
+                        "moon is \"" + word + "\"",
+                        Arrays.stream(MoonRule.values()).map(NightFile::word).collect(Collectors.joining(", "))));
+    }
+
+    private static String word(MoonRule rule) {
+        return rule.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    }
+
+    /** The one length of all subs of a target that says nothing more of its filters. */
+    private static Optional<Double> simple(TargetPlan target) {
+        boolean plain = target.goals().stream().allMatch(FilterGoal::isPlain);
+        return target.subSeconds().filter(seconds -> plain);
+    }
+
+    private static List<GoalEntry> entries(TargetPlan target) {
+        return target.goals().stream()
+                .map(g -> new GoalEntry(
+                        g.filter(),
+                        g.subSeconds(),
+                        g.subs(),
+                        g.gathered().map(FilterGoal.Gathered::hoursWanted),
+                        g.gathered().map(FilterGoal.Gathered::hoursKept),
+                        Optional.of(g.moon())
+                                .filter(m -> m != MoonRule.BY_FILTER)
+                                .map(NightFile::word)))
+                .toList();
+    }
+
     private static void mustHaveFilters(TargetPlan target, Kit kit, String name) {
         try {
             target.filters().forEach(kit::filterSlot);
@@ -190,13 +271,15 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                         t.name(),
                         Optional.of(t.position().raDeg()),
                         Optional.of(t.position().decDeg()),
-                        t.filters(),
+                        simple(t).map(seconds -> t.filters()),
                         Optional.of(t.subsPerFilter()),
-                        t.subSeconds(),
+                        simple(t),
+                        simple(t).isPresent() ? Optional.empty() : Optional.of(entries(t)),
                         t.from(),
                         t.until(),
                         t.mostSubs(),
-                        t.angleDeg()))
+                        t.angleDeg(),
+                        t.minimumAltitudeDeg()))
                 .toList();
         return new ProgramEntry(
                 targets,

@@ -117,8 +117,8 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                     clock(b.span().from()),
                     clock(b.span().until()),
                     b.flip().map(this::clock).orElse("none"),
-                    b.subs() + " × " + Math.round(b.target().subSeconds()) + " s",
-                    String.join(" ", b.target().filters()),
+                    Integer.toString(b.subs()),
+                    b.words(),
                     String.format(
                             Locale.ROOT,
                             "%.0f° at %s",
@@ -241,7 +241,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                     .add(event(
                             b.span().from(),
                             b.span().until(),
-                            b.target().name() + ", " + b.subs() + " subs",
+                            b.target().name() + ", " + Integer.toString(b.subs()),
                             night + "-" + number++));
         }
         StringWriter out = new StringWriter();

@@ -4,7 +4,6 @@ import app.ironside.BadInputException;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.Framing;
 import app.ironside.plan.PlannedBlock;
-import app.ironside.plan.Project;
 import app.ironside.plan.Projects;
 import app.ironside.plan.SeasonBoard;
 import app.ironside.plan.TargetPlan;
@@ -180,7 +179,7 @@ public final class PlanModel {
 
     /** Its longest usable stretch that no block has; else the last third of it. */
     private static Optional<Interval> freeTime(NightDraft now, DeepSkyObject object) {
-        List<Interval> usable = now.outlook().windows().apply(object.position()).usable();
+        List<Interval> usable = now.outlook().window(object.position()).usable();
         List<Interval> free = usable;
         for (PlannedBlock b : now.plan().blocks()) {
             free = free.stream().flatMap(u -> u.without(b.span()).stream()).toList();
@@ -197,39 +196,37 @@ public final class PlanModel {
     }
 
     private TargetPlan target(DeepSkyObject object, boolean broadUnderMoon) {
-        Project project = Projects.of(object, file().kit(), file().site(), broadUnderMoon);
         TargetPlan target = new TargetPlan(
-                object.id(),
-                object.position(),
-                project.goals().stream().map(g -> g.filter().name()).toList(),
-                2,
-                project.subSeconds());
+                object.id(), object.position(), Projects.goals(object, file().kit(), file().site(), false), 2);
         return Optional.ofNullable(framings.get(object.id()))
                 .map(f -> target.framed(f.centre(), f.angleDeg()))
                 .orElse(target);
     }
 
-    /** The sub length of the chosen block, or of the first one of the object that is looked at. */
-    public Optional<Double> subSeconds() {
-        return withLength().stream()
+    /** The chosen block, or the first one of the object that is looked at. */
+    public Optional<PlannedBlock> meant() {
+        return meantBlocks().stream()
                 .findFirst()
-                .map(i -> draft().plan().blocks().get(i).target().subSeconds());
+                .map(i -> draft().plan().blocks().get(i));
     }
 
-    /** Another sub length for the chosen block, or for all blocks of the object that is looked at. */
+    /** The sub length of what is meant, where it has one for all its filters. */
+    public Optional<Double> subSeconds() {
+        return meant().flatMap(b -> b.target().subSeconds());
+    }
+
+    /** Other settings for the chosen block, or for all blocks of the object that is looked at. */
+    public UnaryOperator<NightDraft> with(UnaryOperator<TargetPlan> change) {
+        List<Integer> blocks = meantBlocks();
+        return now -> now.replace(blocks, change);
+    }
+
+    /** Another sub length for all filters of what is meant. */
     public UnaryOperator<NightDraft> withSubSeconds(double seconds) {
-        List<Integer> blocks = withLength();
-        return now -> {
-            NightDraft next = now;
-            for (int i : blocks) {
-                TargetPlan t = next.plan().blocks().get(i).target();
-                next = next.replace(i, t.withSubSeconds(seconds));
-            }
-            return next;
-        };
+        return with(t -> t.withSubSeconds(seconds));
     }
 
-    private List<Integer> withLength() {
+    private List<Integer> meantBlocks() {
         List<PlannedBlock> blocks = draft().plan().blocks();
         if (chosenBlock().isPresent()) {
             return List.of(block);

@@ -7,7 +7,7 @@ import java.util.Optional;
 /**
  * What a night was to do with one target.
  *
- * @param seconds of one sub
+ * @param seconds of one sub, in the mean where filters differ
  * @param flip when the mount changes sides, if it does within the block
  * @param transit when the target stands highest
  * @param effectiveHours worth of the target's whole window, in hours at the zenith without Moon

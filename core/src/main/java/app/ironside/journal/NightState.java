@@ -1,6 +1,8 @@
 package app.ironside.journal;
 
 import app.ironside.sky.Interval;
+import java.util.ArrayDeque;
+import java.util.Deque;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -170,8 +172,16 @@ public final class NightState {
     /** Subs taken of each target, in the order of their first. */
     public Map<String, Integer> subsByTarget() {
         Map<String, Integer> counts = new LinkedHashMap<>();
-        subs.forEach(s -> counts.merge(s.target(), 1, Integer::sum));
+        filtersByTarget().forEach((target, filters) -> counts.put(target, filters.size()));
         return counts;
+    }
+
+    /** The filters of the subs of each target, in the order they were taken. */
+    public Map<String, Deque<String>> filtersByTarget() {
+        Map<String, Deque<String>> filters = new LinkedHashMap<>();
+        subs.forEach(s ->
+                filters.computeIfAbsent(s.target(), t -> new ArrayDeque<>()).addLast(s.filter()));
+        return filters;
     }
 
     /** Exposure of the kept subs of a target, seconds. */

@@ -5,6 +5,7 @@ import app.ironside.Provenance;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
+import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.Journal;
@@ -270,6 +271,50 @@ public final class Logbook implements AutoCloseable {
                 .bind("kind", kind)
                 .map((rs, context) -> EventCodec.read(row(rs)))
                 .list());
+    }
+
+    /** What its nights gave. */
+    public Account account() {
+        Map<Long, Map<String, Map<String, Double>>> kept = new HashMap<>();
+        Map<Long, Double> taken = new HashMap<>();
+        Map<Long, Double> planned = new HashMap<>();
+        return jdbi.withHandle(handle -> {
+            handle.createQuery("select night, target, filter, keep, sum(seconds) / 3600.0 as hours from sub"
+                            + " group by night, target, filter, keep")
+                    .map((rs, context) -> {
+                        long night = rs.getLong("night");
+                        taken.merge(night, rs.getDouble("hours"), Double::sum);
+                        if (rs.getBoolean("keep")) {
+                            kept.computeIfAbsent(night, n -> new HashMap<>())
+                                    .computeIfAbsent(rs.getString("target"), t -> new HashMap<>())
+                                    .merge(rs.getString("filter"), rs.getDouble("hours"), Double::sum);
+                        }
+                        return night;
+                    })
+                    .list();
+            // What was planned before the first sub: later plans are of what was left.
+            handle.createQuery(
+                            "select night, time, kind, version, text, facts from event e where kind = 'PLAN'"
+                                    + " and id < coalesce((select min(event) from sub s where s.night = e.night), id + 1) order by id")
+                    .map((rs, context) -> {
+                        if (EventCodec.read(row(rs)) instanceof BlockPlanned block) {
+                            planned.merge(rs.getLong("night"), block.subs() * block.seconds() / 3600, Double::sum);
+                        }
+                        return rs.getLong("night");
+                    })
+                    .list();
+            return new Account(handle.createQuery(
+                            "select id, date, site, kit, origin from night where date is not null order by id")
+                    .map((rs, context) -> new Account.Night(
+                            LocalDate.parse(rs.getString("date")),
+                            rs.getString("site"),
+                            rs.getString("kit"),
+                            !"rehearsed".equals(rs.getString("origin")),
+                            planned.getOrDefault(rs.getLong("id"), 0.0),
+                            taken.getOrDefault(rs.getLong("id"), 0.0),
+                            kept.getOrDefault(rs.getLong("id"), Map.of())))
+                    .list());
+        });
     }
 
     /** Copies events into a night in one transaction, for nights that were recorded elsewhere. */

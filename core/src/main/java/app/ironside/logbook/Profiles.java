@@ -8,6 +8,7 @@ import app.ironside.TextFiles;
 import app.ironside.image.AtomicFile;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
+import app.ironside.plan.Wish;
 import app.ironside.sky.Site;
 import app.ironside.sky.SiteFile;
 import java.io.IOException;
@@ -16,6 +17,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -33,6 +35,7 @@ public final class Profiles {
     private static final String SITES = "sites";
     private static final String LESSONS = "lessons.json";
     private static final String SET_ASIDE = "set-aside.json";
+    private static final String WISHES = "wishes.json";
 
     private final Path folder;
     private Optional<Shelf<Kit>> kits = Optional.empty();
@@ -48,6 +51,8 @@ public final class Profiles {
 
     /** Lessons as they stand in their file. */
     private record Lessons(List<String> lessons) {}
+
+    private record Wishes(List<Wish> wishes) {}
 
     private record SetAside(List<String> setAside) {}
 
@@ -154,6 +159,29 @@ public final class Profiles {
     public synchronized void saveLessons(List<String> next) {
         write(folder.resolve(LESSONS), JsonText.write(JsonText.tree(new Lessons(next))));
         lessons = Optional.of(List.copyOf(next));
+    }
+
+    /** What is wanted of targets, kept to be used again, by name. */
+    public List<Wish> wishes() {
+        Path file = folder.resolve(WISHES);
+        return Files.exists(file)
+                ? JsonText.read(text(file), Wishes.class, WISHES, "wishes as Ironside writes them")
+                        .wishes()
+                : List.of();
+    }
+
+    /** Keeps a wish; one of the same name gives way. */
+    public synchronized void saveWish(Wish wish) {
+        List<Wish> next = new ArrayList<>(wishes());
+        next.removeIf(w -> w.name().equals(wish.name()));
+        next.add(wish);
+        next.sort(Comparator.comparing(Wish::name));
+        write(folder.resolve(WISHES), JsonText.write(JsonText.tree(new Wishes(next))));
+    }
+
+    public synchronized void removeWish(String name) {
+        List<Wish> next = wishes().stream().filter(w -> !w.name().equals(name)).toList();
+        write(folder.resolve(WISHES), JsonText.write(JsonText.tree(new Wishes(next))));
     }
 
     /** Catalogue numbers of targets that are done with or not wanted, and so are not proposed. */

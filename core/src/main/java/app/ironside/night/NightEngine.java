@@ -28,6 +28,7 @@ import app.ironside.journal.StepProven;
 import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Verdict;
+import app.ironside.plan.FilterGoal;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
@@ -253,18 +254,19 @@ public final class NightEngine {
     }
 
     /**
-     * How many subs each of a program's targets has, in their order; a target may come twice, and then its blocks are told apart by the
+     * How many subs each of a program's targets has by filter, in their order; a target may come twice, and then its blocks are told apart by the
      * times that were planned for them.
      */
-    private List<Integer> done(Program program) {
-        Map<String, Integer> left = record.state().subsByTarget();
+    private List<Map<String, Integer>> done(Program program) {
+        Map<String, Deque<String>> left = record.state().filtersByTarget();
         Map<String, Deque<BlockPlanned>> planned = new HashMap<>();
         record.state().all(BlockPlanned.class).forEach(b -> planned.computeIfAbsent(b.target(), t -> new ArrayDeque<>())
                 .addLast(b));
-        List<Integer> done = new ArrayList<>();
+        List<Map<String, Integer>> done = new ArrayList<>();
         for (int i = 0; i < program.targets().size(); i++) {
             TargetPlan target = program.targets().get(i);
-            int have = left.getOrDefault(target.name(), 0);
+            Deque<String> filters = left.getOrDefault(target.name(), new ArrayDeque<>());
+            int have = filters.size();
             boolean last = program.targets().subList(i + 1, program.targets().size()).stream()
                     .noneMatch(t -> t.name().equals(target.name()));
             Optional<BlockPlanned> block = Optional.ofNullable(
@@ -274,8 +276,11 @@ public final class NightEngine {
                     : Math.min(have, target.mostSubs().orElseGet(() -> block.map(
                                     b -> record.state().subsOf(target.name(), b.span()))
                             .orElse(0)));
-            done.add(own);
-            left.put(target.name(), have - own);
+            Map<String, Integer> counts = new HashMap<>();
+            for (int k = 0; k < own; k++) {
+                counts.merge(filters.removeFirst(), 1, Integer::sum);
+            }
+            done.add(counts);
         }
         return done;
     }
@@ -316,14 +321,16 @@ public final class NightEngine {
                     record.now(),
                     String.format(
                             Locale.ROOT,
-                            "%s: %d subs of %.0f s, highest %.0f°.",
+                            "%s: %d subs of %s, highest %.0f°.",
                             block.target().name(),
                             block.subs(),
-                            block.target().subSeconds(),
+                            lengths(block.target()),
                             block.window().transitAltitudeDeg()),
                     block.target().name(),
                     block.subs(),
-                    block.target().subSeconds(),
+                    block.subs() > 0
+                            ? 3600 * block.hoursOfLight() / block.subs()
+                            : block.target().longestSubSeconds(),
                     block.span(),
                     block.flip(),
                     block.window().transit(),
@@ -332,6 +339,14 @@ public final class NightEngine {
                     block.window().effectiveHours(),
                     block.window().moonSeparationDeg()));
         }
+    }
+
+    private static String lengths(TargetPlan target) {
+        return target.goals().stream()
+                .map(FilterGoal::subSeconds)
+                .distinct()
+                .map(s -> String.format(Locale.ROOT, "%.0f s", s))
+                .collect(Collectors.joining(", "));
     }
 
     private boolean lightLeft(NightPlan plan) {

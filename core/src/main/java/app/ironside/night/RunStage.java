@@ -12,6 +12,8 @@ import app.ironside.journal.SubTaken;
 import app.ironside.journal.Verdict;
 import app.ironside.kit.MeridianRule;
 import app.ironside.night.NightControl.Order;
+import app.ironside.plan.FilterGoal;
+import app.ironside.plan.NightPlanner;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
@@ -19,8 +21,10 @@ import app.ironside.sky.Horizontal;
 import app.ironside.sky.Observer;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
@@ -82,8 +86,7 @@ final class RunStage {
         private final PlannedBlock block;
         private TargetPlan target;
         private Instant until;
-        private Optional<Integer> most;
-        private int taken;
+        private final Map<String, Integer> taken;
         private boolean begun;
         private boolean left;
 
@@ -91,8 +94,11 @@ final class RunStage {
             this.block = block;
             this.target = block.target();
             this.until = block.span().until();
-            this.most = block.target().mostSubs();
-            this.taken = block.done();
+            this.taken = new HashMap<>(block.done());
+        }
+
+        int subs() {
+            return taken.values().stream().mapToInt(Integer::intValue).sum();
         }
     }
 
@@ -113,21 +119,33 @@ final class RunStage {
                 if (isOver(leg)) {
                     break;
                 }
+                Optional<FilterGoal> next = next(leg);
+                if (next.isEmpty()) {
+                    leg.begun = false;
+                    rest(
+                            "Waiting: the filters left for " + leg.target.name() + " are kept for a darker Moon",
+                            night.clock().now().plus(NightPlanner.MOON_WAIT),
+                            leg);
+                    continue;
+                }
+                FilterGoal goal = next.get();
                 if (!leg.begun) {
-                    leg.begun = begin(leg.target);
+                    leg.begun = begin(leg.target, goal);
                     continue; // what was asked meanwhile comes first
                 }
-                if (flipDue(leg.target, focusing.due() ? REFOCUS_SECONDS : DITHER_SECONDS)) {
+                if (flipDue(leg.target, goal, focusing.due() ? REFOCUS_SECONDS : DITHER_SECONDS)) {
                     flip(leg);
                     continue; // the flip took minutes: whether the block is over is asked anew
                 }
-                beforeSub(leg.target, leg.taken);
-                if (flipDue(leg.target, 0)) {
+                beforeSub(leg.target, goal);
+                if (flipDue(leg.target, goal, 0)) {
                     flip(leg);
                     continue;
                 }
-                Optional<Verdict> verdict = sub(leg.target, leg.taken);
-                leg.taken += verdict.isPresent() ? 1 : 0;
+                Optional<Verdict> verdict = sub(leg.target, goal, leg.subs());
+                if (verdict.isPresent()) {
+                    leg.taken.merge(goal.filter(), 1, Integer::sum);
+                }
                 recoveries = verdict.filter(Verdict::keep).isPresent() ? 0 : recoveries;
                 guiding.check();
             } catch (DeviceException e) {
@@ -208,16 +226,16 @@ final class RunStage {
         Command command = order.command();
         if (command instanceof Command.SkipTarget) {
             leg.left = true;
-            conduct.obeyed(order, Stage.RUN, leg.target.name() + " is left with " + leg.taken + " subs");
+            conduct.obeyed(order, Stage.RUN, leg.target.name() + " is left with " + leg.subs() + " subs");
         } else if (command instanceof Command.SkipFilter) {
             skipFilter(order, leg);
         } else if (command instanceof Command.OneMore) {
-            leg.most = leg.most.map(most -> Math.max(most, leg.taken) + 1);
-            leg.until = leg.until.plusMillis(Math.round(1000 * leg.target.subSeconds()));
+            leg.target = oneMore(leg);
+            leg.until = leg.until.plusMillis(Math.round(1000 * leg.target.longestSubSeconds()));
             conduct.obeyed(order, Stage.RUN, "the block ends a sub later, at the latest " + clock(leg.until));
         } else if (command instanceof Command.Extend extend) {
             leg.until = leg.until.plus(extend.by());
-            leg.most = Optional.empty();
+            leg.target = endless(leg.target);
             conduct.obeyed(
                     order,
                     Stage.RUN,
@@ -235,7 +253,8 @@ final class RunStage {
     }
 
     private void skipFilter(Order order, Leg leg) {
-        String filter = leg.target.filterAfter(leg.taken);
+        String filter =
+                next(leg).map(FilterGoal::filter).orElse(leg.target.filters().get(0));
         List<String> others =
                 leg.target.filters().stream().filter(f -> !f.equals(filter)).toList();
         if (others.isEmpty()) {
@@ -305,22 +324,56 @@ final class RunStage {
         return unguided || guiding.start(target);
     }
 
+    /** What the next sub is of; empty if nothing is wanted, or nothing may be used under this Moon. */
+    private Optional<FilterGoal> next(Leg leg) {
+        return leg.target.next(
+                leg.taken,
+                NightPlanner.allowed(
+                        observer, leg.target, night.kit(), night.clock().now()));
+    }
+
+    /** One sub more than was wanted in all, in the filter that would be next. */
+    private static TargetPlan oneMore(Leg leg) {
+        TargetPlan target = leg.target.withMostSubs(leg.target.mostSubs().map(most -> Math.max(most, leg.subs()) + 1));
+        if (!target.isFilled(leg.taken)) {
+            return target;
+        }
+        TargetPlan open = endless(target);
+        String filter = open.next(leg.taken, g -> true).orElseThrow().filter();
+        return target.withGoals(target.goals().stream()
+                .map(g -> g.filter().equals(filter)
+                        ? g.withSubs(Optional.of(leg.taken.getOrDefault(filter, 0) + 1))
+                                .withGathered(Optional.empty())
+                        : g)
+                .toList());
+    }
+
+    /** As many subs as fit. */
+    private static TargetPlan endless(TargetPlan target) {
+        return target.withMostSubs(Optional.empty())
+                .withGoals(target.goals().stream()
+                        .map(g -> g.withSubs(Optional.empty()).withGathered(Optional.empty()))
+                        .toList());
+    }
+
     private boolean isOver(Leg leg) {
-        Instant end = night.clock().now().plusMillis(Math.round(leg.target.subSeconds() * 1000));
-        if (!goesOn(leg) || end.isAfter(leg.until) || leg.taken >= leg.most.orElse(Integer.MAX_VALUE)) {
+        double seconds = next(leg).map(FilterGoal::subSeconds).orElse(0.0);
+        Instant end = night.clock().now().plusMillis(Math.round(seconds * 1000));
+        if (!goesOn(leg) || !end.isBefore(leg.until.plusMillis(1)) || leg.target.isFilled(leg.taken)) {
             return true;
         }
         Horizontal seen = observer.observed(leg.target.position(), end);
-        return seen.altitudeDeg() < night.program().minimumAltitudeDeg()
+        return seen.altitudeDeg()
+                        < leg.target.minimumAltitudeDeg().orElse(night.program().minimumAltitudeDeg())
                 || !night.site().horizon().clears(seen, night.site().marginDeg());
     }
 
     /** Points, focuses, guides; returns whether subs can follow. */
-    private boolean begin(TargetPlan target) throws InterruptedException {
+    private boolean begin(TargetPlan target, FilterGoal first) throws InterruptedException {
         conduct.announce("when guiding has settled", Duration.ofSeconds((long) STARTING_SECONDS));
         night.record().stage(Stage.POINT);
-        focusing.change(target.filters().get(0));
-        boolean centred = pointing.centre(target, sideFor(target));
+        focusing.change(first.filter());
+        boolean centred = pointing.centre(target, sideFor(target, first));
         if (!conduct.gate(Stage.POINT, centred, measured(Stage.POINT), night.clock()::await)) {
             return false;
         }
@@ -346,12 +399,12 @@ final class RunStage {
     }
 
     /** Whether a sub that begins so many seconds from now would still be under way where something touches. */
-    private boolean flipDue(TargetPlan target, double before) {
+    private boolean flipDue(TargetPlan target, FilterGoal goal, double before) {
         Mount mount = night.devices().mount();
         if (mount.pierSide() != Mount.PierSide.WEST || !night.kit().equipment().goTo()) {
             return false;
         }
-        double seconds = before + target.subSeconds() + night.kit().sensor().readoutSeconds();
+        double seconds = before + goal.subSeconds() + night.kit().sensor().readoutSeconds();
         return rule(target).flipDue(hourAngleDeg(target), seconds);
     }
 
@@ -364,8 +417,8 @@ final class RunStage {
     }
 
     /** The side that serves until the first sub is taken; where neither does yet, the target is waited for. */
-    private Mount.PierSide sideFor(TargetPlan target) throws InterruptedException {
-        double seconds = STARTING_SECONDS + target.subSeconds();
+    private Mount.PierSide sideFor(TargetPlan target, FilterGoal first) throws InterruptedException {
+        double seconds = STARTING_SECONDS + first.subSeconds();
         if (rule(target).side(hourAngleDeg(target), seconds) == MeridianRule.Side.NEITHER) {
             waitUntilFree(target);
         }
@@ -445,8 +498,7 @@ final class RunStage {
         conduct.gate(Stage.GUIDE, guided, measured(Stage.GUIDE), loop::aWhile);
     }
 
-    private void beforeSub(TargetPlan target, int taken) throws InterruptedException {
-        String filter = target.filterAfter(taken);
+    private void beforeSub(TargetPlan target, FilterGoal goal) throws InterruptedException {
         if (focusing.due()) {
             guiding.stop();
             conduct.announce("after the focus run", Duration.ofSeconds((long) REFOCUS_SECONDS));
@@ -454,7 +506,7 @@ final class RunStage {
             conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
             guideAgain(target);
         }
-        focusing.change(filter);
+        focusing.change(goal.filter());
         if (!unguided
                 && guiding.canDither()
                 && sinceLegBegan > 0
@@ -464,10 +516,10 @@ final class RunStage {
     }
 
     /** Takes a sub; returns its verdict, or nothing if a person threw it away. */
-    private Optional<Verdict> sub(TargetPlan target, int taken) throws InterruptedException {
+    private Optional<Verdict> sub(TargetPlan target, FilterGoal goal, int taken) throws InterruptedException {
         boolean test = sinceLegBegan == 0;
         boolean small = night.wholeFramesPerLeg().map(k -> sinceLegBegan >= k).orElse(false);
-        Optional<SubTaken> sub = subs.take(target, taken, test, small);
+        Optional<SubTaken> sub = subs.take(target, goal, taken, test, small);
         if (sub.isEmpty()) {
             return Optional.empty();
         }

@@ -9,6 +9,7 @@ import app.ironside.journal.Stage;
 import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Verdict;
+import app.ironside.plan.FilterGoal;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.Interval;
@@ -46,17 +47,19 @@ final class SubTaker {
     /**
      * Exposes, keeps, measures, judges and tells; empty if a person threw the sub away.
      *
+     * @param goal what it is of
      * @param taken subs of the target before this one
      * @param test whether it proves those that follow
      * @param small whether only the middle of the sensor is read out, as rehearsals do to save time
      */
-    Optional<SubTaken> take(TargetPlan target, int taken, boolean test, boolean small) throws InterruptedException {
-        String filter = target.filterAfter(taken);
-        Camera.Exposure exposure = Camera.Exposure.light(Duration.ofMillis(Math.round(target.subSeconds() * 1000)));
+    Optional<SubTaken> take(TargetPlan target, FilterGoal goal, int taken, boolean test, boolean small)
+            throws InterruptedException {
+        String filter = goal.filter();
+        Camera.Exposure exposure = Camera.Exposure.light(Duration.ofMillis(Math.round(goal.subSeconds() * 1000)));
         if (small) {
             exposure = exposure.of(middle());
         }
-        String asked = name(taken, filter, target.subSeconds());
+        String asked = name(taken, filter, goal.subSeconds());
         night.record().doing(Stage.RUN, asked + " of " + target.name(), exposure.length());
         guiding.takeFigures();
         NightLoop.Exposed exposed = loop.expose(night.devices().camera(), exposure);

@@ -64,7 +64,7 @@ public record CalibrationPlan(List<Set> sets) {
 
     private static TreeSet<Double> lengths(Program program) {
         TreeSet<Double> lengths = new TreeSet<>();
-        program.targets().forEach(t -> lengths.add(t.subSeconds()));
+        program.targets().forEach(t -> t.goals().forEach(g -> lengths.add(g.subSeconds())));
         return lengths;
     }
 

@@ -1,13 +1,8 @@
 package app.ironside.plan;
 
-import app.ironside.BadInputException;
 import app.ironside.sky.Interval;
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.OffsetDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -82,43 +77,5 @@ public final class CloudForecast {
             stretches.add(new Interval(since, span.until()));
         }
         return stretches;
-    }
-
-    /**
-     * Reads {@code time,cover} lines: ISO-8601 with an offset, and the share of the sky covered in percent, 0 to 100. A heading and
-     * {@code #} comments are passed over.
-     *
-     * @param reader is left open
-     * @param name for messages
-     * @throws BadInputException naming the line
-     */
-    public static CloudForecast parse(BufferedReader reader, String name) throws IOException {
-        TreeMap<Instant, Double> cover = new TreeMap<>();
-        int number = 0;
-        for (String line = reader.readLine(); line != null; line = reader.readLine()) {
-            number++;
-            String facts = line.replaceFirst("#.*", "").strip();
-            if (facts.isEmpty() || number == 1 && facts.startsWith("time")) {
-                continue;
-            }
-            String[] pair = facts.split("[,;]", -1);
-            try {
-                double percent = Double.parseDouble(pair[1].strip());
-                if (!(percent >= 0 && percent <= 100)) {
-                    throw new NumberFormatException(pair[1]);
-                }
-                cover.put(OffsetDateTime.parse(pair[0].strip()).toInstant(), percent / 100);
-            } catch (DateTimeException | NumberFormatException | ArrayIndexOutOfBoundsException e) {
-                throw new BadInputException(
-                        name + " line " + number,
-                        "\"" + line + "\" is not a forecast",
-                        "time with offset and cover in percent, as 2026-11-14T21:00:00+01:00,35",
-                        e);
-            }
-        }
-        if (cover.isEmpty()) {
-            throw new BadInputException(name, "no forecast in it", "one time and cover in percent a line");
-        }
-        return new CloudForecast(cover);
     }
 }

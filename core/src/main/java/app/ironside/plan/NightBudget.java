@@ -43,6 +43,12 @@ public record NightBudget(
         List<Visit> visits,
         List<String> warnings,
         List<String> reminders) {
+    /** Where no forecast tells how cold it gets. */
+    public static final double UNKNOWN_COLD_C = 15;
+
+    /** Small telescopes shake in more (common practice), m/s. */
+    private static final double STRONG_WIND = 8;
+
     /** A sensor is let warm up this long before its power is cut (common practice: 10 to 15 min). */
     public static final Duration WARM_UP = Duration.ofMinutes(12);
 
@@ -125,7 +131,7 @@ public record NightBudget(
         double coldest = hours.stream()
                 .mapToDouble(WeatherForecast.Hour::temperatureC)
                 .min()
-                .orElse(15);
+                .orElse(UNKNOWN_COLD_C);
         Optional<Power> power = power(given.kit().equipment(), coldest);
         Optional<Load> load = given.kit()
                 .equipment()
@@ -266,6 +272,12 @@ public record NightBudget(
                                 : say(
                                         "%s from %s%s, and this kit has no heater: hood and hand warmer, or stop then.",
                                         capital(d.risk().words()), clock(given, d.time()), source())));
+        given.weather().hours(new Interval(setUpFrom, bedtime.isAfter(setUpFrom) ? bedtime : setUpFrom)).stream()
+                .filter(h -> h.windMetresPerSecond() >= STRONG_WIND)
+                .findFirst()
+                .ifPresent(h -> reminded.add(say(
+                        "Wind of %.0f m/s from %s%s: shorter subs, a shield, or a heavier foot.",
+                        h.windMetresPerSecond(), clock(given, h.time()), source())));
         if (given.plan().blocks().isEmpty()) {
             found.add("No target is up in the dark: choose another, or another night.");
         }

@@ -243,4 +243,16 @@ public final class NightGrid {
                 moonPhaseDeg[i], moonSeparationDeg(i, direction), moonAltitudeDeg[i], seen.altitudeDeg());
         return 2.5 * Math.log10(1 + moonlight / dark);
     }
+
+    /** As above for a place among the stars; 0 where it is below the horizon. */
+    public double moonBrighteningMag(int i, Equatorial place) {
+        double[] direction = Vectors.of(place.raDeg(), place.decDeg());
+        return moonBrighteningMag(i, seen(i, direction), direction);
+    }
+
+    /** The piece that holds a moment, or the nearest to it. */
+    public int at(Instant time) {
+        long piece = Math.floorDiv(Duration.between(edge(0), time).toMillis(), step.toMillis());
+        return (int) Math.max(0, Math.min(size() - 1, piece));
+    }
 }

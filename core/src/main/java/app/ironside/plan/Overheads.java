@@ -40,18 +40,31 @@ public record Overheads(
     /** A plan that is to hold its count gets this much more time than it should need: a dither settles late, a focus run comes between. */
     private static final double RESERVE = 1.15;
 
-    /** Time to allow for a number of subs with so many flips. */
-    public double secondsFor(int subs, double subSeconds, int ditherEvery, int flips) {
-        double light = subs * (subSeconds + perSub + perDither / ditherEvery);
-        double once = perStart + flips * (perFlip + subSeconds);
-        double focus = light / 3600 / hoursPerFocus * perFocus;
-        return RESERVE * (light + once + focus);
+    /**
+     * Time to allow for subs that must be taken.
+     *
+     * @param seconds what the subs alone take, as {@link #secondsOf} has it
+     * @param longestSub of them, which a flip may cost
+     */
+    public double secondsFor(double seconds, int flips, double longestSub) {
+        double once = perStart + flips * (perFlip + longestSub);
+        double focus = seconds / 3600 / hoursPerFocus * perFocus;
+        return RESERVE * (seconds + once + focus);
     }
 
-    /** Subs that fit into a time with so many flips. */
-    public int subsIn(double seconds, double subSeconds, int ditherEvery, int flips) {
+    /** What of a time is left for subs, with so many flips. */
+    public double secondsForSubs(double seconds, int flips) {
         double focus = seconds / 3600 / hoursPerFocus * perFocus;
-        double left = seconds - perStart - flips * perFlip - focus;
-        return (int) Math.max(0, Math.floor(left / (subSeconds + perSub + perDither / ditherEvery)));
+        return seconds - perStart - flips * perFlip - focus;
+    }
+
+    /** What a sub takes, with its share of a dither. */
+    public double secondsOf(double subSeconds, int ditherEvery) {
+        return subSeconds + perSub + perDither / ditherEvery;
+    }
+
+    /** Subs of one length that fit into a time with so many flips. */
+    public int subsIn(double seconds, double subSeconds, int ditherEvery, int flips) {
+        return (int) Math.max(0, Math.floor(secondsForSubs(seconds, flips) / secondsOf(subSeconds, ditherEvery)));
     }
 }

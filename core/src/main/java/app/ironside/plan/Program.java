@@ -63,6 +63,126 @@ public record Program(
                 fullFramesPerLeg);
     }
 
+    public Program withCoolTo(double other) {
+        return new Program(
+                date,
+                targets,
+                other,
+                ditherEvery,
+                ditherArcsec,
+                refocusAfterC,
+                centreWithinArcsec,
+                recentreBeyondArcsec,
+                minimumAltitudeDeg,
+                calibrations,
+                fullFramesPerLeg);
+    }
+
+    public Program withDitherEvery(int other) {
+        return new Program(
+                date,
+                targets,
+                coolToC,
+                other,
+                ditherArcsec,
+                refocusAfterC,
+                centreWithinArcsec,
+                recentreBeyondArcsec,
+                minimumAltitudeDeg,
+                calibrations,
+                fullFramesPerLeg);
+    }
+
+    public Program withDitherArcsec(double other) {
+        return new Program(
+                date,
+                targets,
+                coolToC,
+                ditherEvery,
+                other,
+                refocusAfterC,
+                centreWithinArcsec,
+                recentreBeyondArcsec,
+                minimumAltitudeDeg,
+                calibrations,
+                fullFramesPerLeg);
+    }
+
+    public Program withRefocusAfter(double other) {
+        return new Program(
+                date,
+                targets,
+                coolToC,
+                ditherEvery,
+                ditherArcsec,
+                other,
+                centreWithinArcsec,
+                recentreBeyondArcsec,
+                minimumAltitudeDeg,
+                calibrations,
+                fullFramesPerLeg);
+    }
+
+    public Program withCentreWithin(double other) {
+        return new Program(
+                date,
+                targets,
+                coolToC,
+                ditherEvery,
+                ditherArcsec,
+                refocusAfterC,
+                other,
+                recentreBeyondArcsec,
+                minimumAltitudeDeg,
+                calibrations,
+                fullFramesPerLeg);
+    }
+
+    public Program withRecentreBeyond(double other) {
+        return new Program(
+                date,
+                targets,
+                coolToC,
+                ditherEvery,
+                ditherArcsec,
+                refocusAfterC,
+                centreWithinArcsec,
+                other,
+                minimumAltitudeDeg,
+                calibrations,
+                fullFramesPerLeg);
+    }
+
+    public Program withMinimumAltitude(double other) {
+        return new Program(
+                date,
+                targets,
+                coolToC,
+                ditherEvery,
+                ditherArcsec,
+                refocusAfterC,
+                centreWithinArcsec,
+                recentreBeyondArcsec,
+                other,
+                calibrations,
+                fullFramesPerLeg);
+    }
+
+    public Program withCalibrations(Calibrations other) {
+        return new Program(
+                date,
+                targets,
+                coolToC,
+                ditherEvery,
+                ditherArcsec,
+                refocusAfterC,
+                centreWithinArcsec,
+                recentreBeyondArcsec,
+                minimumAltitudeDeg,
+                other,
+                fullFramesPerLeg);
+    }
+
     /** Of the target furthest from the equator, where the field turns most: degrees, without its sign. */
     public double furthestDeclinationDeg() {
         return targets.stream()
@@ -78,6 +198,6 @@ public record Program(
 
     /** The longest sub, which sets what the mount must hold. */
     public double longestSubSeconds() {
-        return targets.stream().mapToDouble(TargetPlan::subSeconds).max().orElseThrow();
+        return targets.stream().mapToDouble(TargetPlan::longestSubSeconds).max().orElseThrow();
     }
 }

@@ -34,56 +34,53 @@ public final class Projects {
 
     private static final double LONGEST_BROAD = 300;
 
-    /** Broad light is taken while the Moon brightens the sky by at most this; narrow filters stand more (common practice). */
-    private static final double BROAD_MOON_MAG = 0.3;
-
-    private static final double NARROW_MOON_MAG = 2.5;
-
-    /** No Moon brightens the sky by more. */
-    private static final double ANY_MOON_MAG = 20;
-
     private Projects() {}
 
     /**
-     * A project with the filters that serve an object and a sub length that the sky allows, with no end to what is wanted.
+     * What to take of an object: the filters that serve it, each with the sub length that the sky behind it allows, as many as fit.
+     *
+     * @param bright whether Moon or town light the sky while it is up
+     */
+    public static List<FilterGoal> goals(DeepSkyObject object, Kit kit, Site site, boolean bright) {
+        List<FilterSpec> filters = TargetLight.of(object.kind()).filters(kit, bright);
+        List<FilterSpec> used = filters.isEmpty() ? kit.filters().subList(0, 1) : filters;
+        return used.stream()
+                .map(f -> new FilterGoal(f.name(), subSeconds(kit, site, f)))
+                .toList();
+    }
+
+    /**
+     * A project of an object with no end to what is wanted.
      *
      * @param broadUnderMoon the school that takes bright targets at any time
      */
     public static Project of(DeepSkyObject object, Kit kit, Site site, boolean broadUnderMoon) {
-        List<FilterSpec> filters = TargetLight.of(object.kind()).filters(kit, false);
-        List<FilterSpec> used = filters.isEmpty() ? kit.filters().subList(0, 1) : filters;
-        FilterSpec widest = used.get(0);
-        double seconds = subSeconds(kit, site, widest);
-        List<Project.Goal> goals = used.stream()
-                .map(f -> new Project.Goal(
-                        f,
-                        Project.Goal.ENDLESS,
-                        f.narrow() ? NARROW_MOON_MAG : broadUnderMoon ? ANY_MOON_MAG : BROAD_MOON_MAG,
-                        light(kit, site, f, seconds)))
-                .toList();
-        return new Project(object.id(), object.position(), 1, seconds, goals);
+        TargetPlan target = new TargetPlan(object.id(), object.position(), goals(object, kit, site, false), USUAL_TURN);
+        return planned(target, kit, site, broadUnderMoon);
     }
 
     /**
-     * A target of a program as a project: what it is to be is the person's choice and stays, filters, sub length, frame and count; only when
-     * it is taken is open.
+     * A target of a program as a project: what it is to be is the person's choice and stays, filters, sub lengths, counts and frame; only
+     * when it is taken is open.
      *
      * @param broadUnderMoon the school that takes bright targets at any time
      */
     public static Project planned(TargetPlan target, Kit kit, Site site, boolean broadUnderMoon) {
         int each = target.mostSubs()
-                .map(most ->
-                        (most + target.filters().size() - 1) / target.filters().size())
+                .map(most -> (most + target.goals().size() - 1) / target.goals().size())
                 .orElse(Project.Goal.ENDLESS);
-        List<Project.Goal> goals = target.filters().stream()
-                .map(name -> kit.filters().get(kit.filterSlot(name)))
-                .map(f -> new Project.Goal(
-                        f,
-                        each,
-                        f.narrow() ? NARROW_MOON_MAG : broadUnderMoon ? ANY_MOON_MAG : BROAD_MOON_MAG,
-                        light(kit, site, f, target.subSeconds())))
+        List<Project.Goal> goals = target.goals().stream()
+                .map(g -> {
+                    FilterSpec filter = kit.filters().get(kit.filterSlot(g.filter()));
+                    return new Project.Goal(
+                            filter,
+                            Math.min(each, g.wanted().orElse(Project.Goal.ENDLESS)),
+                            g.subSeconds(),
+                            g.moon().limitMag(filter, broadUnderMoon),
+                            light(kit, site, filter, g.subSeconds()));
+                })
                 .toList();
-        return new Project(target.name(), target.position(), 1, target.subSeconds(), goals);
+        return new Project(target.name(), target.position(), 1, goals);
     }
 
     /**
@@ -167,15 +164,11 @@ public final class Projects {
                             ? t.at(from, until)
                             : inBlocks(t, order, longest).at(from, until))
                     .orElseGet(() -> new TargetPlan(
-                            block.project().name(),
-                            block.project().position(),
-                            List.copyOf(order),
-                            interleave ? Math.min(USUAL_TURN, longest) : longest,
-                            block.project().subSeconds(),
-                            from,
-                            until,
-                            Optional.empty(),
-                            Optional.empty())));
+                                    block.project().name(),
+                                    block.project().position(),
+                                    goals(block.project(), order),
+                                    interleave ? Math.min(USUAL_TURN, longest) : longest)
+                            .at(from, until)));
         }
         return model.withTargets(date, targets);
     }
@@ -193,8 +186,27 @@ public final class Projects {
         return model.targets().stream()
                 .filter(t -> t.name().equals(project.name())
                         && t.position().equals(project.position())
-                        && t.subSeconds() == project.subSeconds())
+                        && isOf(t.goals(), project.goals()))
                 .findFirst();
+    }
+
+    private static boolean isOf(List<FilterGoal> planned, List<Project.Goal> goals) {
+        return planned.stream()
+                .map(g -> g.filter() + g.subSeconds())
+                .toList()
+                .equals(goals.stream()
+                        .map(g -> g.filter().name() + g.subSeconds())
+                        .toList());
+    }
+
+    private static List<FilterGoal> goals(Project project, Set<String> order) {
+        return order.stream()
+                .map(name -> project.goals().stream()
+                        .filter(g -> g.filter().name().equals(name))
+                        .findFirst()
+                        .orElseThrow())
+                .map(g -> new FilterGoal(g.filter().name(), g.subSeconds()))
+                .toList();
     }
 
     private static LocalTime time(java.time.Instant instant, ZoneId zone) {

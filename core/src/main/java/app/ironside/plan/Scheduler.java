@@ -131,7 +131,7 @@ public final class Scheduler {
                     span.from().plus(span.duration().dividedBy(2)));
             // Where the telescope changes sides if the stretch began early enough; what it costs is known by the
             // stretch.
-            double sub = projects.get(p).subSeconds() + overheads.perSub();
+            double sub = projects.get(p).longestSubSeconds() + overheads.perSub();
             Instant act = transit.plusMillis(Math.round(1000
                     * MeridianRule.of(kit, projects.get(p).position().decDeg()).expectedFlipDeg(sub)
                     / MeridianRule.DEG_PER_SECOND));
@@ -225,8 +225,9 @@ public final class Scheduler {
         Project p = board.projects.get(project);
         double seconds = (until - from) * (double) STEP.toSeconds();
         int flips = flipInside(board, project, from, until) ? 1 : 0;
-        int subs = overheads.subsIn(seconds - flips * board.idle[project], p.subSeconds(), rules.ditherEvery(), flips);
-        double light = Math.min(subs, p.subsLeft()) * p.subSeconds();
+        double sub = p.meanSubSeconds();
+        int subs = overheads.subsIn(seconds - flips * board.idle[project], sub, rules.ditherEvery(), flips);
+        double light = Math.min(subs * sub, p.secondsLeft());
         return sum * Math.min(1, light / seconds);
     }
 
@@ -340,7 +341,10 @@ public final class Scheduler {
         int subs = Math.min(
                 project.subsLeft(),
                 overheads.subsIn(
-                        span.duration().toSeconds() - idle, project.subSeconds(), rules.ditherEvery(), flips ? 1 : 0));
+                        span.duration().toSeconds() - idle,
+                        project.meanSubSeconds(),
+                        rules.ditherEvery(),
+                        flips ? 1 : 0));
         double value = board.net[choice.stretch()][choice.from() - stretch.from()][choice.until() - choice.from()];
         FilterOrder order = new FilterOrder(project, board.grid, rules);
         Alternative alternative = new Alternative(instead(board, choice, without), best.value() - without.value());

@@ -3,7 +3,9 @@ package app.ironside.plan;
 import app.ironside.Check;
 import app.ironside.Progress;
 import app.ironside.Workers;
+import app.ironside.kit.Kit;
 import app.ironside.sky.Angles;
+import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Observer;
@@ -16,11 +18,15 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.Month;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * Effective hours of each chosen target for every night of a year.
@@ -32,10 +38,15 @@ import java.util.stream.IntStream;
  * @param darkHours of each night
  * @param moonlessDarkHours of each night
  * @param rows one for each target
+ * @param typical rows of objects that stand for their classes
  * @see "Meeus 1998, Astronomical Algorithms, equation 15.1, for the hour angle of an altitude"
  */
 public record SeasonBoard(
-        List<LocalDate> nights, List<Double> darkHours, List<Double> moonlessDarkHours, List<Row> rows) {
+        List<LocalDate> nights,
+        List<Double> darkHours,
+        List<Double> moonlessDarkHours,
+        List<Row> rows,
+        List<Row> typical) {
     private static final Duration STEP = Duration.ofMinutes(20);
     private static final double ASTRONOMICAL_DEG = -18;
 
@@ -48,11 +59,23 @@ public record SeasonBoard(
     /** Moonlight comes and goes with the month; seasons are judged on the best of so many nights around. */
     private static final int MONTH = 30;
 
+    private static final int MONTHS_BACK = 4;
+
+    /** So many objects stand for a class. */
+    private static final int TYPICAL = 30;
+
+    /** Lower than this at its highest an object is none of its class's best, degrees. */
+    private static final double TYPICAL_ALTITUDE_DEG = 40;
+
+    /** Of the fainter ones the larger stands for its class. */
+    private static final double NO_MAGNITUDE = 99;
+
     public SeasonBoard {
         nights = List.copyOf(nights);
         darkHours = List.copyOf(darkHours);
         moonlessDarkHours = List.copyOf(moonlessDarkHours);
         rows = List.copyOf(rows);
+        typical = List.copyOf(typical);
     }
 
     /**
@@ -72,6 +95,45 @@ public record SeasonBoard(
         public Row {
             hours = List.copyOf(hours);
         }
+
+        /**
+         * The season that is under way on an evening, or the next one: seasons come again with the year.
+         *
+         * @return empty if the target is never up
+         */
+        public Optional<Season> season(LocalDate evening) {
+            if (firstBest.isEmpty() || lastUseful.isEmpty()) {
+                return Optional.empty();
+            }
+            LocalDate from = firstBest.get();
+            LocalDate until = lastUseful.get();
+            // A season that goes on beyond the board's end is seen to end at its beginning.
+            if (until.isBefore(from)) {
+                until = until.plusYears(1);
+            }
+            while (!until.minusYears(1).isBefore(evening)) {
+                from = from.minusYears(1);
+                until = until.minusYears(1);
+            }
+            while (until.isBefore(evening)) {
+                from = from.plusYears(1);
+                until = until.plusYears(1);
+            }
+            return Optional.of(new Season(from, until));
+        }
+    }
+
+    /**
+     * When a target is in season.
+     *
+     * @param bestFrom the evening from which it has its most hours
+     * @param lastUseful the last one that still gives two fifths of them
+     */
+    public record Season(LocalDate bestFrom, LocalDate lastUseful) {}
+
+    /** The first night of the board on which an evening is looked at: some months back, so that a season under way is seen to have begun. */
+    public static LocalDate firstNight(LocalDate evening) {
+        return evening.minusMonths(MONTHS_BACK).withDayOfMonth(1);
     }
 
     /** Kinds of object that are in season together and want the same optics. */
@@ -113,17 +175,50 @@ public record SeasonBoard(
     }
 
     /**
+     * The objects that stand for their classes at a site with a kit: the brightest that rise high and fit its field. The same whatever the
+     * night.
+     */
+    public static List<DeepSkyObject> typical(DeepSkyCatalogue catalogue, Site site, Kit kit) {
+        return Arrays.stream(ObjectClass.values())
+                .flatMap(
+                        of -> brightest(catalogue, of, site, o -> KitChoice.fit(o, kit) == Candidate.Fit.GOOD).stream())
+                .toList();
+    }
+
+    /** The brightest of a class that rise high at a site. */
+    static List<DeepSkyObject> brightest(
+            DeepSkyCatalogue catalogue, ObjectClass of, Site site, Predicate<DeepSkyObject> also) {
+        return catalogue.objects().stream()
+                .filter(o -> ObjectClass.of(o.kind()) == of)
+                .filter(o -> 90 - Math.abs(site.latDeg() - o.position().decDeg()) >= TYPICAL_ALTITUDE_DEG)
+                .filter(also)
+                .sorted(Comparator.comparingDouble(
+                                (DeepSkyObject o) -> o.magnitude().orElse(NO_MAGNITUDE))
+                        .thenComparingDouble(o -> -o.longAxisArcmin()))
+                .limit(TYPICAL)
+                .toList();
+    }
+
+    /**
      * Computes the board.
      *
+     * @param typical objects that stand for their classes
      * @param first evening of the first night
      * @param nightCount usually 365
      */
     public static SeasonBoard of(
-            Site site, List<DeepSkyObject> targets, LocalDate first, int nightCount, Settings settings) {
+            Site site,
+            List<DeepSkyObject> targets,
+            List<DeepSkyObject> typical,
+            LocalDate first,
+            int nightCount,
+            Settings settings) {
         Check.atLeast("nightCount", nightCount, 1);
-        double[][] hours = new double[targets.size()][nightCount];
+        List<DeepSkyObject> all =
+                Stream.concat(targets.stream(), typical.stream()).toList();
+        double[][] hours = new double[all.size()][nightCount];
         double[][] dark = new double[2][nightCount];
-        double[][] directions = targets.stream()
+        double[][] directions = all.stream()
                 .map(t -> Vectors.of(t.position().raDeg(), t.position().decDeg()))
                 .toArray(double[][]::new);
         settings.workers().forEach(nightCount, night -> {
@@ -144,10 +239,15 @@ public record SeasonBoard(
         List<LocalDate> nights =
                 IntStream.range(0, nightCount).mapToObj(first::plusDays).toList();
         List<Row> rows = new ArrayList<>();
-        for (int i = 0; i < targets.size(); i++) {
-            rows.add(row(targets.get(i), hours[i], nights));
+        for (int i = 0; i < all.size(); i++) {
+            rows.add(row(all.get(i), hours[i], nights));
         }
-        return new SeasonBoard(nights, boxed(dark[0]), boxed(dark[1]), rows);
+        return new SeasonBoard(
+                nights,
+                boxed(dark[0]),
+                boxed(dark[1]),
+                rows.subList(0, targets.size()),
+                rows.subList(targets.size(), rows.size()));
     }
 
     /** How a board is made. */
@@ -301,7 +401,7 @@ public record SeasonBoard(
         Map<Month, Map<ObjectClass, Double>> board = new EnumMap<>(Month.class);
         for (Month month : Month.values()) {
             Map<ObjectClass, double[]> sums = new EnumMap<>(ObjectClass.class);
-            for (Row row : rows) {
+            for (Row row : typical) {
                 double[] sum = sums.computeIfAbsent(ObjectClass.of(row.object().kind()), c -> new double[2]);
                 double best = 0;
                 for (int i = 0; i < nights.size(); i++) {

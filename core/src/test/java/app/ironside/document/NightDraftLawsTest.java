@@ -72,7 +72,7 @@ class NightDraftLawsTest {
                     .anyMatch(u -> !u.from().isAfter(block.span().from().plusSeconds(1))
                             && !u.until().isBefore(block.span().until().minusSeconds(1)));
             block.flip().ifPresent(f -> assertThat(block.span().contains(f)).isTrue());
-            double light = block.subs() * block.target().subSeconds();
+            double light = 3600 * block.hoursOfLight();
             assertThat(light).isLessThanOrEqualTo(block.span().duration().toSeconds());
             if (i > 0) {
                 assertThat(blocks.get(i - 1).span().until())

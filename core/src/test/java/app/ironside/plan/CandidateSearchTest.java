@@ -160,6 +160,7 @@ class CandidateSearchTest {
         SeasonBoard board = SeasonBoard.of(
                 site,
                 targets,
+                List.of(),
                 LocalDate.of(2026, 1, 1),
                 365,
                 new SeasonBoard.Settings(25, Workers.ALL_CORES, Progress.NONE));
@@ -181,6 +182,7 @@ class CandidateSearchTest {
         org.assertj.core.api.Assertions.assertThatThrownBy(() -> SeasonBoard.of(
                         SITE,
                         List.of(OBJECTS.objects().get(0)),
+                        List.of(),
                         DATE,
                         10,
                         new SeasonBoard.Settings(25, Workers.SERIAL, never)))

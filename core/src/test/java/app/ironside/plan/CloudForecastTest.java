@@ -11,6 +11,9 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.StringReader;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -26,7 +29,15 @@ class CloudForecastTest {
     }
 
     private static CloudForecast read(String text) throws IOException {
-        return CloudForecast.parse(new BufferedReader(new StringReader(text)), "clouds.csv");
+        return table(text).clouds(new Interval(EIGHT, minutes(600)));
+    }
+
+    private static WeatherTable table(String text) throws IOException {
+        return WeatherTable.parse(
+                new BufferedReader(new StringReader(text)),
+                "clouds.csv",
+                EIGHT,
+                new WeatherTable.Place(ZoneId.of("Europe/Rome"), LocalDate.of(2026, 11, 14)));
     }
 
     @Test
@@ -54,7 +65,8 @@ class CloudForecastTest {
     @ValueSource(
             strings = {
                 "2026-11-14T21:00:00+01:00",
-                "2026-11-14T21:00:00,35",
+                "2026-11-14T25:00:00,35",
+                "2026-11-14T21:00:00+01:00,",
                 "2026-11-14T21:00:00+01:00,135",
                 "2026-11-14T21:00:00+01:00,-1",
                 "2026-11-14T21:00:00+01:00,NaN",
@@ -65,7 +77,57 @@ class CloudForecastTest {
                 .isInstanceOf(BadInputException.class)
                 .hasMessageContaining("clouds.csv line 3")
                 .hasMessageContaining(line)
-                .hasMessageContaining("time with offset and cover in percent");
+                .hasMessageContaining("time, cloud in percent");
+    }
+
+    /** Local times are the site's, clock times alone the night's; columns come in any order and some may be missing. */
+    @Test
+    void aTableOfAirAndCloud() throws IOException {
+        WeatherTable table = table(
+                """
+                wind m/s; time; humidity %; temperature; cloud
+                2; 20:00; 60; 6; 10
+                4; 2026-11-15 00:00; 90; 2; 50
+                6; 4:00; 95; ; 90
+                """);
+        assertThat(table.span().from()).isEqualTo("2026-11-14T19:00:00Z");
+        assertThat(table.span().until()).isEqualTo("2026-11-15T03:00:00Z");
+        List<WeatherForecast.Hour> hours = table.hours(new Interval(minutes(0), minutes(600)));
+        assertThat(hours).as("no air after midnight").hasSize(4);
+        // By hand: at 21:00 local a quarter of the way from 20:00 to 00:00.
+        assertThat(hours.get(0)).isEqualTo(new WeatherForecast.Hour(EIGHT, 0.2, 5.0, 0.675, 2.5));
+        assertThat(table.clouds(table.span()).coverAt(Instant.parse("2026-11-15T01:00:00Z")))
+                .isCloseTo(0.7, within(1e-12));
+        assertThat(table.tellsOf(new Interval(minutes(24 * 60), minutes(30 * 60))))
+                .isFalse();
+        assertThat(table.age(minutes(60 * 5))).isEqualTo("5 h old");
+        assertThat(table("time,cover\n21:00,5\n").tellsOfAir()).isFalse();
+    }
+
+    /** By hand: cover of 10 % until midnight, then 70 %: of five hours from eight on, it crosses three tenths at 23:20. */
+    @Test
+    void theVerdictInHours() throws IOException {
+        WeatherTable table = table("time,cover\n21:00,10\n23:00,10\n1:00,70\n");
+        ClearHours hours = ClearHours.of(List.of(new Interval(EIGHT, minutes(300))), table);
+        assertThat(hours.upHours()).isEqualTo(5);
+        assertThat(hours.knownHours()).isEqualTo(4);
+        assertThat(hours.hours()).isCloseTo(2 + 2.0 / 3 + 1.0 / 6, within(1e-9));
+        assertThat(hours.isWorthStarting()).isTrue();
+        assertThat(ClearHours.of(List.of(new Interval(minutes(160), minutes(300))), table)
+                        .isWorthStarting())
+                .isFalse();
+    }
+
+    @Test
+    void typedNumbersAreOfOneNight() {
+        Interval night = new Interval(EIGHT, minutes(600));
+        WeatherTable typed = WeatherTable.typed(night, 0.2, 8, -2, 0.8, 3, EIGHT);
+        assertThat(typed.hours(night)).hasSize(11);
+        assertThat(typed.hours(night).get(5).temperatureC()).isCloseTo(3, within(1e-12));
+        assertThat(typed.tellsOf(new Interval(minutes(24 * 60), minutes(34 * 60))))
+                .isFalse();
+        assertThatThrownBy(() -> WeatherTable.typed(night, 0.2, 8, -2, 80, 3, EIGHT))
+                .hasMessageContaining("humidity is 80");
     }
 
     @Test
@@ -99,8 +161,9 @@ class CloudForecastTest {
     @Test
     void theTimeOfTenSubs() {
         Overheads costs = new Overheads(2, 18, 110, 1.2, 120, 150);
-        assertThat(costs.secondsFor(10, 180, 3, 0)).isCloseTo(1.15 * (1880 + 120 + 47.87), within(0.5));
-        assertThat(costs.secondsFor(10, 180, 3, 1) - costs.secondsFor(10, 180, 3, 0))
+        assertThat(costs.secondsFor(10 * costs.secondsOf(180, 3), 0, 180))
+                .isCloseTo(1.15 * (1880 + 120 + 47.87), within(0.5));
+        assertThat(costs.secondsFor(1880, 1, 180) - costs.secondsFor(1880, 0, 180))
                 .as("a flip costs its own time and a sub")
                 .isCloseTo(1.15 * 330, within(1e-9));
     }
@@ -110,7 +173,7 @@ class CloudForecastTest {
     @CsvSource({"5, 60, 1, 0", "10, 180, 3, 0", "40, 120, 2, 1", "100, 30, 5, 1", "3, 600, 1, 1"})
     void theTimeAllowedSuffices(int subs, double seconds, int ditherEvery, int flips) {
         Overheads costs = Overheads.of(Examples.kit("wren"));
-        double allowed = costs.secondsFor(subs, seconds, ditherEvery, flips);
+        double allowed = costs.secondsFor(subs * costs.secondsOf(seconds, ditherEvery), flips, seconds);
         assertThat(costs.subsIn(allowed, seconds, ditherEvery, flips)).isGreaterThanOrEqualTo(subs);
         assertThat(costs.subsIn(10, seconds, ditherEvery, flips))
                 .as("no time, no sub")

@@ -14,6 +14,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
@@ -109,14 +110,22 @@ class MeridianFlipTest {
         NightPlan first = NightPlanner.plan(demo.site(), demo.kit(), counted, outlook);
         Instant stopped = first.blocks().get(0).span().until().plus(Duration.ofHours(1));
         NightPlan after = NightPlanner.plan(
-                demo.site(), demo.kit(), counted, outlook, new NightPlanner.Progress(stopped, List.of(1, 0)));
+                demo.site(),
+                demo.kit(),
+                counted,
+                outlook,
+                new NightPlanner.Progress(stopped, List.of(Map.of("L", 1), Map.of())));
         assertThat(after.blocks()).hasSize(2);
         assertThat(after.blocks().get(0).subs()).isEqualTo(13);
-        assertThat(after.blocks().get(0).done()).isEqualTo(1);
+        assertThat(after.blocks().get(0).done()).isEqualTo(Map.of("L", 1));
         assertThat(after.blocks().get(0).span().from()).isEqualTo(stopped);
         assertThat(after.blocks().get(1).subs()).isEqualTo(14);
         NightPlan done = NightPlanner.plan(
-                demo.site(), demo.kit(), counted, outlook, new NightPlanner.Progress(stopped, List.of(14, 3)));
+                demo.site(),
+                demo.kit(),
+                counted,
+                outlook,
+                new NightPlanner.Progress(stopped, List.of(Map.of("L", 14), Map.of("L", 3))));
         assertThat(done.blocks()).singleElement().satisfies(block -> {
             assertThat(block.target().name()).isEqualTo(b.name());
             assertThat(block.subs()).isEqualTo(11);

@@ -1,7 +1,6 @@
 package app.ironside.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
-import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Examples;
@@ -9,8 +8,6 @@ import app.ironside.document.NightFile;
 import app.ironside.kit.Kit;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Interval;
-import java.io.BufferedReader;
-import java.io.StringReader;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -124,24 +121,5 @@ class NightBudgetTest {
         NightBudget tracker = budget(Examples.kit("lark"), weather(8, 0.5), 500);
         assertThat(tracker.visits().stream().mapToInt(v -> v.jobs().size()).sum())
                 .isGreaterThan(jobs);
-    }
-
-    /** By hand: 20 % at eight and 80 % at ten: half at nine; usable until 20:20, when three tenths are reached. */
-    @Test
-    void cloudsHourByHour() throws Exception {
-        String text = "time,cover\n# made up\n2026-11-14T21:00:00+01:00,20\n2026-11-14T23:00:00+01:00,80\n";
-        CloudForecast clouds = CloudForecast.parse(new BufferedReader(new StringReader(text)), "c.csv");
-        assertThat(clouds.coverAt(EIGHT.plusSeconds(3600))).isCloseTo(0.5, within(1e-12));
-        assertThat(clouds.coverAt(EIGHT.minusSeconds(9999))).isCloseTo(0.2, within(1e-12));
-        assertThat(clouds.usable(new Interval(EIGHT, EIGHT.plusSeconds(7200))))
-                .containsExactly(new Interval(EIGHT, EIGHT.plusSeconds(1200)));
-        assertThatThrownBy(() ->
-                        CloudForecast.parse(new BufferedReader(new StringReader("2026-11-14T21:00:00,20\n")), "c.csv"))
-                .hasMessage(
-                        "c.csv line 1: \"2026-11-14T21:00:00,20\" is not a forecast; expected time with offset and cover in"
-                                + " percent, as 2026-11-14T21:00:00+01:00,35");
-        assertThatThrownBy(() -> CloudForecast.parse(
-                        new BufferedReader(new StringReader("2026-11-14T21:00:00Z,130\n")), "c.csv"))
-                .hasMessageContaining("c.csv line 1");
     }
 }

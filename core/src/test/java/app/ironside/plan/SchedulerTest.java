@@ -18,6 +18,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 
@@ -29,11 +30,11 @@ class SchedulerTest {
 
     private static Project.Goal goal(String filter, int left, double moonLimit) {
         FilterSpec spec = WREN.filters().get(WREN.filterSlot(filter));
-        return new Project.Goal(spec, left, moonLimit, NightGrid.Light.VISUAL);
+        return new Project.Goal(spec, left, 180, moonLimit, NightGrid.Light.VISUAL);
     }
 
     private static Project project(String name, double ra, double dec, double priority, int left) {
-        return new Project(name, new Equatorial(ra, dec), priority, 180, List.of(goal("L", left, 20)));
+        return new Project(name, new Equatorial(ra, dec), priority, List.of(goal("L", left, 20)));
     }
 
     private static Interval dark() {
@@ -80,13 +81,13 @@ class SchedulerTest {
             sum += grid.weight(i, seen, direction, NightGrid.Light.VISUAL) * grid.stepHours() * p.priority();
         }
         Instant transit = TargetWindow.transit(p.position(), OBSERVER, grid.edge(grid.size() / 2));
-        double sub = p.subSeconds() + Overheads.of(WREN).perSub();
+        double sub = p.meanSubSeconds() + Overheads.of(WREN).perSub();
         double past = MeridianRule.of(WREN, p.position().decDeg()).expectedFlipDeg(sub) / MeridianRule.DEG_PER_SECOND;
         long flipAt =
                 Math.floorDiv(Duration.between(grid.edge(0), transit).toMillis() + Math.round(1000 * past), 300_000L);
         int flips = flipAt > a && flipAt < b ? 1 : 0;
-        int subs = Overheads.of(WREN).subsIn((b - a) * 300.0, p.subSeconds(), 2, flips);
-        double light = Math.min(subs, p.goals().get(0).subsLeft()) * p.subSeconds();
+        int subs = Overheads.of(WREN).subsIn((b - a) * 300.0, p.meanSubSeconds(), 2, flips);
+        double light = Math.min(subs, p.goals().get(0).subsLeft()) * p.meanSubSeconds();
         return sum * Math.min(1, light / ((b - a) * 300.0));
     }
 
@@ -152,7 +153,6 @@ class SchedulerTest {
                 "NGC 281",
                 new Equatorial(13.2, 56.6),
                 1,
-                180,
                 List.of(goal("L", Project.Goal.ENDLESS, 0.1), goal("Ha", Project.Goal.ENDLESS, 20)));
         Schedule schedule = new Scheduler(WREN, OBSERVER, RULES)
                 .best(List.of(nebula), night.dark().get(0), CloudForecast.CLEAR);
@@ -168,7 +168,7 @@ class SchedulerTest {
     @Test
     void filtersInTurnsOrInBlocks() {
         List<Project.Goal> goals = List.of(goal("L", 60, 20), goal("R", 20, 20), goal("G", 20, 20), goal("B", 20, 20));
-        Project galaxy = new Project("NGC 2403", new Equatorial(114.2, 65.6), 1, 180, goals);
+        Project galaxy = new Project("NGC 2403", new Equatorial(114.2, 65.6), 1, goals);
         Schedule turns = new Scheduler(WREN, OBSERVER, RULES).best(List.of(galaxy), dark(), CloudForecast.CLEAR);
         Schedule blocks = new Scheduler(WREN, OBSERVER, new Scheduler.Rules(25, 2, false, 2))
                 .best(List.of(galaxy), dark(), CloudForecast.CLEAR);
@@ -188,11 +188,9 @@ class SchedulerTest {
     @Test
     void cloudyHoursAreWorthLess() throws Exception {
         Interval dark = dark();
-        CloudForecast late = CloudForecast.parse(
-                new java.io.BufferedReader(new java.io.StringReader("time,cover\n"
-                        + dark.from().plusSeconds(4 * 3600) + ",0\n"
-                        + dark.from().plusSeconds(4 * 3600 + 1) + ",100\n")),
-                "forecast.csv");
+        CloudForecast late = new CloudForecast(Map.of(
+                dark.from().plusSeconds(4 * 3600), 0.0,
+                dark.from().plusSeconds(4 * 3600 + 1), 1.0));
         Project m33 = project("M 33", 23.46, 30.66, 1, Project.Goal.ENDLESS);
         Scheduler scheduler = new Scheduler(WREN, OBSERVER, RULES);
         Schedule clear = scheduler.best(List.of(m33), dark, CloudForecast.CLEAR);

@@ -146,7 +146,8 @@ final class DeskView extends StackPane
         this.reins = new Reins(nights, settings.gates(), questions, this::refresh);
         this.commands = new CommandBar(reins::command, policy -> reins.setPolicy(station, policy));
         this.beginnings = new Beginnings(nights, questions, this::beginFromPlan, this::remove);
-        this.planDesk = new PlanDesk(wiring, profiles, logbook.folder(), this::planChanged, beginnings);
+        this.planDesk =
+                new PlanDesk(wiring, profiles, logbook.folder(), logbook::account, this::planChanged, beginnings);
         this.planBench = new PlanBench(planDesk);
         this.planReckoner = new PlanReckoner(planDesk);
         this.reckoning = new ReckoningView(planDesk::obey);

@@ -150,7 +150,7 @@ class KilledCommandedNightTest {
             NightFile inForce = NightFile.parse(r.document(), night.title(), wiring.objects());
             NightFile begun = NightFile.parse(night.document(), night.title(), wiring.objects());
             assertThat(begun.differsInProgramOnly(inForce)).isTrue();
-            double seconds = inForce.program().targets().get(0).subSeconds();
+            double seconds = inForce.program().targets().get(0).longestSubSeconds();
             Instant from = r.time();
             assertThat(NightState.of(events).subs().stream()
                             .filter(s -> s.exposed().from().isAfter(from))

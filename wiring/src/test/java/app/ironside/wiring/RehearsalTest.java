@@ -121,7 +121,7 @@ class RehearsalTest {
         assertThat((double) Duration.between(planned, turned).toSeconds())
                 .isCloseTo(
                         0,
-                        within(file.program().targets().get(0).subSeconds()
+                        within(file.program().targets().get(0).longestSubSeconds()
                                 + Overheads.of(file.kit()).perSub()));
     }
 

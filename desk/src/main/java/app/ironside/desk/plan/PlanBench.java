@@ -8,6 +8,7 @@ import java.util.EnumMap;
 import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
@@ -17,13 +18,16 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
-/** The Plan station: seven views of one night. */
+/** The Plan station: nine views of one night. */
 public final class PlanBench implements Bench {
     private final PlanDesk plan;
     private final FieldStates fields;
     private final TonightPane tonight;
+    private final WishesPane wishes;
+    private final RulesPane rules;
     private final FramingPane framing;
     private final SeasonPane season;
+    private final VBox seasonWithSearch;
     private final ExposurePane exposure;
     private final CostsPane costs;
     private final RehearsalPane rehearsal;
@@ -38,8 +42,16 @@ public final class PlanBench implements Bench {
         this.plan = plan;
         fields = new FieldStates(plan.wiring());
         tonight = new TonightPane(plan, fields);
+        wishes = new WishesPane(plan);
+        rules = new RulesPane(plan);
         framing = new FramingPane(plan, fields);
         season = new SeasonPane(plan);
+        TextField name = new TextField();
+        name.setId("season-find");
+        name.setPromptText("anything in the catalogue, then Enter");
+        name.setOnAction(e -> plan.find(name.getText()));
+        VBox.setVgrow(season, Priority.ALWAYS);
+        seasonWithSearch = new VBox(8, name, season);
         exposure = new ExposurePane(plan);
         costs = new CostsPane(plan);
         rehearsal = new RehearsalPane(plan);
@@ -87,8 +99,10 @@ public final class PlanBench implements Bench {
     private Region pane() {
         return switch (plan.tab()) {
             case TONIGHT -> tonight;
+            case WISHES -> wishes;
+            case RULES -> rules;
             case FRAMING -> framing;
-            case SEASON -> season;
+            case SEASON -> seasonWithSearch;
             case EXPOSURE -> exposure;
             case COSTS -> costs;
             case REHEARSAL -> rehearsal;
@@ -112,6 +126,8 @@ public final class PlanBench implements Bench {
         }
         switch (plan.tab()) {
             case TONIGHT -> tonight.refresh();
+            case WISHES -> wishes.refresh();
+            case RULES -> rules.refresh();
             case FRAMING -> framing.refresh();
             case SEASON -> season.refresh();
             case EXPOSURE -> exposure.refresh();

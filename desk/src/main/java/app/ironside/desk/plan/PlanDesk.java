@@ -2,7 +2,6 @@ package app.ironside.desk.plan;
 
 import app.ironside.BadInputException;
 import app.ironside.Progress;
-import app.ironside.TextFiles;
 import app.ironside.Workers;
 import app.ironside.desk.night.RibbonPlanner;
 import app.ironside.desk.night.RibbonState;
@@ -16,6 +15,7 @@ import app.ironside.document.PlanModel;
 import app.ironside.document.ReadyList;
 import app.ironside.document.RehearsedFault;
 import app.ironside.kit.Kit;
+import app.ironside.logbook.Account;
 import app.ironside.logbook.Profiles;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.CandidateSearch;
@@ -23,16 +23,16 @@ import app.ironside.plan.CloudForecast;
 import app.ironside.plan.Framing;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.Program;
 import app.ironside.plan.Schedule;
 import app.ironside.plan.SeasonBoard;
 import app.ironside.plan.TargetLight;
 import app.ironside.plan.WeatherForecast;
+import app.ironside.plan.WeatherTable;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Site;
 import app.ironside.wiring.Wiring;
-import java.io.BufferedReader;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -56,10 +56,12 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     /** What the middle of the station shows. */
     public enum Tab {
         TONIGHT("Tonight"),
+        WISHES("Wishes"),
         FRAMING("Framing"),
         SEASON("Season"),
         EXPOSURE("Exposure"),
         COSTS("Costs"),
+        RULES("Rules"),
         REHEARSAL("Rehearsal"),
         PROFILES("Site and kit");
 
@@ -83,6 +85,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private final Runner runner;
     private final CandidateSearch search;
     private final Rehearsals rehearsals;
+    private final Wishes wishes;
     private final BackgroundWork work = new BackgroundWork("plan");
     private final BackgroundWork editing = new BackgroundWork("changes of the plan");
     private final BackgroundWork dragging = new BackgroundWork("drag");
@@ -94,9 +97,11 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private RibbonState.Sky sky;
     private Optional<PlanDrawn> drawn = Optional.empty();
     private Optional<DeepSkyObject> drawnFor = Optional.empty();
-    private WeatherForecast weather = span -> List.of();
-    private Optional<CloudForecast> ownForecast = Optional.empty();
-    private int forecasts;
+
+    /** The forecast that the plan was drawn under. */
+    private int drawnUnder;
+
+    private final Forecasts forecasts = new Forecasts();
     private List<Candidate> candidates = List.of();
     private Optional<SeasonBoard> season = Optional.empty();
     private Optional<Schedule> schedule = Optional.empty();
@@ -118,7 +123,11 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         void begin(NightFile night);
     }
 
-    public PlanDesk(Wiring wiring, Profiles profiles, Path folder, Runnable changed, Runner runner) {
+    /**
+     * @param account what earlier nights gave
+     */
+    public PlanDesk(
+            Wiring wiring, Profiles profiles, Path folder, Supplier<Account> account, Runnable changed, Runner runner) {
         this.wiring = wiring;
         this.profiles = profiles;
         this.folder = folder;
@@ -126,12 +135,22 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         this.runner = runner;
         this.setAside = profiles.setAside();
         this.rehearsals = new Rehearsals(wiring, changed);
+        this.wishes = new Wishes(this, account);
         this.search = new CandidateSearch(wiring.objects(), wiring.stars());
     }
 
     /** Tries the camera of the kit. */
     TrialBar trial() {
         return new TrialBar(wiring, trying, this::file, kit -> use(file().site(), kit));
+    }
+
+    /** What is wanted of targets. */
+    Wishes wishes() {
+        return wishes;
+    }
+
+    PlanModel model() {
+        return model;
     }
 
     /** What can connect devices. */
@@ -223,23 +242,14 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         return profiles;
     }
 
-    /** The person's forecast, if it is for this night. What is invented for rehearsals foresees nothing. */
-    CloudForecast clouds() {
-        return ownForecast
-                .filter(f -> f.tellsOf(draft().plan().times().night()))
-                .orElseGet(() -> weather.isInvented()
-                        ? CloudForecast.CLEAR
-                        : weather.clouds(draft().plan().times().night()));
-    }
-
-    /** The clouds that a rehearsal of this plan would meet. */
-    CloudForecast inventedClouds() {
-        return weather.isInvented() ? weather.clouds(draft().plan().times().night()) : CloudForecast.CLEAR;
-    }
-
-    /** Changes with each forecast that is read. */
-    int forecastsRead() {
+    /** What is foreseen of the night. */
+    Forecasts forecasts() {
         return forecasts;
+    }
+
+    /** Clouds that are foreseen. */
+    CloudForecast clouds() {
+        return forecasts.clouds(draft());
     }
 
     public RibbonState ribbon() {
@@ -279,8 +289,9 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     private void started(PlanStart start) {
         sky = start.sky();
-        weather = start.weather();
+        forecasts.setService(start.weather());
         season = Optional.empty();
+        wishes.lookUp();
         computeCandidates();
         if (tab == Tab.SEASON) {
             computeSeason();
@@ -289,13 +300,14 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     /** Tells the views, and has what follows from the draft reckoned. */
-    private void changed() {
+    void changed() {
         changed.run();
         NightDraft now = draft();
         RibbonState.Sky over = sky;
-        WeatherForecast under = weather;
+        WeatherForecast under = forecasts.under(now);
         Optional<DeepSkyObject> at = model.looked();
-        if (drawn.filter(d -> d.of() == now).isPresent() && at.equals(drawnFor)) {
+        int read = forecasts.read();
+        if (drawn.filter(d -> d.of() == now).isPresent() && at.equals(drawnFor) && read == drawnUnder) {
             return;
         }
         drawing.ask(progress -> PlanDrawn.of(now, over, under, folder, at))
@@ -304,6 +316,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                 .then(next -> {
                     drawn = Optional.of(next);
                     drawnFor = at;
+                    drawnUnder = read;
                     changed.run();
                 });
     }
@@ -329,7 +342,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         });
     }
 
-    private void edit(UnaryOperator<NightDraft> step) {
+    void edit(UnaryOperator<NightDraft> step) {
         edit(step, () -> {});
     }
 
@@ -349,12 +362,14 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private void computeSeason() {
         NightDraft now = draft();
         List<DeepSkyObject> targets = model.seasonTargets(candidates, setAside);
-        LocalDate first = now.file().program().date().withDayOfMonth(1);
+        LocalDate first = SeasonBoard.firstNight(now.file().program().date());
         double minimum = now.file().program().minimumAltitudeDeg();
         compute(
                 () -> SeasonBoard.of(
                         now.file().site(),
                         targets,
+                        SeasonBoard.typical(
+                                wiring.objects(), now.file().site(), now.file().kit()),
                         first,
                         365,
                         new SeasonBoard.Settings(minimum, Workers.ALL_CORES, Progress.NONE)),
@@ -377,7 +392,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                 });
     }
 
-    private void say(String text) {
+    void say(String text) {
         message = text;
         busy = false;
         changed();
@@ -388,7 +403,24 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     void look(DeepSkyObject object) {
         model.look(object);
+        if (season.filter(b -> b.rows().stream().noneMatch(r -> r.object() == object))
+                .isPresent()) {
+            season = Optional.empty();
+            if (tab == Tab.SEASON) {
+                computeSeason();
+            }
+        }
         changed();
+    }
+
+    /** Looks at whatever the catalogue has of a name. */
+    void find(String name) {
+        if (name.isBlank()) {
+            return;
+        }
+        Optional<DeepSkyObject> found = wiring.objects().find(name.strip());
+        message = found.isPresent() ? "" : "The catalogue has no \"" + name.strip() + "\".";
+        found.ifPresentOrElse(this::look, this::changed);
     }
 
     /** After a step back or forward: of another night, everything is reckoned again. */
@@ -441,7 +473,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     public void preview(int moved, Interval span) {
         NightDraft from = model.settled();
         RibbonState.Sky over = sky;
-        WeatherForecast under = weather;
+        WeatherForecast under = forecasts.under(from);
         Optional<DeepSkyObject> at = model.looked();
         dragging.ask(progress -> PlanDrawn.of(from.move(moved, span), over, under, folder, at))
                 .onlyNewest()
@@ -607,24 +639,41 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         edit(model.withSubSeconds(seconds));
     }
 
+    /** Other rules of the night; a step that can be taken back. */
+    void setRules(UnaryOperator<Program> change) {
+        double before = file().program().minimumAltitudeDeg();
+        edit(now -> now.withProgram(change.apply(now.file().program())), () -> {
+            if (file().program().minimumAltitudeDeg() != before) {
+                computeCandidates();
+            }
+        });
+    }
+
     /** Tables that were read for this plan: nothing is saved over them. */
     List<Path> filesRead() {
         return List.copyOf(filesRead);
     }
 
+    /** Reads a table of the weather that somebody foresees, beside the interface. */
     public void readForecast(Path csv) {
         filesRead.add(csv);
-        try (BufferedReader reader = TextFiles.reader(csv, "a forecast")) {
-            ownForecast =
-                    Optional.of(CloudForecast.parse(reader, csv.getFileName().toString()));
-            forecasts++;
-            message = ownForecast.get().tellsOf(draft().plan().times().night())
-                    ? ""
-                    : csv.getFileName() + " tells nothing of this night; it is used on the night it is for.";
-            computeCandidates();
-        } catch (IOException | BadInputException e) {
-            say(e.getMessage());
-        }
+        NightDraft now = draft();
+        editing.ask(progress -> Forecasts.parse(csv, now)).failed(this::say).then(this::takeForecast);
+    }
+
+    /** Another forecast: everything that follows from the weather is reckoned anew. */
+    void takeForecast(WeatherTable table) {
+        message = forecasts.take(table, draft());
+        weatherChanged();
+    }
+
+    void forgetForecast() {
+        forecasts.forget();
+        weatherChanged();
+    }
+
+    private void weatherChanged() {
+        computeCandidates();
         changed();
     }
 
@@ -755,6 +804,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         drawing.close();
         reframing.close();
         rehearsals.close();
+        wishes.close();
         trying.close();
     }
 }

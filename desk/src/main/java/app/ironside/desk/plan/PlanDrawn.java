@@ -43,7 +43,7 @@ public record PlanDrawn(NightDraft of, NightBudget budget, RibbonState ribbon) {
                                 .noneMatch(b -> b.target().name().equals(o.id())))
                         .map(o -> ribbon.withGhost(
                                 o.id(),
-                                draft.outlook().windows().apply(o.position()),
+                                draft.outlook().window(o.position()),
                                 draft.file().site().horizon()))
                         .orElse(ribbon));
     }

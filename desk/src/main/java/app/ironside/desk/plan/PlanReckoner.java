@@ -18,32 +18,31 @@ import app.ironside.plan.NightPlan;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.Projects;
 import app.ironside.plan.Schedule;
-import app.ironside.plan.SeasonBoard;
 import app.ironside.plan.TargetLight;
 import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Interval;
 import app.ironside.sky.Site;
 import app.ironside.sky.SkyScale;
 import app.ironside.wiring.Outcome;
 import java.time.Duration;
-import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 
 /** Words and numbers of the Plan station. */
 public final class PlanReckoner {
-    private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM", Locale.ENGLISH);
-    private static final double GOAL_HOURS = 20;
-    private static final double CLEAR_NIGHTS_A_MONTH = 5;
+    /** A night is moonless, clear or narrow as far as this share of it is. */
+    private static final double MOST_OF = 0.8;
+
     private static final double USUAL_SEEING_ARCSEC = 4;
 
     private final PlanDesk plan;
+    private final ManyNightsReckoner manyNights;
 
     public PlanReckoner(PlanDesk plan) {
         this.plan = plan;
+        this.manyNights = new ManyNightsReckoner(plan);
     }
 
     /**
@@ -62,7 +61,9 @@ public final class PlanReckoner {
         return switch (plan.tab()) {
             case TONIGHT -> tonight(budget);
             case FRAMING -> framing();
-            case SEASON -> season();
+            case SEASON -> manyNights.season(actions(true));
+            case WISHES -> manyNights.wishes(actions(true));
+            case RULES -> manyNights.rules(actions(false));
             case EXPOSURE -> exposure(filter);
             case COSTS -> costs(budget);
             case REHEARSAL -> rehearsal();
@@ -144,9 +145,8 @@ public final class PlanReckoner {
 
     private ReckoningState tonight(NightBudget budget) {
         NightPlan p = plan.draft().plan();
-        double light = p.blocks().stream()
-                .mapToDouble(b -> b.subs() * b.target().subSeconds() / 3600)
-                .sum();
+        double light =
+                p.blocks().stream().mapToDouble(PlannedBlock::hoursOfLight).sum();
         boolean trouble = !budget.warnings().isEmpty();
         List<Row> rows = new ArrayList<>();
         rows.add(new Row(
@@ -164,15 +164,18 @@ public final class PlanReckoner {
         rows.add(new Row("last light", Words.clock(budget.lightUntil(), zone())));
         rows.add(new Row("bed", CostsPane.bedtime(budget, zone())));
         chosenRows(rows);
+        Optional<String> weather = foreseen(p);
         String sentence = trouble
                 ? budget.warnings().get(0)
-                : plan.schedule().isEmpty() && !budget.reminders().isEmpty()
-                        ? budget.reminders().get(0)
-                        : plan.schedule()
-                                .map(PlanReckoner::loss)
-                                .orElseGet(() -> p.blocks().isEmpty()
-                                        ? ""
-                                        : bestLine(p.blocks().get(0)));
+                : weather.isPresent()
+                        ? weather.get()
+                        : plan.schedule().isEmpty() && !budget.reminders().isEmpty()
+                                ? budget.reminders().get(0)
+                                : plan.schedule()
+                                        .map(PlanReckoner::loss)
+                                        .orElseGet(() -> p.blocks().isEmpty()
+                                                ? ""
+                                                : bestLine(p.blocks().get(0)));
         return new ReckoningState(
                 p.subs() == 0 ? "Nothing is up." : Words.format("%d subs fit.", p.subs()),
                 sentence,
@@ -183,6 +186,52 @@ public final class PlanReckoner {
                         + "compared with the zenith without Moon (Krisciunas and Schaefer 1991; CCD equation, Howell 2006). "
                         + "Arranging is exact on pieces of five minutes, by dynamic programming over sets of stretches.",
                 schools());
+    }
+
+    /** What the forecast says of the targets, and of a rare night; empty without one. */
+    private Optional<String> foreseen(NightPlan p) {
+        List<String> said = new ArrayList<>();
+        p.blocks().stream().map(b -> b.target().name()).distinct().forEach(name -> p.blocks().stream()
+                .filter(b -> b.target().name().equals(name))
+                .findFirst()
+                .flatMap(b -> plan.forecasts().verdict(name, b.window().usable(), plan.draft()))
+                .ifPresent(said::add));
+        if (said.isEmpty()) {
+            return Optional.empty();
+        }
+        rareNight(p).ifPresent(rare -> said.add(0, rare));
+        return Optional.of(String.join(" ", said));
+    }
+
+    /** Clear and moonless coincide seldom: broad light is what such a night is for. */
+    private Optional<String> rareNight(NightPlan p) {
+        double dark = p.times().darkHours();
+        double clear = p.times().dark().stream()
+                .flatMap(d -> plan.clouds().usable(d).stream())
+                .mapToDouble(Interval::hours)
+                .sum();
+        double light =
+                p.blocks().stream().mapToDouble(PlannedBlock::hoursOfLight).sum();
+        double narrow = p.blocks().stream()
+                .flatMap(b -> b.target().goals().stream()
+                        .filter(g -> plan.file()
+                                .kit()
+                                .filters()
+                                .get(plan.file().kit().filterSlot(g.filter()))
+                                .narrow())
+                        .map(g -> b.byFilter().getOrDefault(g.filter(), 0) * g.subSeconds() / 3600))
+                .mapToDouble(Double::doubleValue)
+                .sum();
+        boolean rare = dark > 0
+                && p.times().moonlessDarkHours() >= MOST_OF * dark
+                && clear >= MOST_OF * dark
+                && narrow > light / 2;
+        return rare
+                ? Optional.of(Words.format(
+                        "A rare night: %.1f h without Moon and clear, and the plan spends %.1f h of it on narrow filters, which a moonlit"
+                                + " night serves as well: broad light first.",
+                        Math.min(clear, p.times().moonlessDarkHours()), narrow))
+                : Optional.empty();
     }
 
     private String bestLine(PlannedBlock b) {
@@ -307,45 +356,6 @@ public final class PlanReckoner {
                                 kit.arcsecPerPixel() < 1)));
     }
 
-    // ---- season
-    // ------------------------------------------------------------------------------------------------------------
-
-    private ReckoningState season() {
-        if (plan.season().isEmpty()) {
-            return ReckoningState.waiting(
-                    "Weighing a year.", "Each night of the year for the night's targets and the best candidates.");
-        }
-        SeasonBoard board = plan.season().get();
-        SeasonBoard.Row row = board.rows().stream()
-                .filter(r -> plan.looked().filter(o -> o == r.object()).isPresent())
-                .findFirst()
-                .orElse(board.rows().get(0));
-        LocalDate tonight = plan.file().program().date();
-        Optional<SeasonBoard.Goal> goal = board.nightsFor(row, GOAL_HOURS, tonight, CLEAR_NIGHTS_A_MONTH);
-        List<Row> rows = new ArrayList<>(List.of(
-                new Row("most in a night", Words.format("%.1f h", row.best())),
-                new Row("best from", row.firstBest().map(DAY::format).orElse("never up")),
-                new Row("last useful", row.lastUseful().map(DAY::format).orElse("never up"))));
-        goal.ifPresent(g -> {
-            rows.add(new Row(Words.format("%.0f h take", GOAL_HOURS), g.clearNights() + " clear nights"));
-            rows.add(new Row(Words.format("at %.0f a month, by", CLEAR_NIGHTS_A_MONTH), DAY.format(g.reached())));
-        });
-        board.changeOvers()
-                .forEach(c -> rows.add(new Row(
-                        "from " + c.month().getDisplayName(java.time.format.TextStyle.FULL, Locale.ENGLISH),
-                        c.to().words() + ": " + c.to().optics())));
-        return new ReckoningState(
-                row.object().id() + " is best from "
-                        + row.firstBest().map(DAY::format).orElse("no night") + ".",
-                "Begin within a few days of that date to finish in the fewest nights. Click a night to plan it.",
-                false,
-                rows,
-                actions(true),
-                "Effective hours of every night of the year; the ripple is the Moon's month. Best: within 5 % of the year's most. Last "
-                        + "useful: two fifths of it.",
-                List.of());
-    }
-
     // ---- exposure
     // ----------------------------------------------------------------------------------------------------------
 
@@ -454,7 +464,11 @@ public final class PlanReckoner {
                     Words.format("%.0f W, peak %.0f of %.0f W", p.idleWatts(), p.peakWatts(), p.supplyWatts())));
             p.batteryHours()
                     .ifPresent(h -> rows.add(new Row(
-                            budget.weatherInvented() ? "battery in the invented cold" : "battery in this cold",
+                            budget.dew().isEmpty()
+                                    ? Words.format("battery at %.0f °C", NightBudget.UNKNOWN_COLD_C)
+                                    : budget.weatherInvented()
+                                            ? "battery in the invented cold"
+                                            : "battery in this cold",
                             Words.format("%.1f h", h))));
         });
         budget.load().ifPresent(l -> rows.add(new Row("load", Words.format("%.1f of %.1f kg", l.kg(), l.limitKg()))));

@@ -154,13 +154,19 @@ public final class SeasonPane extends DrawnPane {
         g.setStroke(line());
         g.setLineWidth(1);
         g.strokeLine(NAMES, top + h + 0.5, getWidth() - RIGHT, top + h + 0.5);
-        row.firstBest().ifPresent(d -> sign(g, b, d, top + h, true));
-        row.lastUseful().ifPresent(d -> sign(g, b, d, top + h, false));
+        row.season(plan.file().program().date()).ifPresent(s -> {
+            sign(g, b, s.bestFrom(), top + h, true);
+            sign(g, b, s.lastUseful(), top + h, false);
+        });
     }
 
     /** A triangle up where the best span begins, down where the last useful night is. */
     private void sign(GraphicsContext g, SeasonBoard b, LocalDate date, double y, boolean first) {
-        double x = xOf(b.nights().indexOf(date));
+        int night = b.nights().indexOf(date);
+        if (night < 0) {
+            return; // beyond the board
+        }
+        double x = xOf(night);
         g.setFill(first ? good() : alert());
         if (first) {
             g.fillPolygon(new double[] {x - 5, x + 5, x}, new double[] {y + 5, y + 5, y - 4}, 3);

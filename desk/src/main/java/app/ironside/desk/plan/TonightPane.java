@@ -2,7 +2,6 @@ package app.ironside.desk.plan;
 
 import app.ironside.desk.night.PlotStates;
 import app.ironside.desk.parts.DrawnPane;
-import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Plot.Curve;
 import app.ironside.desk.parts.Plot.Ink;
@@ -34,6 +33,7 @@ import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuItem;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
@@ -53,6 +53,7 @@ public final class TonightPane extends VBox {
 
     private final PlanDesk plan;
     private final FieldStates fields;
+    private final ForecastBar weather;
     private final TextField name = new TextField();
     private final ComboBox<String> kind = new ComboBox<>();
     private final ListView<Candidate> list = new ListView<>();
@@ -75,11 +76,14 @@ public final class TonightPane extends VBox {
         super(8);
         this.plan = plan;
         this.fields = fields;
-        name.setPromptText("find what is up");
+        this.weather = new ForecastBar(plan);
+        name.setPromptText("find by name");
         name.setId("find");
         name.setPrefWidth(170);
         name.setMinWidth(120);
         name.textProperty().addListener((o, was, is) -> fill());
+        name.setOnAction(e -> plan.find(name.getText()));
+        name.setTooltip(new Tooltip("Enter looks at anything in the catalogue, up tonight or not"));
         list.setId("candidates");
         list.setCellFactory(v -> new Cell());
         list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> {
@@ -110,7 +114,7 @@ public final class TonightPane extends VBox {
         nothing.getStyleClass().add("dim");
         list.setPlaceholder(nothing);
         makeLength();
-        getChildren().addAll(tools(), list, below, blockTools);
+        getChildren().addAll(tools(), weather, list, below, blockTools);
         acceptForecasts();
     }
 
@@ -120,7 +124,10 @@ public final class TonightPane extends VBox {
         kind.setId("class");
         kind.setMinWidth(120);
         kind.setOnAction(e -> fill());
-        Button forecast = new Button("Clouds…");
+        ToggleButton forecast = new ToggleButton("Weather");
+        forecast.setId("weather");
+        weather.visibleProperty().bind(forecast.selectedProperty());
+        weather.managedProperty().bind(forecast.selectedProperty());
         ComboBox<Candidate.Level> level = new ComboBox<>();
         level.getItems().setAll(Candidate.Level.values());
         level.setValue(plan.level());
@@ -138,9 +145,7 @@ public final class TonightPane extends VBox {
         after.setOnAction(e -> plan.setDate(plan.file().program().date().plusDays(1)));
         date.setMinWidth(Region.USE_PREF_SIZE);
         date.getStyleClass().add("row-value");
-        forecast.setTooltip(
-                new Tooltip("Reads a forecast: time and cover in percent, a line each. Or drop the file here."));
-        forecast.setOnAction(e -> chooseForecast());
+        forecast.setTooltip(new Tooltip("What is foreseen for this night; a table can also be dropped here"));
         Region gap = new Region();
         HBox.setHgrow(gap, Priority.ALWAYS);
         HBox row = new HBox(8, name, kind, level, gap, before, date, after, forecast);
@@ -161,11 +166,6 @@ public final class TonightPane extends VBox {
                                 case EXPERT -> "expert";
                             });
         }
-    }
-
-    private void chooseForecast() {
-        FilePane.Ask ask = FilePane.Ask.open(FilePane.Kind.OPEN, "A cloud forecast", ".csv", ".txt");
-        FilePane.ask(this, ask, files -> plan.readForecast(files.get(0)));
     }
 
     private void acceptForecasts() {
@@ -193,6 +193,7 @@ public final class TonightPane extends VBox {
 
     void refresh() {
         date.setText(plan.file().program().date().toString());
+        weather.refresh();
         fill();
         Optional<DeepSkyObject> looked = plan.looked();
         showField(looked);
@@ -236,7 +237,9 @@ public final class TonightPane extends VBox {
             filling = false;
         }
         nothing.setText(
-                plan.isBusy() ? "Weighing the catalogue…" : "Nothing of that name or class is up in the dark tonight.");
+                plan.isBusy()
+                        ? "Weighing the catalogue…"
+                        : "Nothing of that name or class is up in the dark tonight. Enter looks it up all the same.");
         filling = true;
         plan.looked().ifPresent(o -> {
             Candidate selected = list.getSelectionModel().getSelectedItem();
@@ -369,7 +372,7 @@ public final class TonightPane extends VBox {
                 + plan.file().program().date()
                 + plan.file().kit().name()
                 + plan.file().site()
-                + plan.forecastsRead();
+                + plan.forecasts().read();
         if (of.equals(hoursOf)) {
             return;
         }
@@ -383,7 +386,7 @@ public final class TonightPane extends VBox {
         double[] direction = Vectors.of(o.position().raDeg(), o.position().decDeg());
         NightGrid clear = new NightGrid(Observer.at(plan.file().site()), span, HOUR_STEP, CloudForecast.CLEAR);
         boolean invented = !plan.clouds().isKnown();
-        CloudForecast known = invented ? plan.inventedClouds() : plan.clouds();
+        CloudForecast known = invented ? plan.forecasts().invented(plan.draft()) : plan.clouds();
         List<Interval> dark = plan.draft().plan().times().dark();
         List<double[]> worth = new ArrayList<>();
         List<double[]> cloudy = new ArrayList<>();
@@ -416,7 +419,7 @@ public final class TonightPane extends VBox {
         Optional<PlannedBlock> block = plan.chosenBlock();
         Optional<String> of = block.map(b -> b.target().name());
         filling = true;
-        block.ifPresent(b -> length.setValue(b.target().subSeconds()));
+        block.ifPresent(b -> length.setValue(b.target().longestSubSeconds()));
         filling = false;
         // While a block is dragged its tools stay as they are.
         if (of.equals(toolsOf) && !blockTools.getChildren().isEmpty()) {
@@ -442,6 +445,7 @@ public final class TonightPane extends VBox {
                         button("end −15", "end-earlier", () -> plan.nudge(1, -15)),
                         button("end +15", "end-later", () -> plan.nudge(1, 15)),
                         button("Split", "split", this::splitChosen),
+                        button("Wishes", "block-wishes", () -> plan.setTab(PlanDesk.Tab.WISHES)),
                         button("Remove", "remove", () -> plan.remove(plan.chosen())),
                         length);
     }

@@ -19,7 +19,6 @@ import app.ironside.night.NightControl.GatePolicy;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.CandidateSearch;
 import app.ironside.plan.CloudForecast;
-import app.ironside.plan.Project;
 import app.ironside.plan.Projects;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyObject;
@@ -136,13 +135,8 @@ public final class Nights implements AutoCloseable {
                                             "another date, or another latitude"));
                     profiles.save(site);
                     profiles.save(kit);
-                    Project project = Projects.of(best, kit, site, false);
-                    TargetPlan target = new TargetPlan(
-                            best.id(),
-                            best.position(),
-                            project.goals().stream().map(g -> g.filter().name()).toList(),
-                            2,
-                            project.subSeconds());
+                    TargetPlan target =
+                            new TargetPlan(best.id(), best.position(), Projects.goals(best, kit, site, false), 2);
                     return ShownNight.of(
                             wiring, logbook, first.file(date, target), Optional.empty(), new NightModel(changed));
                 },

@@ -1,0 +1,274 @@
+package app.ironside.desk.plan;
+
+import app.ironside.desk.parts.Words;
+import app.ironside.kit.Kit;
+import app.ironside.plan.CalibrationPlan;
+import app.ironside.plan.Calibrations;
+import app.ironside.plan.Overheads;
+import app.ironside.plan.Program;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.BiFunction;
+import java.util.function.Function;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+
+/** The rules of the night, each with what it costs tonight. */
+final class RulesPane extends VBox {
+    private final PlanDesk plan;
+    private final GridPane grid = new GridPane();
+    private final Label fault = new Label();
+    private String shown = "";
+
+    /**
+     * A number that rules.
+     *
+     * @param change the program with another value
+     * @param price what follows from it tonight
+     */
+    private record Rule(
+            String id,
+            String group,
+            String name,
+            String unit,
+            Function<Program, Double> value,
+            BiFunction<Program, Double, Program> change,
+            String price) {}
+
+    RulesPane(PlanDesk plan) {
+        super(8);
+        this.plan = plan;
+        setId("rules");
+        grid.setHgap(10);
+        grid.setVgap(6);
+        fault.getStyleClass().add("warning");
+        fault.setWrapText(true);
+        fault.setId("rules-fault");
+        ScrollPane scroll = new ScrollPane(grid);
+        scroll.setFitToWidth(true);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        getChildren().addAll(fault, scroll);
+    }
+
+    void refresh() {
+        String now = plan.file().program().toString()
+                + plan.file().kit()
+                + plan.draft().plan().subs();
+        if (now.equals(shown)) {
+            return;
+        }
+        shown = now;
+        grid.getChildren().clear();
+        String group = "";
+        int row = 0;
+        for (Rule rule : rules()) {
+            if (!rule.group().equals(group)) {
+                group = rule.group();
+                Label head = new Label(group);
+                head.getStyleClass().add("bench-title");
+                grid.add(head, 0, row++, 4, 1);
+            }
+            addRow(rule, row++);
+        }
+    }
+
+    private void addRow(Rule rule, int row) {
+        Label name = new Label(rule.name());
+        name.setMinWidth(210);
+        String value = text(rule.value().apply(plan.file().program()));
+        TextField field = new TextField(value);
+        field.setId("rule-" + rule.id());
+        field.setPrefWidth(80);
+        field.setMinWidth(64);
+        field.setOnAction(e -> set(rule, field, value));
+        field.focusedProperty().addListener((o, was, is) -> {
+            if (!is) {
+                set(rule, field, value);
+            }
+        });
+        Label unit = new Label(rule.unit());
+        unit.getStyleClass().add("dim");
+        unit.setMinWidth(54);
+        Label price = new Label(rule.price());
+        price.getStyleClass().add("dim");
+        price.setWrapText(true);
+        price.setId("price-" + rule.id());
+        GridPane.setHgrow(price, Priority.ALWAYS);
+        grid.addRow(row, name, field, unit, price);
+    }
+
+    private static String text(double value) {
+        return value == Math.rint(value)
+                ? String.format(Locale.ROOT, "%.0f", value)
+                : String.format(Locale.ROOT, "%.4g", value);
+    }
+
+    private void set(Rule rule, TextField field, String before) {
+        String text = field.getText().strip().replace(',', '.');
+        if (text.equals(before)) {
+            return;
+        }
+        try {
+            double value = Double.parseDouble(text);
+            if (rule.change()
+                    .apply(plan.file().program(), value)
+                    .equals(plan.file().program())) {
+                return;
+            }
+            fault.setText("");
+            plan.setRules(program -> rule.change().apply(program, value));
+        } catch (NumberFormatException e) {
+            fault.setText(rule.name() + ": \"" + field.getText() + "\" is not a number.");
+            field.setText(before);
+        } catch (IllegalArgumentException e) {
+            fault.setText(rule.name() + ": " + e.getMessage() + ".");
+            field.setText(before);
+        }
+    }
+
+    // ---- the rules
+    // ---------------------------------------------------------------------------------------------------------
+
+    private List<Rule> rules() {
+        Program p = plan.file().program();
+        Kit kit = plan.file().kit();
+        Overheads overheads = Overheads.of(kit);
+        int subs = plan.draft().plan().subs();
+        List<Rule> rules = new ArrayList<>();
+        if (kit.sensor().cooled()) {
+            rules.add(new Rule(
+                    "cool",
+                    "Camera",
+                    "set point of the cooler",
+                    "°C",
+                    Program::coolToC,
+                    Program::withCoolTo,
+                    Words.format(
+                            "dark current %.3f e⁻/s a pixel there",
+                            kit.sensor().darkElectronsPerSecondAt(p.coolToC()))));
+        }
+        rules.add(new Rule(
+                "altitude",
+                "Targets",
+                "left when lower than",
+                "°",
+                Program::minimumAltitudeDeg,
+                Program::withMinimumAltitude,
+                "on top of the skyline; a target's own rule under Wishes stands above this one"));
+        rules.add(new Rule(
+                "centre",
+                "Targets",
+                "centred within",
+                "″",
+                Program::centreWithinArcsec,
+                Program::withCentreWithin,
+                Words.format("%.0f pixels", p.centreWithinArcsec() / kit.arcsecPerPixel())));
+        rules.add(new Rule(
+                "recentre",
+                "Targets",
+                "centred again beyond",
+                "″",
+                Program::recentreBeyondArcsec,
+                Program::withRecentreBeyond,
+                Words.format("%.0f pixels", p.recentreBeyondArcsec() / kit.arcsecPerPixel())));
+        rules.add(new Rule(
+                "dither",
+                "Dither and focus",
+                "dither after each",
+                "subs",
+                x -> (double) x.ditherEvery(),
+                (x, v) -> x.withDitherEvery(whole(v)),
+                Words.format("%.0f minutes of the night", subs / p.ditherEvery() * overheads.perDither() / 60)));
+        rules.add(new Rule(
+                "dither-by",
+                "Dither and focus",
+                "by about",
+                "″",
+                Program::ditherArcsec,
+                Program::withDitherArcsec,
+                Words.format("%.1f pixels", p.ditherArcsec() / kit.arcsecPerPixel())));
+        rules.add(new Rule(
+                "refocus",
+                "Dither and focus",
+                "focus again after a change of",
+                "°C",
+                Program::refocusAfterC,
+                Program::withRefocusAfter,
+                Words.format("each run takes %.0f s, guiding begun anew included", overheads.perFocus())));
+        CalibrationPlan frames = CalibrationPlan.of(p);
+        rules.add(new Rule(
+                "darks",
+                "Calibration frames",
+                "darks of each length",
+                "",
+                x -> (double) x.calibrations().darks(),
+                (x, v) -> x.withCalibrations(with(
+                        x.calibrations(),
+                        whole(v),
+                        x.calibrations().bias(),
+                        x.calibrations().flatsPerFilter())),
+                price(frames, CalibrationPlan.Kind.DARK, kit)));
+        rules.add(new Rule(
+                "bias",
+                "Calibration frames",
+                "bias frames",
+                "",
+                x -> (double) x.calibrations().bias(),
+                (x, v) -> x.withCalibrations(with(
+                        x.calibrations(),
+                        x.calibrations().darks(),
+                        whole(v),
+                        x.calibrations().flatsPerFilter())),
+                price(frames, CalibrationPlan.Kind.BIAS, kit)));
+        rules.add(new Rule(
+                "flats",
+                "Calibration frames",
+                "flats of each filter",
+                "",
+                x -> (double) x.calibrations().flatsPerFilter(),
+                (x, v) -> x.withCalibrations(with(
+                        x.calibrations(),
+                        x.calibrations().darks(),
+                        x.calibrations().bias(),
+                        whole(v))),
+                price(frames, CalibrationPlan.Kind.FLAT, kit)));
+        rules.add(new Rule(
+                "flat-level",
+                "Calibration frames",
+                "level of the flats",
+                "%",
+                x -> 100 * x.calibrations().flatLevel(),
+                (x, v) -> x.withCalibrations(new Calibrations(
+                        x.calibrations().darks(),
+                        x.calibrations().bias(),
+                        x.calibrations().flatsPerFilter(),
+                        v / 100)),
+                Words.format(
+                        "%.0f ADU",
+                        p.calibrations().flatLevel() * (Math.pow(2, kit.sensor().bitDepth()) - 1))));
+        return rules;
+    }
+
+    private static Calibrations with(Calibrations c, int darks, int bias, int flats) {
+        return new Calibrations(darks, bias, flats, c.flatLevel());
+    }
+
+    private static int whole(double value) {
+        if (value != Math.rint(value)) {
+            throw new IllegalArgumentException("is " + text(value) + "; expected a whole number");
+        }
+        return (int) value;
+    }
+
+    private static String price(CalibrationPlan frames, CalibrationPlan.Kind kind, Kit kit) {
+        CalibrationPlan those = new CalibrationPlan(
+                frames.sets().stream().filter(s -> s.kind() == kind).toList());
+        return Words.format(
+                "%d frames, %d minutes", those.frames(), those.duration(kit).toMinutes());
+    }
+}

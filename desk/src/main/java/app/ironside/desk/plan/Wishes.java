@@ -1,0 +1,121 @@
+package app.ironside.desk.plan;
+
+import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.logbook.Account;
+import app.ironside.plan.FilterGoal;
+import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.TargetPlan;
+import app.ironside.plan.Wish;
+import app.ironside.sky.DeepSkyObject;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+import java.util.function.UnaryOperator;
+
+/** What is wanted of the targets of a plan, and what earlier nights gave of it. Interface thread only. */
+final class Wishes implements AutoCloseable {
+    private final PlanDesk plan;
+    private final Supplier<Account> logbook;
+    private final BackgroundWork work = new BackgroundWork("account of the nights");
+    private Account account = Account.NONE;
+    private List<Wish> kept = List.of();
+
+    Wishes(PlanDesk plan, Supplier<Account> logbook) {
+        this.plan = plan;
+        this.logbook = logbook;
+    }
+
+    private record LookedUp(Account account, List<Wish> kept) {}
+
+    /** Reads what earlier nights gave; the plan's targets learn what they have of what is wanted. */
+    void lookUp() {
+        work.ask(progress -> new LookedUp(logbook.get(), plan.profiles().wishes()))
+                .onlyNewest()
+                .failed(plan::say)
+                .then(found -> {
+                    account = found.account();
+                    kept = found.kept();
+                    if (plan.draft().withKept(this::hoursKept) != plan.draft()) {
+                        plan.edit(now -> now.withKept(this::hoursKept));
+                    }
+                    plan.changed();
+                });
+    }
+
+    /** The nights before the one that is planned that count for it. */
+    Account account() {
+        return account.before(plan.file().program().date()).counted();
+    }
+
+    /** Light kept by earlier nights. */
+    double hoursKept(String target, String filter) {
+        return account().kept(target, this::sameName).getOrDefault(filter, 0.0);
+    }
+
+    private String sameName(String target) {
+        return plan.wiring().objects().find(target).map(DeepSkyObject::id).orElse(target);
+    }
+
+    /** What is wanted in all of a filter's light, or nothing more for no end. */
+    FilterGoal wanting(FilterGoal goal, String target, Optional<Double> hours) {
+        return goal.withGathered(hours.map(h -> new FilterGoal.Gathered(h, hoursKept(target, goal.filter()))));
+    }
+
+    /** The chosen block, or the first one of what is looked at. */
+    Optional<PlannedBlock> meant() {
+        return plan.model().meant();
+    }
+
+    /** A step of the plan that can be taken back. */
+    void change(UnaryOperator<TargetPlan> step) {
+        try {
+            // What cannot be is said at once.
+            if (meant().map(b -> step.apply(b.target()).equals(b.target())).orElse(true)) {
+                return;
+            }
+        } catch (IllegalArgumentException e) {
+            plan.say(e.getMessage());
+            return;
+        }
+        plan.edit(plan.model().with(step));
+    }
+
+    List<Wish> kept() {
+        return kept;
+    }
+
+    void keep(String name) {
+        meant().ifPresent(b -> {
+            try {
+                Wish wish = Wish.of(name, b.target());
+                plan.beside(() -> plan.profiles().saveWish(wish), this::lookUp, plan::say);
+            } catch (IllegalArgumentException e) {
+                plan.say(e.getMessage());
+            }
+        });
+    }
+
+    void forget(Wish wish) {
+        plan.beside(() -> plan.profiles().removeWish(wish.name()), this::lookUp, plan::say);
+    }
+
+    void use(Wish wish) {
+        List<String> filters =
+                plan.file().kit().filters().stream().map(f -> f.name()).toList();
+        meant().ifPresent(b -> wish.on(b.target(), filters)
+                .ifPresentOrElse(
+                        t -> change(each -> wish.on(each, filters)
+                                .map(w -> w.withGoals(w.goals().stream()
+                                        .map(g -> wanting(
+                                                g, each.name(), g.gathered().map(FilterGoal.Gathered::hoursWanted)))
+                                        .toList()))
+                                .orElse(each)),
+                        () -> plan.say(
+                                plan.file().kit().name() + " has none of the filters of \"" + wish.name() + "\".")));
+    }
+
+    @Override
+    public void close() {
+        work.close();
+    }
+}
