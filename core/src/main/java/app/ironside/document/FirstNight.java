@@ -139,6 +139,7 @@ public record FirstNight(
                 goTo ? 120 : 1200,
                 25,
                 new Calibrations(16, 30, 15, 0.42),
+                Optional.empty(),
                 Optional.empty());
         return NightFile.of(site(), kit(), program, List.of(), JsonNodeFactory.instance.objectNode());
     }

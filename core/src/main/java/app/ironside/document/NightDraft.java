@@ -1,6 +1,7 @@
 package app.ironside.document;
 
 import app.ironside.kit.Kit;
+import app.ironside.plan.CandidateSearch;
 import app.ironside.plan.CloudForecast;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.NightPlan;
@@ -244,7 +245,10 @@ public final class NightDraft {
         Scheduler.Rules rules = new Scheduler.Rules(
                 file.program().minimumAltitudeDeg(), file.program().ditherEvery(), interleave, 2);
         Scheduler scheduler = new Scheduler(file.kit(), Observer.at(file.site()), rules);
-        Optional<Interval> dark = plan.times().dark().stream().max(Comparator.comparing(Interval::duration));
+        Interval awake = NightPlanner.awake(file.site(), file.kit(), file.program(), plan.times());
+        Optional<Interval> dark = plan.times().dark().stream()
+                .flatMap(d -> d.intersection(awake).stream())
+                .max(Comparator.comparing(Interval::duration));
         if (dark.isEmpty()) {
             return new Arranged(new Schedule(List.of(), 0, 0), this, List.of());
         }
@@ -260,7 +264,14 @@ public final class NightDraft {
                         program.targets().stream().noneMatch(t -> t.name().equals(name)))
                 .distinct()
                 .toList();
-        return new Arranged(schedule, withProgram(program), without);
+        NightDraft next = withProgram(program);
+        // Who found no time needs no calibration frames either: before bed there is more room for the others.
+        Interval longer = NightPlanner.awake(file.site(), file.kit(), program, plan.times());
+        if (longer.until().isAfter(awake.until())) {
+            Arranged again = next.arrange(clouds, interleave, broadUnderMoon);
+            return new Arranged(again.schedule(), again.draft(), without);
+        }
+        return new Arranged(schedule, next, without);
     }
 
     /** Blocks of one target with the same settings are one wish. */
@@ -291,6 +302,30 @@ public final class NightDraft {
      * @param without names of targets that found no time
      */
     public record Arranged(Schedule schedule, NightDraft draft, List<String> without) {}
+
+    /** Dark time of half an hour and more that no block has, before bed. */
+    public List<Interval> gaps() {
+        Interval awake = NightPlanner.awake(file.site(), file.kit(), file.program(), plan.times());
+        List<Interval> free = plan.times().dark().stream()
+                .flatMap(d -> d.intersection(awake).stream())
+                .toList();
+        for (PlannedBlock b : plan.blocks()) {
+            free = free.stream().flatMap(f -> f.without(b.span()).stream()).toList();
+        }
+        return free.stream()
+                .filter(f -> f.duration().compareTo(SHORTEST.multipliedBy(2)) >= 0)
+                .toList();
+    }
+
+    /** A gap, with the side of the meridian on which the telescope is when it begins. */
+    public CandidateSearch.Gap gap(Interval span) {
+        return new CandidateSearch.Gap(
+                span,
+                plan.blocks().stream()
+                        .filter(b -> !b.span().until().isAfter(span.from()))
+                        .reduce((a, b) -> b)
+                        .map(b -> b.window().transit().isBefore(span.from())));
+    }
 
     /** The block at a time. */
     public Optional<PlannedBlock> blockAt(Instant time) {

@@ -66,7 +66,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             double recentreBeyondArcsec,
             double minimumAltitudeDeg,
             Calibrations calibrations,
-            Optional<Integer> fullFramesPerLeg) {}
+            Optional<Integer> fullFramesPerLeg,
+            Optional<LocalTime> bedBy) {}
 
     private record Entry(
             LocalDate date,
@@ -189,7 +190,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.recentreBeyondArcsec(),
                 p.minimumAltitudeDeg(),
                 p.calibrations(),
-                p.fullFramesPerLeg());
+                p.fullFramesPerLeg(),
+                p.bedBy());
     }
 
     private static List<FilterGoal> goals(TargetEntry t, String name) {
@@ -239,7 +241,7 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
 
     /** The one length of all subs of a target that says nothing more of its filters. */
     private static Optional<Double> simple(TargetPlan target) {
-        boolean plain = target.goals().stream().allMatch(FilterGoal::isPlain);
+        boolean plain = target.goals().stream().allMatch(FilterGoal::saysNoMore);
         return target.subSeconds().filter(seconds -> plain);
     }
 
@@ -291,7 +293,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.recentreBeyondArcsec(),
                 p.minimumAltitudeDeg(),
                 p.calibrations(),
-                p.fullFramesPerLeg());
+                p.fullFramesPerLeg(),
+                p.bedBy());
     }
 
     private static Equatorial position(TargetEntry t, String name, DeepSkyCatalogue objects) {

@@ -15,7 +15,9 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.EnumMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -53,15 +55,50 @@ public final class CandidateSearch {
      *
      * @param minimumAltitudeDeg on top of the skyline, whichever is higher counts
      * @param level the most difficult objects wanted
+     * @param gap a stretch that is to be filled; empty for the whole night
      */
-    public record Wish(double minimumAltitudeDeg, Candidate.Level level, CloudForecast clouds) {}
+    public record Wish(double minimumAltitudeDeg, Candidate.Level level, CloudForecast clouds, Optional<Gap> gap) {
+        /** For the whole night. */
+        public Wish(double minimumAltitudeDeg, Candidate.Level level, CloudForecast clouds) {
+            this(minimumAltitudeDeg, level, clouds, Optional.empty());
+        }
+    }
+
+    /**
+     * Free time of a night.
+     *
+     * @param pastMeridian on which side of it the telescope is when the gap begins; empty if nothing comes before
+     */
+    public record Gap(Interval span, Optional<Boolean> pastMeridian) {
+        /** What needs no flip comes first, unless it is worth much less (common practice). */
+        private static final double WORTH_A_FLIP = 0.7;
+
+        private boolean needsNoFlip(Candidate candidate) {
+            Instant middle = span.from().plus(span.duration().dividedBy(2));
+            return pastMeridian
+                    .map(past -> past == candidate.transit().isBefore(middle))
+                    .orElse(true);
+        }
+
+        private List<Candidate> sameSideFirst(List<Candidate> byWorth) {
+            if (byWorth.isEmpty()) {
+                return byWorth;
+            }
+            double enough = WORTH_A_FLIP * byWorth.get(0).worth();
+            return byWorth.stream()
+                    .sorted(Comparator.comparing((Candidate c) -> !(c.worth() >= enough && needsNoFlip(c))))
+                    .toList();
+        }
+    }
 
     /** All objects that are up for at least one piece of ten minutes, the most worthwhile first. */
     public List<Candidate> rank(Site site, Kit kit, NightTimes night, Wish wish, Workers workers) {
         Observer observer = Observer.at(site);
         List<NightGrid> dark = night.dark().stream()
+                .flatMap(d -> wish.gap().map(Gap::span).map(d::intersection).orElse(Optional.of(d)).stream())
                 .map(d -> new NightGrid(observer, d, STEP, wish.clouds()))
                 .toList();
+        Map<TargetLight, NightGrid.Light> lights = lights(kit, site);
         Instant middle = night.night().from().plus(night.night().duration().dividedBy(2));
         double siderealDeg = observer.siderealTimeDeg(middle);
         List<DeepSkyObject> objects = catalogue.objects();
@@ -69,14 +106,37 @@ public final class CandidateSearch {
         workers.forEach(objects.size(), i -> {
             DeepSkyObject object = objects.get(i);
             if (dark.stream().anyMatch(grid -> mayRise(grid, object, wish.minimumAltitudeDeg()))) {
-                found[i] = weigh(object, kit, dark, wish, transit(object, siderealDeg, middle));
+                found[i] = weigh(
+                        object,
+                        kit,
+                        new Sky(dark, lights.get(TargetLight.of(object.kind()))),
+                        wish,
+                        transit(object, siderealDeg, middle));
             }
         });
-        return Arrays.stream(found)
+        List<Candidate> byWorth = Arrays.stream(found)
                 .filter(Objects::nonNull)
                 .sorted(Comparator.comparingDouble(Candidate::worth).reversed())
                 .toList();
+        return wish.gap().map(gap -> gap.sameSideFirst(byWorth)).orElse(byWorth);
     }
+
+    /** What the sky is to the filter that a kit takes first for a kind of light. */
+    private static Map<TargetLight, NightGrid.Light> lights(Kit kit, Site site) {
+        Map<TargetLight, NightGrid.Light> lights = new EnumMap<>(TargetLight.class);
+        for (TargetLight light : TargetLight.values()) {
+            lights.put(
+                    light,
+                    light.filters(kit, false).stream()
+                            .findFirst()
+                            .map(f -> Projects.light(kit, site, f, Projects.subSeconds(kit, site, f)))
+                            .orElse(NightGrid.Light.VISUAL));
+        }
+        return lights;
+    }
+
+    /** A night as a kind of light sees it. */
+    private record Sky(List<NightGrid> dark, NightGrid.Light light) {}
 
     private static boolean mayRise(NightGrid grid, DeepSkyObject object, double minimumDeg) {
         double latitude = grid.site().latDeg();
@@ -91,7 +151,7 @@ public final class CandidateSearch {
         return middle.minusMillis(Math.round(hourAngle / 15.041_067 * 3_600_000));
     }
 
-    private Candidate weigh(DeepSkyObject object, Kit kit, List<NightGrid> dark, Wish wish, Instant transit) {
+    private Candidate weigh(DeepSkyObject object, Kit kit, Sky sky, Wish wish, Instant transit) {
         double[] direction =
                 Vectors.of(object.position().raDeg(), object.position().decDeg());
         double usable = 0;
@@ -100,7 +160,7 @@ public final class CandidateSearch {
         double moonNear = 180;
         Interval longest = null;
         double sinLeast = Math.sin(Math.toRadians(Math.max(0, wish.minimumAltitudeDeg() - 0.6)));
-        for (NightGrid grid : dark) {
+        for (NightGrid grid : sky.dark()) {
             int since = -1;
             for (int i = 0; i <= grid.size(); i++) {
                 NightGrid.Seen seen =
@@ -108,7 +168,7 @@ public final class CandidateSearch {
                 boolean up = seen != null && seen.up() && seen.altitudeDeg() >= wish.minimumAltitudeDeg();
                 if (up) {
                     usable += grid.stepHours();
-                    effective += grid.stepHours() * grid.weight(i, seen, direction, NightGrid.Light.VISUAL);
+                    effective += grid.stepHours() * grid.weight(i, seen, direction, sky.light());
                     highest = Math.max(highest, seen.altitudeDeg());
                     if (grid.moonIsUp(i)) {
                         moonNear = Math.min(moonNear, grid.moonSeparationDeg(i, direction));

@@ -59,7 +59,7 @@ public record FilterGoal(
     }
 
     /** Whether nothing is said but filter and length. */
-    public boolean isPlain() {
+    public boolean saysNoMore() {
         return subs.isEmpty() && gathered.isEmpty() && moon == MoonRule.BY_FILTER;
     }
 

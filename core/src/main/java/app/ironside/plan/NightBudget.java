@@ -104,6 +104,11 @@ public record NightBudget(
     public record Given(
             Site site, Kit kit, NightPlan plan, Program program, WeatherForecast weather, double freeGigabytes) {}
 
+    /** From the last light to bed: calibration frames, and warming the camera. */
+    static Duration afterLight(Kit kit, Program program) {
+        return CalibrationPlan.of(program).duration(kit).plus(kit.sensor().cooled() ? WARM_UP : Duration.ZERO);
+    }
+
     /** Adds everything up. */
     public static NightBudget of(Given given) {
         Instant dusk = given.plan()
@@ -118,7 +123,7 @@ public record NightBudget(
                 .orElse(dusk);
         CalibrationPlan calibration = CalibrationPlan.of(given.program());
         Instant calibrated = lightUntil.plus(calibration.duration(given.kit()));
-        Instant bed = calibrated.plus(given.kit().sensor().cooled() ? WARM_UP : Duration.ZERO);
+        Instant bed = lightUntil.plus(afterLight(given.kit(), given.program()));
         List<WeatherForecast.Hour> hours =
                 bed.isAfter(setUp) ? given.weather().hours(new Interval(setUp, bed)) : List.of();
         List<DewHour> dew = hours.stream()

@@ -163,11 +163,13 @@ public final class NightPlanner {
         NightTimes times = outlook.times();
         List<PlannedBlock> blocks = new ArrayList<>();
         Instant free = progress.now();
+        Interval awake = awake(site, kit, program, times);
         for (int i = 0; i < program.targets().size(); i++) {
             TargetPlan target = program.targets().get(i);
             Map<String, Integer> done = progress.done(i);
             TargetWindow window = outlook.window(target);
             List<Interval> usable = window.usable().stream()
+                    .flatMap(u -> u.intersection(awake).stream())
                     .flatMap(u -> outlook.allowed(target, kit).stream().flatMap(a -> a.intersection(u).stream()))
                     .toList();
             Optional<Interval> span = target.isFilled(done)
@@ -181,6 +183,16 @@ public final class NightPlanner {
             free = block.span().until();
         }
         return new NightPlan(times, blocks);
+    }
+
+    /** The night, as far as a person who wants to sleep lets it be one. */
+    public static Interval awake(Site site, Kit kit, Program program, NightTimes times) {
+        Instant last = program.bedBy()
+                .map(bed -> at(bed, program.date(), site).minus(NightBudget.afterLight(kit, program)))
+                .filter(end -> end.isBefore(times.night().until()))
+                .orElse(times.night().until());
+        Instant from = times.night().from();
+        return new Interval(from, last.isBefore(from) ? from : last);
     }
 
     /** Fills a target's time with subs. */

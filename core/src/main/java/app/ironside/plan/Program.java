@@ -4,6 +4,7 @@ import app.ironside.Check;
 import app.ironside.kit.Kit;
 import app.ironside.kit.PolarTolerance;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.util.List;
 import java.util.Optional;
 
@@ -21,6 +22,7 @@ import java.util.Optional;
  * @param minimumAltitudeDeg lower than this a target is left
  * @param fullFramesPerLeg in rehearsals, read out the whole sensor for so many subs after each start or flip and only its middle
  *     for the rest; empty for whole frames always
+ * @param bedBy when everything is to be done, calibration frames and warming too; empty for when it is light
  */
 public record Program(
         LocalDate date,
@@ -33,7 +35,8 @@ public record Program(
         double recentreBeyondArcsec,
         double minimumAltitudeDeg,
         Calibrations calibrations,
-        Optional<Integer> fullFramesPerLeg) {
+        Optional<Integer> fullFramesPerLeg,
+        Optional<LocalTime> bedBy) {
     public Program {
         targets = List.copyOf(targets);
         Check.atLeast("targets", targets.size(), 1);
@@ -60,7 +63,8 @@ public record Program(
                 recentreBeyondArcsec,
                 minimumAltitudeDeg,
                 calibrations,
-                fullFramesPerLeg);
+                fullFramesPerLeg,
+                bedBy);
     }
 
     public Program withCoolTo(double other) {
@@ -75,7 +79,8 @@ public record Program(
                 recentreBeyondArcsec,
                 minimumAltitudeDeg,
                 calibrations,
-                fullFramesPerLeg);
+                fullFramesPerLeg,
+                bedBy);
     }
 
     public Program withDitherEvery(int other) {
@@ -90,7 +95,8 @@ public record Program(
                 recentreBeyondArcsec,
                 minimumAltitudeDeg,
                 calibrations,
-                fullFramesPerLeg);
+                fullFramesPerLeg,
+                bedBy);
     }
 
     public Program withDitherArcsec(double other) {
@@ -105,7 +111,8 @@ public record Program(
                 recentreBeyondArcsec,
                 minimumAltitudeDeg,
                 calibrations,
-                fullFramesPerLeg);
+                fullFramesPerLeg,
+                bedBy);
     }
 
     public Program withRefocusAfter(double other) {
@@ -120,7 +127,8 @@ public record Program(
                 recentreBeyondArcsec,
                 minimumAltitudeDeg,
                 calibrations,
-                fullFramesPerLeg);
+                fullFramesPerLeg,
+                bedBy);
     }
 
     public Program withCentreWithin(double other) {
@@ -135,7 +143,8 @@ public record Program(
                 recentreBeyondArcsec,
                 minimumAltitudeDeg,
                 calibrations,
-                fullFramesPerLeg);
+                fullFramesPerLeg,
+                bedBy);
     }
 
     public Program withRecentreBeyond(double other) {
@@ -150,7 +159,8 @@ public record Program(
                 other,
                 minimumAltitudeDeg,
                 calibrations,
-                fullFramesPerLeg);
+                fullFramesPerLeg,
+                bedBy);
     }
 
     public Program withMinimumAltitude(double other) {
@@ -165,7 +175,8 @@ public record Program(
                 recentreBeyondArcsec,
                 other,
                 calibrations,
-                fullFramesPerLeg);
+                fullFramesPerLeg,
+                bedBy);
     }
 
     public Program withCalibrations(Calibrations other) {
@@ -180,7 +191,24 @@ public record Program(
                 recentreBeyondArcsec,
                 minimumAltitudeDeg,
                 other,
-                fullFramesPerLeg);
+                fullFramesPerLeg,
+                bedBy);
+    }
+
+    public Program withBedBy(Optional<LocalTime> other) {
+        return new Program(
+                date,
+                targets,
+                coolToC,
+                ditherEvery,
+                ditherArcsec,
+                refocusAfterC,
+                centreWithinArcsec,
+                recentreBeyondArcsec,
+                minimumAltitudeDeg,
+                calibrations,
+                fullFramesPerLeg,
+                other);
     }
 
     /** Of the target furthest from the equator, where the field turns most: degrees, without its sign. */

@@ -3,7 +3,11 @@ package app.ironside.document;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.Examples;
+import app.ironside.Workers;
+import app.ironside.plan.Candidate;
+import app.ironside.plan.CandidateSearch;
 import app.ironside.plan.CloudForecast;
+import app.ironside.plan.NightBudget;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.Project;
 import app.ironside.plan.Projects;
@@ -11,9 +15,11 @@ import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
+import app.ironside.sky.StarCatalogue;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
@@ -218,5 +224,52 @@ class NightDraftTest {
         assertThat(history.canUndo()).isFalse();
         history.change("d");
         assertThat(history.canRedo()).isFalse();
+    }
+
+    /** In bed by two: light ends so early that calibration frames and warming still fit, and arranging keeps to it. */
+    @Test
+    void theNightEndsForBed() {
+        NightDraft early = DEMO.withProgram(DEMO.file().program().withBedBy(Optional.of(LocalTime.of(2, 0))));
+        NightBudget budget = budget(early);
+        Instant two = Instant.parse("2026-11-15T01:00:00Z");
+        assertThat(budget.bedtime()).isBetween(two.minusSeconds(600), two.plusSeconds(1));
+        NightDraft arranged = early.arrange(CloudForecast.CLEAR, true, false).draft();
+        assertThat(budget(arranged).bedtime()).isBetween(two.minusSeconds(1200), two.plusSeconds(1));
+        assertThat(NightFile.parse(early.file().text(), "early", OBJECTS).program())
+                .isEqualTo(early.file().program());
+    }
+
+    private static NightBudget budget(NightDraft draft) {
+        return NightBudget.of(new NightBudget.Given(
+                draft.file().site(),
+                draft.file().kit(),
+                draft.plan(),
+                draft.file().program(),
+                span -> List.of(),
+                500));
+    }
+
+    /** What is free is told, and what fills it is up then; of two that are worth as much the one on the same side comes first. */
+    @Test
+    void aGapIsFilledWithWhatIsUpThen() {
+        NightDraft one = DEMO.remove(1);
+        Interval gap = one.gaps().get(one.gaps().size() - 1);
+        assertThat(gap.from()).isEqualTo(one.plan().blocks().get(0).span().until());
+        CandidateSearch.Gap of = one.gap(gap);
+        assertThat(of.pastMeridian()).as("M 33 has long been past it").contains(true);
+        List<Candidate> ranked = new CandidateSearch(OBJECTS, StarCatalogue.hipparcos())
+                .rank(
+                        one.file().site(),
+                        one.file().kit(),
+                        one.plan().times(),
+                        new CandidateSearch.Wish(25, Candidate.Level.PRACTISED, CloudForecast.CLEAR, Optional.of(of)),
+                        Workers.ALL_CORES);
+        assertThat(ranked.get(0).usableHours())
+                .isLessThanOrEqualTo(gap.hours() + 0.2)
+                .isGreaterThan(0.5);
+        Instant middle = gap.from().plus(gap.duration().dividedBy(2));
+        assertThat(ranked.get(0).transit()).isBefore(middle);
+        double best = ranked.stream().mapToDouble(Candidate::worth).max().orElseThrow();
+        assertThat(ranked.get(0).worth()).isGreaterThan(0.69 * best);
     }
 }

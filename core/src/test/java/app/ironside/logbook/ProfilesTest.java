@@ -7,9 +7,15 @@ import app.ironside.Examples;
 import app.ironside.JsonText;
 import app.ironside.kit.Kit;
 import app.ironside.kit.Optics;
+import app.ironside.plan.FilterGoal;
+import app.ironside.plan.MoonRule;
+import app.ironside.plan.TargetPlan;
+import app.ironside.plan.Wish;
+import app.ironside.sky.Equatorial;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -107,5 +113,34 @@ class ProfilesTest {
         assertThat(profiles.lessons()).isEmpty();
         profiles.saveLessons(List.of("heater lead on the second plug"));
         assertThat(new Profiles(folder).lessons()).containsExactly("heater lead on the second plug");
+    }
+
+    @Test
+    void aWishIsKept() {
+        Profiles profiles = new Profiles(folder);
+        TargetPlan target = new TargetPlan(
+                        "M 33",
+                        new Equatorial(23.46, 30.66),
+                        List.of(
+                                new FilterGoal("L", 60),
+                                new FilterGoal("Ha", 300)
+                                        .withMoon(MoonRule.ANY)
+                                        .withGathered(Optional.of(new FilterGoal.Gathered(10, 4)))),
+                        3)
+                .withMinimumAltitude(Optional.of(30.0));
+        profiles.saveWish(Wish.of("Galaxy", target));
+        profiles.saveWish(Wish.of("Another", target));
+        profiles.saveWish(Wish.of("Galaxy", target.withTurn(4)));
+        assertThat(new Profiles(folder).wishes())
+                .containsExactly(Wish.of("Another", target), Wish.of("Galaxy", target.withTurn(4)));
+        Wish wish = new Profiles(folder).wishes().get(0);
+        assertThat(wish.goals().get(1).gathered())
+                .as("what one target has is not another's")
+                .contains(new FilterGoal.Gathered(10, 0));
+        assertThat(wish.on(target.withTurn(9), List.of("Ha")).orElseThrow().filters())
+                .containsExactly("Ha");
+        assertThat(wish.on(target, List.of("RGB"))).isEmpty();
+        profiles.removeWish("Another");
+        assertThat(profiles.wishes()).hasSize(1);
     }
 }

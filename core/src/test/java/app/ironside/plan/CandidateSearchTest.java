@@ -53,7 +53,11 @@ class CandidateSearchTest {
             TargetWindow exact =
                     TargetWindow.of(fast.object().position(), Observer.at(SITE), night, WISH.minimumAltitudeDeg());
             assertThat(fast.usableHours()).as(id).isCloseTo(exact.usableHours(), within(0.35));
-            assertThat(fast.effectiveHours()).as(id).isCloseTo(exact.effectiveHours(), within(0.15));
+            // The camera's own noise behind the filter, which the exact figure does not know, makes the Moon weigh
+            // less.
+            assertThat(fast.effectiveHours())
+                    .as(id)
+                    .isBetween(exact.effectiveHours() - 0.15, 1.06 * exact.effectiveHours());
             assertThat(Duration.between(fast.transit(), exact.transit()).abs())
                     .as(id)
                     .isLessThan(Duration.ofMinutes(3));

@@ -1,5 +1,7 @@
 package app.ironside.desk.parts;
 
+import java.math.BigDecimal;
+import java.math.MathContext;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -53,5 +55,13 @@ public final class Words {
                 arcsec / 3600,
                 arcsec / 60 % 60,
                 arcsec % 60);
+    }
+
+    /** A number to be edited: no more digits than it has, at most four that count. */
+    public static String number(double value) {
+        return new BigDecimal(value)
+                .round(new MathContext(4))
+                .stripTrailingZeros()
+                .toPlainString();
     }
 }

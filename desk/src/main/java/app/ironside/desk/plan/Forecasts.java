@@ -7,6 +7,7 @@ import app.ironside.device.DeviceRole;
 import app.ironside.document.NightDraft;
 import app.ironside.plan.ClearHours;
 import app.ironside.plan.CloudForecast;
+import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.WeatherForecast;
 import app.ironside.plan.WeatherTable;
 import app.ironside.sky.Interval;
@@ -116,6 +117,20 @@ final class Forecasts {
                 .filter(t -> t.clouds(draft.plan().times().night()).isKnown())
                 .map(t -> verdict(
                         target, ClearHours.of(usable, t), draft.file().site().zone()));
+    }
+
+    /** A block of the plan that lies under cloud for the most part; empty without a forecast. */
+    Optional<String> clouded(PlannedBlock block, NightDraft draft) {
+        return own(draft)
+                .filter(t -> t.clouds(block.span()).isKnown())
+                .map(t -> ClearHours.of(List.of(block.span()), t))
+                .filter(hours -> hours.knownHours() > 0 && hours.hours() < hours.knownHours() / 2)
+                .map(hours -> Words.format(
+                        "The block of %s at %s is clear for %.1f of its %.1f h: plan a clear stretch for it, or something else.",
+                        block.target().name(),
+                        Words.clock(block.span().from(), draft.file().site().zone()),
+                        hours.hours(),
+                        hours.upHours()));
     }
 
     private static String verdict(String target, ClearHours hours, ZoneId zone) {

@@ -5,6 +5,7 @@ import app.ironside.desk.night.Look;
 import app.ironside.kit.FilterSpec;
 import app.ironside.plan.NightBudget;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -12,6 +13,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -33,8 +35,8 @@ public final class PlanBench implements Bench {
     private final RehearsalPane rehearsal;
     private final ProfilePane profiles;
     private final Map<PlanDesk.Tab, ToggleButton> buttons = new EnumMap<>(PlanDesk.Tab.class);
-    private final Button undo = new Button("Undo");
-    private final Button redo = new Button("Redo");
+    private final Button undo = new Button("↶");
+    private final Button redo = new Button("↷");
     private final StackPane middle = new StackPane();
     private final VBox box = new VBox(8);
 
@@ -57,9 +59,11 @@ public final class PlanBench implements Bench {
         rehearsal = new RehearsalPane(plan);
         profiles = new ProfilePane(plan);
         ToggleGroup group = new ToggleGroup();
-        HBox tabs = new HBox(3);
+        FlowPane tabs = new FlowPane(3, 3);
         for (PlanDesk.Tab tab : PlanDesk.Tab.values()) {
             ToggleButton button = new ToggleButton(tab.title());
+            button.getStyleClass().add("narrow");
+            button.setMinWidth(Region.USE_PREF_SIZE);
             button.setId("plan-" + tab.name().toLowerCase(java.util.Locale.ROOT));
             button.setToggleGroup(group);
             button.setOnAction(e -> {
@@ -69,17 +73,22 @@ public final class PlanBench implements Bench {
             buttons.put(tab, button);
             tabs.getChildren().add(button);
         }
-        Region gap = new Region();
-        HBox.setHgrow(gap, Priority.ALWAYS);
         undo.setId("undo");
         undo.setTooltip(new Tooltip("Takes the last change back (Ctrl Z)"));
         undo.setOnAction(e -> plan.undo());
         redo.setId("redo");
         redo.setTooltip(new Tooltip("Does it again (Ctrl Y)"));
         redo.setOnAction(e -> plan.redo());
-        tabs.getChildren().addAll(gap, undo, redo);
+        for (Button step : List.of(undo, redo)) {
+            step.getStyleClass().add("narrow");
+            step.setMinWidth(Region.USE_PREF_SIZE);
+        }
+        undo.setAccessibleText("Undo");
+        redo.setAccessibleText("Redo");
+        HBox.setHgrow(tabs, Priority.ALWAYS);
+        HBox top = new HBox(3, tabs, undo, redo);
         VBox.setVgrow(middle, Priority.ALWAYS);
-        box.getChildren().addAll(tabs, middle);
+        box.getChildren().addAll(top, middle);
     }
 
     /** The filter that exposures are reckoned in. */

@@ -106,6 +106,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private Optional<SeasonBoard> season = Optional.empty();
     private Optional<Schedule> schedule = Optional.empty();
     private Candidate.Level level = Candidate.Level.PRACTISED;
+    private Optional<Interval> gap = Optional.empty();
     private boolean interleave = true;
     private boolean broadUnderMoon;
     private Set<String> setAside;
@@ -187,6 +188,9 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     public void setTab(Tab next) {
         tab = next;
+        if (next == Tab.SEASON || next == Tab.WISHES) {
+            wishes.lookUp();
+        }
         if (next == Tab.SEASON && season.isEmpty()) {
             computeSeason();
         }
@@ -290,6 +294,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private void started(PlanStart start) {
         sky = start.sky();
         forecasts.setService(start.weather());
+        gap = Optional.empty();
         season = Optional.empty();
         wishes.lookUp();
         computeCandidates();
@@ -349,7 +354,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private void computeCandidates() {
         NightDraft now = draft();
         CandidateSearch.Wish wish =
-                new CandidateSearch.Wish(now.file().program().minimumAltitudeDeg(), level, clouds());
+                new CandidateSearch.Wish(now.file().program().minimumAltitudeDeg(), level, clouds(), gap.map(now::gap));
         compute(
                 () -> search.rank(
                         now.file().site(), now.file().kit(), now.plan().times(), wish, Workers.ALL_CORES),
@@ -527,7 +532,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     /** The best times for the targets of the plan; what each of them is to be stays as it was chosen. */
-    void arrange() {
+    public void arrange() {
         NightDraft now = model.settled();
         CloudForecast clouds = clouds();
         boolean turns = interleave;
@@ -584,6 +589,18 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         attempt(() -> profiles.saveSetAside(next));
         setAside = Set.copyOf(next);
         season = Optional.empty();
+        changed();
+    }
+
+    /** The stretch that candidates are weighed for; empty for the whole night. */
+    Optional<Interval> gap() {
+        return gap;
+    }
+
+    /** Weighs the catalogue for a stretch of the night, or for all of it. */
+    public void setGap(Optional<Interval> next) {
+        gap = next;
+        computeCandidates();
         changed();
     }
 
@@ -667,7 +684,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         weatherChanged();
     }
 
-    void forgetForecast() {
+    public void forgetForecast() {
         forecasts.forget();
         weatherChanged();
     }

@@ -191,14 +191,17 @@ public final class PlanReckoner {
     /** What the forecast says of the targets, and of a rare night; empty without one. */
     private Optional<String> foreseen(NightPlan p) {
         List<String> said = new ArrayList<>();
-        p.blocks().stream().map(b -> b.target().name()).distinct().forEach(name -> p.blocks().stream()
-                .filter(b -> b.target().name().equals(name))
+        p.blocks().stream()
                 .findFirst()
-                .flatMap(b -> plan.forecasts().verdict(name, b.window().usable(), plan.draft()))
-                .ifPresent(said::add));
+                .flatMap(b ->
+                        plan.forecasts().verdict(b.target().name(), b.window().usable(), plan.draft()))
+                .ifPresent(said::add);
         if (said.isEmpty()) {
             return Optional.empty();
         }
+        p.blocks().stream()
+                .flatMap(b -> plan.forecasts().clouded(b, plan.draft()).stream())
+                .forEach(said::add);
         rareNight(p).ifPresent(rare -> said.add(0, rare));
         return Optional.of(String.join(" ", said));
     }

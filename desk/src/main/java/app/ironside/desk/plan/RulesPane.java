@@ -6,9 +6,11 @@ import app.ironside.plan.CalibrationPlan;
 import app.ironside.plan.Calibrations;
 import app.ironside.plan.Overheads;
 import app.ironside.plan.Program;
+import java.time.LocalTime;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
+import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import javafx.scene.control.Label;
@@ -49,6 +51,7 @@ final class RulesPane extends VBox {
         fault.getStyleClass().add("warning");
         fault.setWrapText(true);
         fault.setId("rules-fault");
+        fault.managedProperty().bind(fault.textProperty().isNotEmpty());
         ScrollPane scroll = new ScrollPane(grid);
         scroll.setFitToWidth(true);
         VBox.setVgrow(scroll, Priority.ALWAYS);
@@ -66,6 +69,7 @@ final class RulesPane extends VBox {
         grid.getChildren().clear();
         String group = "";
         int row = 0;
+        addBed(row++);
         for (Rule rule : rules()) {
             if (!rule.group().equals(group)) {
                 group = rule.group();
@@ -77,10 +81,47 @@ final class RulesPane extends VBox {
         }
     }
 
+    /** When everything is to be done: a time, or nothing for when it is light. */
+    private void addBed(int row) {
+        Label name = new Label("in bed by");
+        name.setMinWidth(210);
+        String value = plan.file().program().bedBy().map(LocalTime::toString).orElse("");
+        TextField field = new TextField(value);
+        field.setPromptText("dawn");
+        field.setId("rule-bed");
+        field.setPrefWidth(80);
+        Runnable take = () -> {
+            String text = field.getText().strip();
+            if (text.equals(value)) {
+                return;
+            }
+            try {
+                Optional<LocalTime> bed = text.isEmpty()
+                        ? Optional.empty()
+                        : Optional.of(LocalTime.parse(text.length() == 4 ? "0" + text : text));
+                fault.setText("");
+                plan.setRules(p -> p.withBedBy(bed));
+            } catch (DateTimeParseException e) {
+                fault.setText("in bed by: \"" + text + "\" is not a time; expected one as 01:30.");
+                field.setText(value);
+            }
+        };
+        field.setOnAction(e -> take.run());
+        field.focusedProperty().addListener((o, was, is) -> {
+            if (!is) {
+                take.run();
+            }
+        });
+        Label price = new Label("calibration frames and warming included; blocks end before, and Arrange keeps to it");
+        price.getStyleClass().add("dim");
+        price.setWrapText(true);
+        grid.addRow(row, name, field, new Label(), price);
+    }
+
     private void addRow(Rule rule, int row) {
         Label name = new Label(rule.name());
         name.setMinWidth(210);
-        String value = text(rule.value().apply(plan.file().program()));
+        String value = Words.number(rule.value().apply(plan.file().program()));
         TextField field = new TextField(value);
         field.setId("rule-" + rule.id());
         field.setPrefWidth(80);
@@ -100,12 +141,6 @@ final class RulesPane extends VBox {
         price.setId("price-" + rule.id());
         GridPane.setHgrow(price, Priority.ALWAYS);
         grid.addRow(row, name, field, unit, price);
-    }
-
-    private static String text(double value) {
-        return value == Math.rint(value)
-                ? String.format(Locale.ROOT, "%.0f", value)
-                : String.format(Locale.ROOT, "%.4g", value);
     }
 
     private void set(Rule rule, TextField field, String before) {
@@ -260,7 +295,7 @@ final class RulesPane extends VBox {
 
     private static int whole(double value) {
         if (value != Math.rint(value)) {
-            throw new IllegalArgumentException("is " + text(value) + "; expected a whole number");
+            throw new IllegalArgumentException("is " + Words.number(value) + "; expected a whole number");
         }
         return (int) value;
     }

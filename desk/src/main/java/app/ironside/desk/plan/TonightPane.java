@@ -49,6 +49,7 @@ import javafx.scene.layout.VBox;
 public final class TonightPane extends VBox {
     private static final Duration HOUR_STEP = Duration.ofMinutes(10);
     private static final int MOST_SHOWN = 2000;
+    private static final int MOST_GAPS = 3;
     private static final String ASIDE = "set aside";
 
     private final PlanDesk plan;
@@ -422,16 +423,12 @@ public final class TonightPane extends VBox {
         block.ifPresent(b -> length.setValue(b.target().longestSubSeconds()));
         filling = false;
         // While a block is dragged its tools stay as they are.
-        if (of.equals(toolsOf) && !blockTools.getChildren().isEmpty()) {
+        if (of.isPresent() && of.equals(toolsOf) && !blockTools.getChildren().isEmpty()) {
             return;
         }
         toolsOf = of;
         if (block.isEmpty()) {
-            Label hint = new Label(
-                    "On the ribbon: drag a block to move it, its ends to stretch it, double-click to split it.");
-            hint.getStyleClass().add("dim");
-            blockTools.getChildren().setAll(hint);
-            blockTools.setMinHeight(38);
+            showHint();
             return;
         }
         Label title = new Label(of.get());
@@ -448,6 +445,40 @@ public final class TonightPane extends VBox {
                         button("Wishes", "block-wishes", () -> plan.setTab(PlanDesk.Tab.WISHES)),
                         button("Remove", "remove", () -> plan.remove(plan.chosen())),
                         length);
+    }
+
+    /** Nothing is chosen: how the ribbon is worked, or what may fill the time that is free. */
+    private void showHint() {
+        blockTools.setMinHeight(38);
+        ZoneId zone = plan.file().site().zone();
+        Optional<Interval> gap = plan.gap();
+        List<Interval> gaps = plan.draft().gaps();
+        if (gap.isPresent()) {
+            Label hint = new Label("Weighed for " + between(gap.get(), zone) + "; what needs no flip comes first.");
+            hint.getStyleClass().add("row-value");
+            blockTools
+                    .getChildren()
+                    .setAll(
+                            hint,
+                            button("Weigh for the whole night", "whole-night", () -> plan.setGap(Optional.empty())));
+            return;
+        }
+        Label hint = new Label(
+                gaps.isEmpty()
+                        ? "On the ribbon: drag a block to move it, its ends to stretch it, double-click to split it."
+                        : "Dark and free:");
+        hint.getStyleClass().add("dim");
+        blockTools.getChildren().setAll(hint);
+        for (int i = 0; i < Math.min(MOST_GAPS, gaps.size()); i++) {
+            Interval free = gaps.get(i);
+            blockTools
+                    .getChildren()
+                    .add(button("Best for " + between(free, zone), "gap-" + i, () -> plan.setGap(Optional.of(free))));
+        }
+    }
+
+    private static String between(Interval span, ZoneId zone) {
+        return Words.clock(span.from(), zone) + " to " + Words.clock(span.until(), zone);
     }
 
     private void splitChosen() {

@@ -31,7 +31,10 @@ final class Wishes implements AutoCloseable {
     void lookUp() {
         work.ask(progress -> new LookedUp(logbook.get(), plan.profiles().wishes()))
                 .onlyNewest()
-                .failed(plan::say)
+                .failed(why -> {
+                    kept = List.of();
+                    plan.say(why);
+                })
                 .then(found -> {
                     account = found.account();
                     kept = found.kept();
@@ -73,8 +76,10 @@ final class Wishes implements AutoCloseable {
             if (meant().map(b -> step.apply(b.target()).equals(b.target())).orElse(true)) {
                 return;
             }
+        } catch (NumberFormatException e) {
+            throw e; // whoever read the number says so
         } catch (IllegalArgumentException e) {
-            plan.say(e.getMessage());
+            plan.say(e.getMessage() + ".");
             return;
         }
         plan.edit(plan.model().with(step));

@@ -155,7 +155,7 @@ final class WishesPane extends VBox {
         grid.add(
                 field(
                         "wish-seconds-" + filter,
-                        Words.format("%.4g", g.subSeconds()),
+                        Words.number(g.subSeconds()),
                         "s",
                         text -> goal(filter, x -> x.withSeconds(number(text)))),
                 1,
@@ -164,16 +164,14 @@ final class WishesPane extends VBox {
                 field(
                         "wish-subs-" + filter,
                         g.subs().map(String::valueOf).orElse(""),
-                        "all that fit",
+                        "all",
                         text -> goal(filter, x -> x.withSubs(count(text)))),
                 2,
                 row);
         grid.add(
                 field(
                         "wish-hours-" + filter,
-                        g.gathered()
-                                .map(w -> Words.format("%.4g", w.hoursWanted()))
-                                .orElse(""),
+                        g.gathered().map(w -> Words.number(w.hoursWanted())).orElse(""),
                         "no end",
                         text -> goal(filter, x -> plan.wishes()
                                 .wanting(x, target, text.isBlank() ? Optional.empty() : Optional.of(number(text))))),
@@ -280,7 +278,7 @@ final class WishesPane extends VBox {
                                 field(
                                         "wish-altitude",
                                         target.minimumAltitudeDeg()
-                                                .map(a -> Words.format("%.4g", a))
+                                                .map(Words::number)
                                                 .orElse(""),
                                         Words.format(
                                                 "%.0f", plan.file().program().minimumAltitudeDeg()),
@@ -289,9 +287,7 @@ final class WishesPane extends VBox {
                                 "camera at, °",
                                 field(
                                         "wish-angle",
-                                        target.angleDeg()
-                                                .map(a -> Words.format("%.4g", a))
-                                                .orElse(""),
+                                        target.angleDeg().map(Words::number).orElse(""),
                                         "as it is",
                                         text -> plan.wishes().change(t -> t.withAngle(optional(text))))),
                         labelled(
@@ -299,7 +295,7 @@ final class WishesPane extends VBox {
                                 field(
                                         "wish-most",
                                         target.mostSubs().map(String::valueOf).orElse(""),
-                                        "all that fit",
+                                        "all",
                                         text -> plan.wishes().change(t -> t.withMostSubs(count(text))))));
     }
 
