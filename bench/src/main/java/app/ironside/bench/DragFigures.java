@@ -10,8 +10,9 @@ import app.ironside.desk.plan.PlanDesk;
 import app.ironside.desk.plan.PlanReckoner;
 import app.ironside.desk.plan.PlanStart;
 import app.ironside.desk.reckon.ReckoningView;
+import app.ironside.desk.session.Nights;
 import app.ironside.document.NightFile;
-import app.ironside.logbook.Account;
+import app.ironside.logbook.Logbook;
 import app.ironside.logbook.Profiles;
 import app.ironside.sky.Interval;
 import app.ironside.wiring.Wiring;
@@ -92,7 +93,12 @@ public final class DragFigures {
         Desk(Wiring wiring, Path folder, PlanStart start, CountDownLatch ended) {
             this.ended = ended;
             plan = new PlanDesk(
-                    wiring, new Profiles(folder), folder, () -> Account.NONE, this::changed, new PlanDesk.Runner() {
+                    wiring,
+                    new Profiles(folder),
+                    folder,
+                    Nights.record(Logbook.open(folder)),
+                    this::changed,
+                    new PlanDesk.Runner() {
                         @Override
                         public void rehearse(NightFile night) {}
 

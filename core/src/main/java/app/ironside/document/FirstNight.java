@@ -82,7 +82,16 @@ public record FirstNight(
     /** The place, with a flat skyline until one is drawn. */
     public Site site() {
         return new Site(
-                place, latDeg, lonDeg, elevationM, zone, skyMagPerArcsec2, Horizon.FLAT, MARGIN_DEG, Optional.empty());
+                place,
+                latDeg,
+                lonDeg,
+                elevationM,
+                zone,
+                skyMagPerArcsec2,
+                Horizon.FLAT,
+                MARGIN_DEG,
+                Optional.empty(),
+                Optional.empty());
     }
 
     /** The kit, with usual values for what was not asked. */

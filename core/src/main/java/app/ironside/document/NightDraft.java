@@ -221,6 +221,32 @@ public final class NightDraft {
         return withProgram(file.program().withTargets(file.program().date(), targets));
     }
 
+    /**
+     * The panels of a mosaic as targets of their own, each with an even share of the time that the whole object had, at one angle.
+     *
+     * @param target whose blocks give way
+     * @param panels middles of the frames
+     */
+    public NightDraft withPanels(TargetPlan target, List<Equatorial> panels, double angleDeg) {
+        List<Placed> next = new ArrayList<>();
+        for (Placed placed : placed()) {
+            if (!placed.target().name().equals(target.name())) {
+                next.add(placed);
+                continue;
+            }
+            Duration share = placed.span().duration().dividedBy(panels.size());
+            for (int i = 0; i < panels.size(); i++) {
+                Instant from = placed.span().from().plus(share.multipliedBy(i));
+                next.add(new Placed(
+                        placed.target()
+                                .named(target.name() + " panel " + (i + 1))
+                                .framed(panels.get(i), angleDeg),
+                        new Interval(from, from.plus(share))));
+            }
+        }
+        return with(next);
+    }
+
     /** The same night under another truth of the simulated observatory, of which the plan knows nothing. */
     public NightDraft withObservatory(Object settings) {
         return new NightDraft(file.withObservatory(settings), outlook);

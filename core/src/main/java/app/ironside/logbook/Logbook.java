@@ -273,6 +273,21 @@ public final class Logbook implements AutoCloseable {
                 .list());
     }
 
+    /** The camera's angle on the last night of a kit before a date: one that was centred then; empty if none was. */
+    public Optional<Double> lastAngle(String kit, LocalDate before) {
+        return jdbi.withHandle(handle -> handle
+                .createQuery("select id from night where kit = :kit and date < :date order by date desc, id desc")
+                .bind("kit", kit)
+                .bind("date", before.toString())
+                .mapTo(Long.class)
+                .list()
+                .stream()
+                .flatMap(night -> events(night, "CENTRED").stream())
+                .filter(TargetCentred.class::isInstance)
+                .map(e -> ((TargetCentred) e).rotationDeg())
+                .findFirst());
+    }
+
     /** What its nights gave. */
     public Account account() {
         Map<Long, Map<String, Map<String, Double>>> kept = new HashMap<>();

@@ -17,6 +17,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /**
  * A field on the sky: where its edges lie, what is in it, how it is split into panels, and which guide stars it has.
@@ -25,6 +26,9 @@ import java.util.Optional;
  * @param angleDeg position angle of the frame's upper side, east of north
  */
 public record Framing(Kit kit, Equatorial centre, double angleDeg) {
+    /** A nebula without a magnitude that is as large as this shows in a frame (common practice), arcminutes. */
+    private static final double LARGE_ARCMIN = 5;
+
     /** A guide star's place must be good to a fortieth of its width: this signal-to-noise ratio in one exposure (common practice). */
     private static final double GUIDE_SNR = 40;
 
@@ -103,13 +107,13 @@ public record Framing(Kit kit, Equatorial centre, double angleDeg) {
     /**
      * Objects just outside that a shift of the frame would take in while the subject stays inside the crop margin.
      *
-     * @param faintest magnitude worth a shift
+     * @param faintest magnitude worth a shift; of what has none, as most nebulae, the large ones count
      */
     public List<Companion> companions(DeepSkyCatalogue catalogue, double faintest) {
         List<Companion> found = new ArrayList<>();
         for (DeepSkyObject o : catalogue.objects()) {
-            if (o.magnitude().isEmpty()
-                    || o.magnitude().get() > faintest
+            boolean bright = o.magnitude().map(m -> m <= faintest).orElse(o.longAxisArcmin() >= LARGE_ARCMIN);
+            if (!bright
                     || Math.abs(o.position().decDeg() - centre.decDeg()) > 2 * kit.fieldRadiusDeg()
                     || contains(o.position(), CandidateSearch.CROP_MARGIN)) {
                 continue;
@@ -172,10 +176,47 @@ public record Framing(Kit kit, Equatorial centre, double angleDeg) {
         return middle.positionAngleDeg(at(new Point(point.xDeg(), point.yDeg() + 0.01)));
     }
 
-    /** The fewest panels that cover an object of a size with the crop margin. */
-    public List<Framing> mosaicFor(double longAxisArcmin, double overlap) {
-        double need = longAxisArcmin / 60 / (1 - 2 * CandidateSearch.CROP_MARGIN);
-        return mosaic(panels(need, kit.fieldWidthDeg(), overlap), panels(need, kit.fieldHeightDeg(), overlap), overlap);
+    /**
+     * Panels that cover an object.
+     *
+     * @param angleDeg of the frame
+     */
+    public record Cover(int columns, int rows, double angleDeg) {
+        public int panels() {
+            return columns * rows;
+        }
+    }
+
+    /** The panels that cover an object with the crop margin at this frame's angle; as a circle where it is not known how it lies. */
+    public Cover coverOf(DeepSkyObject object, double overlap) {
+        double length = object.longAxisArcmin() / 60;
+        double width = object.hasShape() ? object.shortAxisArcmin() / 60 : length;
+        double lies = object.positionAngleDeg().orElse(0.0) - angleDeg;
+        // The box around an ellipse that is turned in it.
+        double across = Math.hypot(length * Angles.sinDeg(lies), width * Angles.cosDeg(lies));
+        double up = Math.hypot(length * Angles.cosDeg(lies), width * Angles.sinDeg(lies));
+        double keep = 1 - 2 * CandidateSearch.CROP_MARGIN;
+        return new Cover(
+                panels(across / keep, kit.fieldWidthDeg(), overlap),
+                panels(up / keep, kit.fieldHeightDeg(), overlap),
+                angleDeg);
+    }
+
+    /** The fewest panels at any angle of a half turn; at this frame's own, if no other needs fewer. */
+    public Cover fewestPanels(DeepSkyObject object, double overlap) {
+        Cover best = coverOf(object, overlap);
+        for (int turn = 0; turn < 180; turn++) {
+            Cover tried = new Framing(kit, centre, turn).coverOf(object, overlap);
+            // Of angles that need as few, the one along the object's axes keeps the most room.
+            boolean along = object.positionAngleDeg()
+                    .map(pa -> Math.abs(Angles.wrap180(4 * (pa - tried.angleDeg()))) < 2)
+                    .orElse(false);
+            if (tried.panels() < best.panels()
+                    || along && tried.panels() == best.panels() && best.angleDeg() != angleDeg) {
+                best = tried;
+            }
+        }
+        return best;
     }
 
     private static int panels(double needDeg, double fieldDeg, double overlap) {
@@ -223,6 +264,34 @@ public record Framing(Kit kit, Equatorial centre, double angleDeg) {
                 .sorted(Comparator.comparingDouble(CatalogueStar::magnitude))
                 .toList();
         return Optional.of(new GuideField(middle, width, height, stars));
+    }
+
+    /**
+     * How far the pick-off stands clear of the sensor, as far as the guide camera's own field tells: millimetres, negative if it shades it.
+     * Before the sensor's long side there is room nearer to the middle, where stars are round (common practice).
+     *
+     * @return empty if the kit has no off-axis guider
+     */
+    public static OptionalDouble prismClearanceMm(Kit kit) {
+        if (kit.equipment().offAxis().isEmpty() || kit.guideOptics().isEmpty()) {
+            return OptionalDouble.empty();
+        }
+        OffAxis prism = kit.equipment().offAxis().get();
+        GuiderSpec guider = kit.guideOptics().get();
+        double halfWide = kit.sensor().widthPx() * kit.sensor().pixelUm() / 2000;
+        double halfHigh = kit.sensor().heightPx() * kit.sensor().pixelUm() / 2000;
+        double sensor = Math.abs(halfWide * Angles.sinDeg(prism.angleDeg()))
+                + Math.abs(halfHigh * Angles.cosDeg(prism.angleDeg()));
+        return OptionalDouble.of(prism.offsetMm() - guider.heightPx() * guider.pixelUm() / 2000 - sensor);
+    }
+
+    /** Whether the pick-off stands before the sensor's long side. */
+    public static boolean prismAtLongSide(Kit kit) {
+        return kit.equipment()
+                .offAxis()
+                .map(p -> Math.abs(Angles.cosDeg(p.angleDeg())) > Math.abs(Angles.sinDeg(p.angleDeg()))
+                        == (kit.sensor().widthPx() >= kit.sensor().heightPx()))
+                .orElse(false);
     }
 
     /** The guide sensor's long side lies across the direction to the main sensor's middle. */

@@ -132,6 +132,11 @@ public record TargetPlan(
         return new TargetPlan(name, position, goals, subsPerFilter, from, until, mostSubs, angle, minimumAltitudeDeg);
     }
 
+    public TargetPlan named(String other) {
+        return new TargetPlan(
+                other, position, goals, subsPerFilter, from, until, mostSubs, angleDeg, minimumAltitudeDeg);
+    }
+
     /** With another middle of the frame and another camera angle. */
     public TargetPlan framed(Equatorial centre, double angle) {
         return new TargetPlan(

@@ -36,9 +36,10 @@ public final class DeepSkyCatalogue {
                 BufferedReader reader = new BufferedReader(
                         new InputStreamReader(new GZIPInputStream(in, 1 << 16), StandardCharsets.UTF_8))) {
             List<DeepSkyObject> objects = new ArrayList<>();
+            Map<String, Double> angles = angles();
             reader.readLine();
             for (String line = reader.readLine(); line != null; line = reader.readLine()) {
-                objects.add(object(fields(line)));
+                objects.add(object(fields(line), angles));
             }
             return new DeepSkyCatalogue(objects);
         } catch (IOException e) {
@@ -59,7 +60,7 @@ public final class DeepSkyCatalogue {
         return name.toLowerCase(Locale.ROOT).replaceAll("[\\s\\-_]+", "");
     }
 
-    private static DeepSkyObject object(List<String> f) {
+    private static DeepSkyObject object(List<String> f, Map<String, Double> angles) {
         return new DeepSkyObject(
                 f.get(0),
                 f.get(1),
@@ -68,7 +69,22 @@ public final class DeepSkyCatalogue {
                 new Equatorial(Double.parseDouble(f.get(4)), Double.parseDouble(f.get(5))),
                 f.get(6).isEmpty() ? Optional.empty() : Optional.of(Double.valueOf(f.get(6))),
                 f.get(7).isEmpty() ? 0 : Double.parseDouble(f.get(7)),
-                f.get(8).isEmpty() ? 0 : Double.parseDouble(f.get(8)));
+                f.get(8).isEmpty() ? 0 : Double.parseDouble(f.get(8)),
+                Optional.ofNullable(angles.get(f.get(0))));
+    }
+
+    private static Map<String, Double> angles() throws IOException {
+        try (InputStream in = DeepSkyCatalogue.class.getResourceAsStream("angles.csv");
+                BufferedReader reader = new BufferedReader(new InputStreamReader(in, StandardCharsets.UTF_8))) {
+            Map<String, Double> angles = new HashMap<>();
+            for (String line = reader.readLine(); line != null; line = reader.readLine()) {
+                String[] f = line.split(",");
+                if (f.length == 2 && !line.startsWith("#") && !line.startsWith("id")) {
+                    angles.put(f[0], Double.valueOf(f[1]));
+                }
+            }
+            return angles;
+        }
     }
 
     /** Splits a line of comma-separated values in which a field with a comma stands in quotes. */

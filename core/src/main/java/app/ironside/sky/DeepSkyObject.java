@@ -10,6 +10,7 @@ import java.util.Optional;
  * @param name a proper name, or empty
  * @param magnitude total, V or B as the source had it
  * @param longAxisArcmin 0 where the source has none
+ * @param positionAngleDeg of the long axis, from north through east; empty where none is known
  */
 public record DeepSkyObject(
         String id,
@@ -19,7 +20,26 @@ public record DeepSkyObject(
         Equatorial position,
         Optional<Double> magnitude,
         double longAxisArcmin,
-        double shortAxisArcmin) {
+        double shortAxisArcmin,
+        Optional<Double> positionAngleDeg) {
+    /** An object of which nobody knows how it lies. */
+    public DeepSkyObject(
+            String id,
+            String alias,
+            String name,
+            Kind kind,
+            Equatorial position,
+            Optional<Double> magnitude,
+            double longAxisArcmin,
+            double shortAxisArcmin) {
+        this(id, alias, name, kind, position, magnitude, longAxisArcmin, shortAxisArcmin, Optional.empty());
+    }
+
+    /** Whether it is longer than wide, and it is known which way. */
+    public boolean hasShape() {
+        return positionAngleDeg.isPresent() && shortAxisArcmin > 0 && shortAxisArcmin < longAxisArcmin;
+    }
+
     /** What an object is, and with it what light it sends. */
     public enum Kind {
         GALAXY_CLUSTER("gg", "galaxy cluster"),

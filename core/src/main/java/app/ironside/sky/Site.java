@@ -13,6 +13,7 @@ import java.util.Optional;
  * @param skyMagPerArcsec2 zenith brightness of the moonless night sky, V magnitudes per square arcsecond
  * @param horizon the true skyline
  * @param marginDeg a target counts as up only this far above the skyline (common practice: 2 to 5)
+ * @param seeingArcsec full width of a star at half its peak in the middle of its nights; empty if nobody has said
  * @param dome the glow of a town, if one side of the sky has it
  */
 public record Site(
@@ -24,7 +25,8 @@ public record Site(
         double skyMagPerArcsec2,
         Horizon horizon,
         double marginDeg,
-        Optional<LightDome> dome) {
+        Optional<LightDome> dome,
+        Optional<Double> seeingArcsec) {
     /** A site without margin and without a town. */
     public Site(
             String name,
@@ -34,12 +36,13 @@ public record Site(
             ZoneId zone,
             double skyMagPerArcsec2,
             Horizon horizon) {
-        this(name, latDeg, lonDeg, elevationM, zone, skyMagPerArcsec2, horizon, 0, Optional.empty());
+        this(name, latDeg, lonDeg, elevationM, zone, skyMagPerArcsec2, horizon, 0, Optional.empty(), Optional.empty());
     }
 
     public Site {
         Check.name("the name of a site", name);
         Check.inRange("latDeg", latDeg, -90, 90);
+        seeingArcsec.ifPresent(s -> Check.inRange("seeingArcsec", s, 0.2, 20));
         Check.inRange("lonDeg", lonDeg, -180, 180);
         Check.inRange("elevationM", elevationM, -500, 9000);
         Check.inRange("skyMagPerArcsec2", skyMagPerArcsec2, 14, 22.5);

@@ -25,7 +25,8 @@ public final class SiteFile {
             double skyMagPerArcsec2,
             Optional<double[][]> horizon,
             Optional<Double> marginDeg,
-            Optional<LightDome> dome) {
+            Optional<LightDome> dome,
+            Optional<Double> seeingArcsec) {
         /**
          * The site that it tells of.
          *
@@ -50,7 +51,8 @@ public final class SiteFile {
                     skyMagPerArcsec2,
                     skyline,
                     marginDeg.orElse(0.0),
-                    dome);
+                    dome,
+                    seeingArcsec);
         }
 
         private ZoneId zone(String file) {
@@ -92,6 +94,7 @@ public final class SiteFile {
                         .map(p -> new double[] {p.azimuthDeg(), p.altitudeDeg()})
                         .toArray(double[][]::new)),
                 Optional.of(site.marginDeg()),
-                site.dome()));
+                site.dome(),
+                site.seeingArcsec()));
     }
 }

@@ -10,7 +10,7 @@ import java.util.Optional;
  * @param fluxAdu above the background
  * @param peakAdu brightest pixel above the background
  * @param halfFluxRadiusPx radius of the circle about the centroid that holds half of the flux
- * @param fwhmPx full width at half maximum of the Gaussian with the star's second moments
+ * @param fwhmPx full width of its image at half of the peak, the geometric mean of both axes
  * @param eccentricity √(1 − b²/a²), 0 round
  * @param angleDeg long axis from +x toward +y, −90 to 90
  * @param snr flux over the background noise inside it
@@ -31,4 +31,20 @@ public record Star(
         double snr,
         boolean saturated,
         double fluxErrorAdu,
-        Optional<Moffat> profile) {}
+        Optional<Moffat> profile) {
+    Star withFwhm(double width) {
+        return new Star(
+                x,
+                y,
+                fluxAdu,
+                peakAdu,
+                halfFluxRadiusPx,
+                width,
+                eccentricity,
+                angleDeg,
+                snr,
+                saturated,
+                fluxErrorAdu,
+                profile);
+    }
+}

@@ -129,11 +129,12 @@ public final class StarFinder implements StarSearch {
                     .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
                     .toArray(Star[]::new);
         });
-        return Arrays.stream(found)
+        List<Star> brightestFirst = Arrays.stream(found)
                 .flatMap(Arrays::stream)
                 .filter(Objects::nonNull)
                 .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
                 .toList();
+        return HalfPeakWidth.of(brightestFirst, measure::profile);
     }
 
     private List<int[]> brightest(List<int[]> groups, float[] filtered) {

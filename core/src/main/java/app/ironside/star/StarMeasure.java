@@ -293,13 +293,15 @@ final class StarMeasure {
                 flux[1],
                 peak,
                 hfr,
-                2.3548 * Math.sqrt((major + minor) / 2),
+                2.3548 * Math.sqrt(Math.sqrt(major * minor)),
                 Math.sqrt(1 - Math.min(1, minor / major)),
                 angle,
                 flux[1] / (Math.max(1e-9, noise) * Math.sqrt(discPx)),
                 peak >= saturation,
                 fluxError(flux[1], noise, aperture),
-                profiles && peak < saturation ? profile(centre[0], centre[1], hfr, aperture) : Optional.empty());
+                profiles && peak < saturation
+                        ? profile(centre[0], centre[1], hfr, aperture, new Shape(minor / major, angle))
+                        : Optional.empty());
     }
 
     /** Background noise over the aperture and photon noise of the star itself (CCD equation, Howell 2006, 4.4). */
@@ -308,8 +310,29 @@ final class StarMeasure {
         return Math.sqrt(Math.PI * aperture * aperture * noise * noise + photons);
     }
 
-    /** The profile, fitted where the star stands above its surroundings. */
-    private Optional<Moffat> profile(double x, double y, double hfr, double aperture) {
+    /** The profile of a star that was measured. */
+    Optional<Moffat> profile(Star star) {
+        double ratio = 1 - star.eccentricity() * star.eccentricity();
+        return profile(
+                star.x() - 1,
+                star.y() - 1,
+                star.halfFluxRadiusPx(),
+                held(4.5 * star.halfFluxRadiusPx()),
+                new Shape(ratio, star.angleDeg()));
+    }
+
+    /**
+     * How a star is drawn out.
+     *
+     * @param ratio of the variances along its short and its long axis
+     */
+    private record Shape(double ratio, double angleDeg) {}
+
+    /** The profile along the mean of both axes, fitted where the star stands above its surroundings. */
+    private Optional<Moffat> profile(double x, double y, double hfr, double aperture, Shape shape) {
+        double stretch = Math.sqrt(Math.max(0.05, shape.ratio()));
+        double cos = Math.cos(Math.toRadians(shape.angleDeg()));
+        double sin = Math.sin(Math.toRadians(shape.angleDeg()));
         double radius = Math.min(aperture, Math.min(MOST_PROFILE_PX, 3.2 * hfr + 1));
         int reach = (int) Math.ceil(radius);
         float[] squared = new float[(2 * reach + 2) * (2 * reach + 2)];
@@ -317,7 +340,9 @@ final class StarMeasure {
         int n = 0;
         for (int r = Math.max(0, (int) y - reach); r <= Math.min(height - 1, (int) y + reach + 1); r++) {
             for (int c = Math.max(0, (int) x - reach); c <= Math.min(width - 1, (int) x + reach + 1); c++) {
-                double d = (c - x) * (c - x) + (r - y) * (r - y);
+                double along = (c - x) * cos + (r - y) * sin;
+                double across = (r - y) * cos - (c - x) * sin;
+                double d = along * along * stretch + across * across / stretch;
                 if (d <= radius * radius) {
                     squared[n] = (float) d;
                     values[n++] = pixels[r * width + c];

@@ -7,9 +7,11 @@ import app.ironside.Examples;
 import app.ironside.kit.Kit;
 import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarSource;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.mockito.Mockito;
 
@@ -63,8 +65,8 @@ class FramingTest {
         for (Framing panel : panels) {
             assertThat(panel.contains(frame.centre(), 0)).isTrue();
         }
-        assertThat(frame.mosaicFor(60, 0.2)).hasSize(1);
-        assertThat(frame.mosaicFor(150, 0.2).size()).isGreaterThan(1);
+        assertThat(frame.coverOf(ellipse(60, 60, 0), 0.2).panels()).isEqualTo(1);
+        assertThat(frame.coverOf(ellipse(150, 150, 0), 0.2).panels()).isGreaterThan(1);
     }
 
     /** Law: a guide field keeps its place in the frame, so after the flip it lies on the other side of the target. */
@@ -106,5 +108,51 @@ class FramingTest {
             assertThat(shifted.contains(companion.object().position(), 0)).isTrue();
             assertThat(shifted.contains(NGC891, 0.05)).isTrue();
         }
+    }
+
+    private static DeepSkyObject ellipse(double length, double width, double angleDeg) {
+        return new DeepSkyObject(
+                "X",
+                "",
+                "",
+                DeepSkyObject.Kind.SPIRAL,
+                new Equatorial(10, 41),
+                Optional.empty(),
+                length,
+                width,
+                Optional.of(angleDeg));
+    }
+
+    /**
+     * By hand: Wren's field is 2.34° × 1.75°. An ellipse of 189′ × 62′ needs 3.50° × 1.15° with the crop margin: along the frame's long side
+     * 1 + ceil((3.50 − 2.34) / (2.34 × 0.85)) = 2 panels, one row; as a circle three rows of two.
+     */
+    @Test
+    void aLongGalaxyTakesTwoPanelsAlongItsAxis() {
+        Framing frame = new Framing(Examples.kit("wren"), new Equatorial(10.68, 41.27), 0);
+        DeepSkyObject long35 = ellipse(189, 62, 35);
+        assertThat(frame.fewestPanels(long35, 0.15).panels()).isEqualTo(2);
+        Framing across = new Framing(Examples.kit("wren"), new Equatorial(10.68, 41.27), 80);
+        assertThat(across.coverOf(long35, 0.15).panels()).isEqualTo(4);
+        assertThat(across.fewestPanels(long35, 0.15).panels()).isEqualTo(2);
+        double angle = across.fewestPanels(long35, 0.15).angleDeg();
+        assertThat(Math.abs(Math.sin(Math.toRadians(angle - 35))))
+                .as("the frame's long side lies along the galaxy")
+                .isGreaterThan(0.8);
+        assertThat(frame.coverOf(ellipse(189, 189, 35), 0.15).panels()).isEqualTo(6);
+        assertThat(app.ironside.sky.DeepSkyCatalogue.load()
+                        .find("NGC 891")
+                        .orElseThrow()
+                        .positionAngleDeg())
+                .contains(22.0);
+    }
+
+    /** By hand for Heron: 17.5 mm off, half of 1096 px × 2.9 µm is 1.59 mm, half of 2822 px × 4.63 µm 6.53 mm: 9.38 mm are clear. */
+    @Test
+    void thePrismStandsClearOfTheSensor() {
+        assertThat(Framing.prismClearanceMm(Examples.kit("heron")).orElseThrow())
+                .isCloseTo(9.38, within(0.01));
+        assertThat(Framing.prismAtLongSide(Examples.kit("heron"))).isTrue();
+        assertThat(Framing.prismClearanceMm(Examples.kit("wren"))).isEmpty();
     }
 }

@@ -289,7 +289,8 @@ class OwnStarsTest {
         assertThat(Coverage.of(cross, middle, 1.4, 1.4, 45).stars())
                 .as("corners upon the arms")
                 .isEqualTo(5);
-        assertThat(Coverage.of(cross, middle, 2, 2, 0).suffices()).isTrue();
-        assertThat(Coverage.of(cross, middle, 2, 1, 0).words()).isEqualTo("too few: 5 at least");
+        assertThat(Coverage.of(cross, middle, 2, 2, 0).suffices()).isFalse();
+        assertThat(new Coverage(7).suffices()).isTrue();
+        assertThat(Coverage.of(cross, middle, 2, 1, 0).words()).isEqualTo("too few: 7 at least");
     }
 }

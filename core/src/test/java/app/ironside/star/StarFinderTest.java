@@ -12,6 +12,7 @@ import java.util.Random;
 import org.hipparchus.special.Erf;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** Invented Gaussian stars, integrated over the pixels exactly, on a sloping background with noise. */
@@ -231,5 +232,36 @@ class StarFinderTest {
                         .isBetween(0.92, 1.08);
             }
         }
+    }
+
+    /**
+     * Moffat's profile (1969, A&A 3, 455) with β = 2.5, which the sky gives: by its formula the width at half peak is 2 α √(2^(1/β) − 1), and
+     * drawn out by q on one axis its geometric mean is √q times that. The width of its second moments is a quarter more.
+     */
+    @ParameterizedTest
+    @CsvSource({"2.2, 2.5, 1", "1.6, 3.2, 1", "2.2, 2.5, 1.3", "3.5, 4.5, 1"})
+    void theWidthIsThatAtHalfThePeak(double alpha, double beta, double stretch) {
+        int size = 400;
+        float[] pixels = new float[size * size];
+        Random random = new Random(8);
+        for (int row = 40; row < size - 20; row += 40) {
+            for (int column = 40; column < size - 20; column += 40) {
+                double x = column + random.nextDouble();
+                double y = row + random.nextDouble();
+                for (int r = row - 19; r <= row + 19; r++) {
+                    for (int c = column - 19; c <= column + 19; c++) {
+                        double d = Math.hypot((c - x) / stretch, r - y) / alpha;
+                        pixels[r * size + c] += (float) (20_000 * Math.pow(1 + d * d, -beta));
+                    }
+                }
+            }
+        }
+        for (int i = 0; i < pixels.length; i++) {
+            pixels[i] += (float) (1000 + 12 * random.nextGaussian());
+        }
+        double truth = 2 * alpha * Math.sqrt(Math.pow(2, 1 / beta) - 1) * Math.sqrt(stretch);
+        StarField field = finder.find(new Frame(size, size, pixels, Header.EMPTY));
+        assertThat(field.stars()).hasSizeGreaterThan(60);
+        assertThat(field.medianFwhmPx().orElseThrow()).isCloseTo(truth, within(0.02 * truth));
     }
 }

@@ -147,7 +147,7 @@ final class DeskView extends StackPane
         this.commands = new CommandBar(reins::command, policy -> reins.setPolicy(station, policy));
         this.beginnings = new Beginnings(nights, questions, this::beginFromPlan, this::remove);
         this.planDesk =
-                new PlanDesk(wiring, profiles, logbook.folder(), logbook::account, this::planChanged, beginnings);
+                new PlanDesk(wiring, profiles, logbook.folder(), Nights.record(logbook), this::planChanged, beginnings);
         this.planBench = new PlanBench(planDesk);
         this.planReckoner = new PlanReckoner(planDesk);
         this.reckoning = new ReckoningView(planDesk::obey);

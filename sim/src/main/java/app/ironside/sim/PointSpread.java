@@ -17,6 +17,8 @@ final class PointSpread {
     /** Rings of equal light. */
     private static final int RINGS = 48;
 
+    private static final int HALVINGS = 20;
+
     /** Places on the annulus, and in the profile, that a table is summed from. */
     private static final int PLACES = 80;
 
@@ -169,6 +171,78 @@ final class PointSpread {
             sum += Math.exp(-r * r / (2 * variance));
         }
         return sum / RINGS / (2 * Math.PI * variance);
+    }
+
+    /** Light in a square pixel at a distance from the middle. */
+    private double densityAt(double radiusPx) {
+        double variance = PIXEL_VARIANCE + (xx + yy) / 2;
+        double sum = 0;
+        for (double r : distances) {
+            double apart = r - radiusPx;
+            sum += Math.exp(-apart * apart / (2 * variance)) * besselScaled(r * radiusPx / variance);
+        }
+        return sum / RINGS / (2 * Math.PI * variance);
+    }
+
+    /**
+     * e^−x I₀(x), to 2e-7.
+     *
+     * @see "Abramowitz and Stegun 1964, Handbook of Mathematical Functions, 9.8.1 and 9.8.2"
+     */
+    private static double besselScaled(double x) {
+        double t = x / 3.75;
+        if (x < 3.75) {
+            double q = t * t;
+            double series = 1
+                    + q
+                            * (3.515_622_9
+                                    + q
+                                            * (3.089_942_4
+                                                    + q
+                                                            * (1.206_749_2
+                                                                    + q
+                                                                            * (0.265_973_2
+                                                                                    + q
+                                                                                            * (0.036_076_8
+                                                                                                    + q
+                                                                                                            * 0.004_581_3)))));
+            return series * Math.exp(-x);
+        }
+        double q = 1 / t;
+        double series = 0.398_942_28
+                + q
+                        * (0.013_285_92
+                                + q
+                                        * (0.002_253_19
+                                                + q
+                                                        * (-0.001_575_65
+                                                                + q
+                                                                        * (0.009_162_81
+                                                                                + q
+                                                                                        * (-0.020_577_06
+                                                                                                + q
+                                                                                                        * (0.026_355_37
+                                                                                                                + q
+                                                                                                                        * (-0.016_476_33
+                                                                                                                                + q
+                                                                                                                                        * 0.003_923_77)))))));
+        return series / Math.sqrt(x);
+    }
+
+    /** Full width of the star's image at half of its peak, pixels. */
+    double halfPeakWidthPx() {
+        double half = densityAt(0) / 2;
+        double inside = 0;
+        double outside = Math.max(1, 3 * hfr);
+        for (int round = 0; round < HALVINGS; round++) {
+            double middle = (inside + outside) / 2;
+            if (densityAt(middle) > half) {
+                inside = middle;
+            } else {
+                outside = middle;
+            }
+        }
+        return inside + outside;
     }
 
     /** Second moments xx, yy, xy as they are measured under a window and freed of it, pixels squared; and by how much that grows their errors. */

@@ -108,7 +108,7 @@ final class SketchMeasure {
     }
 
     /** A spread of light with what finding stars of it takes. */
-    private record Zone(PointSpread spread, double[] moments, double peak, double leastFlux) {}
+    private record Zone(PointSpread spread, double[] moments, double peak, double leastFlux, double widthFactor) {}
 
     private List<Star> stars(Exposer.Scene scene, DetectSettings settings) {
         camera.patch().lookAt(middle(scene));
@@ -218,7 +218,9 @@ final class SketchMeasure {
         double density = spread.density(kernel);
         double stands = Math.max(0.7, SMALL_STAR - WIDE_STAR_A_PIXEL * spread.halfFluxRadiusPx());
         double least = stands * settings.thresholdSigma() * noise * left / density;
-        return new Zone(spread, spread.moments(), spread.density(0), least);
+        double[] m = spread.moments();
+        double gaussian = 2.3548 * Math.sqrt(Math.sqrt(m[0] * m[1]));
+        return new Zone(spread, m, spread.density(0), least, spread.halfPeakWidthPx() / gaussian);
     }
 
     private Star star(Zone zone, double x, double y, double flux, double saturation) {
@@ -252,7 +254,7 @@ final class SketchMeasure {
                 flux * spread.within(aperture) + fluxError * random.gaussian(),
                 Math.min(peak, saturation),
                 Math.max(0.35, hfr * (1 + 0.7 * error * random.gaussian())),
-                2.3548 * Math.sqrt((major + minor) / 2),
+                zone.widthFactor() * 2.3548 * Math.sqrt(Math.sqrt(major * minor)),
                 Math.sqrt(1 - Math.min(1, minor / major)),
                 Math.toDegrees(Math.atan2(2 * xy, xx - yy) / 2),
                 flux / (noise * Math.sqrt(disc)),

@@ -193,7 +193,7 @@ public final class FieldChart extends DrawnPane {
             g.setStroke(subject ? cool() : faded(second(), 0.8));
             g.setLineWidth(subject ? 1.8 : 1.1);
             g.setLineDashes(subject ? new double[0] : new double[] {3, 3});
-            g.strokeOval(p[0] - radius, p[1] - radius, 2 * radius, 2 * radius);
+            strokeShape(g, o, p, radius);
             g.setLineDashes();
             double y = p[1] + radius + 14;
             double[] middle = at(s.objects().get(0).position());
@@ -209,6 +209,16 @@ public final class FieldChart extends DrawnPane {
                 named++;
             }
         }
+    }
+
+    /** An ellipse where it is known how the object lies, else a circle of its long axis; north is up and east to the left. */
+    private static void strokeShape(GraphicsContext g, DeepSkyObject o, double[] middle, double radius) {
+        double narrow = o.hasShape() ? radius * o.shortAxisArcmin() / o.longAxisArcmin() : radius;
+        g.save();
+        g.translate(middle[0], middle[1]);
+        g.rotate(-o.positionAngleDeg().orElse(0.0));
+        g.strokeOval(-narrow, -radius, 2 * narrow, 2 * radius);
+        g.restore();
     }
 
     private void drawGuide(GraphicsContext g, Guide guide) {

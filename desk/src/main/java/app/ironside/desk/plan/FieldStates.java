@@ -16,6 +16,7 @@ public final class FieldStates {
     private static final double SHOWN_MAGNITUDE = 10.5;
     private static final double MOST_RADIUS_DEG = 12;
     private static final double STEP_DEG = 0.25;
+    private static final double DEPTH_DEG = 3;
 
     private final Wiring wiring;
     private final StarSource source;
@@ -72,6 +73,19 @@ public final class FieldStates {
 
     /** Stars that are known: those that ship, imported ones and the user's own. An invented star guides nobody. */
     StarSource known() {
+        return known(wiring);
+    }
+
+    /** As faint as the known stars about a place go: but for a tenth of them that are fainter still. */
+    static double depth(Wiring wiring, Equatorial place) {
+        double[] magnitudes = known(wiring).stars(place, DEPTH_DEG, 99).stream()
+                .mapToDouble(CatalogueStar::magnitude)
+                .sorted()
+                .toArray();
+        return magnitudes.length == 0 ? Double.NaN : magnitudes[(int) (0.9 * (magnitudes.length - 1))];
+    }
+
+    static StarSource known(Wiring wiring) {
         StarCatalogue catalogue = wiring.shelf().solver().catalogue();
         return (centre, radius, faintest) -> catalogue.within(centre, radius).stream()
                 .filter(s -> s.magnitude() <= faintest)

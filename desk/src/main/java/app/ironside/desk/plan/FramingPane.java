@@ -10,6 +10,8 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
 import javafx.scene.control.Spinner;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -27,6 +29,9 @@ public final class FramingPane extends VBox {
     private final Spinner<Integer> columns = new Spinner<>(1, 6, 1);
     private final Spinner<Integer> rows = new Spinner<>(1, 6, 1);
     private final Spinner<Integer> overlap = new Spinner<>(5, 40, 15, 5);
+    private final Button fewest = new Button("Fewest panels");
+    private final Button take = new Button("Put the panels into the plan");
+    private final Button last = new Button();
     private final HBox companions = new HBox(6);
     private String companionsOf = "";
     private boolean filling;
@@ -67,8 +72,24 @@ public final class FramingPane extends VBox {
         guide.setId("guide-angle");
         guide.setOnAction(e -> bestGuideAngle());
         guide.managedProperty().bind(guide.visibleProperty());
-        HBox tools = new HBox(
+        fewest.setId("fewest-panels");
+        fewest.setMinWidth(Region.USE_PREF_SIZE);
+        fewest.setTooltip(new Tooltip("As many panels as hold all of it, at the angle that needs the fewest"));
+        fewest.setOnAction(e -> takeFewest());
+        take.setId("take-panels");
+        take.setMinWidth(Region.USE_PREF_SIZE);
+        take.setTooltip(new Tooltip("Each panel becomes a target of its own, all at this angle"));
+        take.setOnAction(e -> plan.looked().ifPresent(o -> plan.takePanels(o, panels(o))));
+        take.managedProperty().bind(take.visibleProperty());
+        last.setId("last-angle");
+        last.setMinWidth(Region.USE_PREF_SIZE);
+        last.setOnAction(e -> plan.looked().ifPresent(o -> plan.lastAngle()
+                .ifPresent(
+                        a -> set(new Framing(plan.file().kit(), plan.framing(o).centre(), a)))));
+        last.managedProperty().bind(last.visibleProperty());
+        FlowPane tools = new FlowPane(
                 8,
+                6,
                 dim("angle"),
                 angle,
                 angleText,
@@ -79,6 +100,9 @@ public final class FramingPane extends VBox {
                 rows,
                 dim("overlap %"),
                 overlap,
+                fewest,
+                take,
+                last,
                 guide);
         tools.setAlignment(Pos.CENTER_LEFT);
         companions.setAlignment(Pos.CENTER_LEFT);
@@ -88,6 +112,24 @@ public final class FramingPane extends VBox {
     }
 
     private final Button guideButton;
+
+    private List<Framing> panels(DeepSkyObject o) {
+        FieldStates.Mosaic m = mosaic();
+        return plan.framing(o).mosaic(m.columns(), m.rows(), m.overlap());
+    }
+
+    private void takeFewest() {
+        plan.looked().ifPresent(o -> {
+            Framing f = plan.framing(o);
+            Framing.Cover cover = f.fewestPanels(o, overlap.getValue() / 100.0);
+            filling = true;
+            columns.getValueFactory().setValue(cover.columns());
+            rows.getValueFactory().setValue(cover.rows());
+            filling = false;
+            set(new Framing(f.kit(), o.position(), cover.angleDeg()));
+            refresh();
+        });
+    }
 
     private static Label dim(String text) {
         Label label = new Label(text);
@@ -126,6 +168,9 @@ public final class FramingPane extends VBox {
         if (!plan.isOpen()) {
             return;
         }
+        take.setVisible(columns.getValue() * rows.getValue() > 1);
+        last.setVisible(plan.lastAngle().isPresent());
+        plan.lastAngle().ifPresent(a -> last.setText(Words.format("As it stood: %.0f°", a)));
         guideButton.setVisible(plan.file().kit().equipment().offAxis().isPresent());
         Optional<DeepSkyObject> looked = plan.looked();
         chart.show(looked.map(o -> fields.of(o, plan.framing(o), mosaic(), guideLimit(plan))));
@@ -148,7 +193,7 @@ public final class FramingPane extends VBox {
                 f.companions(plan.wiring().objects(), 12.5).stream().limit(4).toList();
         companions.getChildren().clear();
         if (found.isEmpty()) {
-            companions.getChildren().add(dim("No companion brighter than 12.5 would come in by a small shift."));
+            companions.getChildren().add(dim("Nothing brighter than 12.5, or large, would come in by a small shift."));
             return;
         }
         companions.getChildren().add(dim("Take in"));

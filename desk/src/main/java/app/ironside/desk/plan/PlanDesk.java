@@ -15,7 +15,6 @@ import app.ironside.document.PlanModel;
 import app.ironside.document.ReadyList;
 import app.ironside.document.RehearsedFault;
 import app.ironside.kit.Kit;
-import app.ironside.logbook.Account;
 import app.ironside.logbook.Profiles;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.CandidateSearch;
@@ -27,9 +26,11 @@ import app.ironside.plan.Program;
 import app.ironside.plan.Schedule;
 import app.ironside.plan.SeasonBoard;
 import app.ironside.plan.TargetLight;
+import app.ironside.plan.TargetPlan;
 import app.ironside.plan.WeatherForecast;
 import app.ironside.plan.WeatherTable;
 import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Site;
 import app.ironside.wiring.Wiring;
@@ -125,10 +126,10 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     /**
-     * @param account what earlier nights gave
+     * @param account what earlier nights left
      */
     public PlanDesk(
-            Wiring wiring, Profiles profiles, Path folder, Supplier<Account> account, Runnable changed, Runner runner) {
+            Wiring wiring, Profiles profiles, Path folder, Wishes.Record account, Runnable changed, Runner runner) {
         this.wiring = wiring;
         this.profiles = profiles;
         this.folder = folder;
@@ -806,6 +807,33 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                     model.framed(from, next);
                     changed();
                 });
+    }
+
+    /** Each panel of a mosaic becomes a target: of a planned object its blocks are shared out, another is added first. */
+    void takePanels(DeepSkyObject object, List<Framing> panels) {
+        double angle = framing(object).angleDeg();
+        List<Equatorial> middles = panels.stream().map(Framing::centre).toList();
+        Optional<UnaryOperator<NightDraft>> adding =
+                model.meant().filter(b -> isOf(b.target(), object)).isPresent()
+                        ? Optional.of(now -> now)
+                        : model.addLooked(broadUnderMoon);
+        adding.ifPresent(add -> edit(now -> {
+            NightDraft with = add.apply(now);
+            return with.file().program().targets().stream()
+                    .filter(t -> isOf(t, object))
+                    .findFirst()
+                    .map(t -> with.withPanels(t, middles, angle))
+                    .orElse(with);
+        }));
+    }
+
+    private boolean isOf(TargetPlan target, DeepSkyObject object) {
+        return wiring.objects().find(target.name()).filter(o -> o == object).isPresent();
+    }
+
+    /** The camera's angle on the last night before this one, where the logbook tells it. */
+    Optional<Double> lastAngle() {
+        return wishes.lastAngle();
     }
 
     /** Whether an object's light reaches the sensor at all. */

@@ -23,6 +23,7 @@ import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Site;
 import app.ironside.sky.SkyScale;
+import app.ironside.sky.StarSource;
 import app.ironside.wiring.Outcome;
 import java.time.Duration;
 import java.time.ZoneId;
@@ -36,6 +37,8 @@ public final class PlanReckoner {
     private static final double MOST_OF = 0.8;
 
     private static final double USUAL_SEEING_ARCSEC = 4;
+    private static final double COMMON_SEEING_ARCSEC = 3;
+    private static final double PANEL_OVERLAP = 0.15;
 
     private final PlanDesk plan;
     private final ManyNightsReckoner manyNights;
@@ -316,7 +319,8 @@ public final class PlanReckoner {
         Framing f = plan.framing(o);
         Kit kit = plan.file().kit();
         double share = o.longAxisArcmin() / 60 / Math.min(kit.fieldWidthDeg(), kit.fieldHeightDeg());
-        int panels = f.mosaicFor(o.longAxisArcmin(), 0.15).size();
+        Framing.Cover here = f.coverOf(o, PANEL_OVERLAP);
+        Framing.Cover fewest = f.fewestPanels(o, PANEL_OVERLAP);
         double off = o.position().separationDeg(f.centre()) * 60;
         boolean outside = !f.contains(o.position(), 0.05);
         List<Row> rows = new ArrayList<>(List.of(
@@ -328,12 +332,9 @@ public final class PlanReckoner {
                         Words.format("%.0f′, %.0f %% of the field", o.longAxisArcmin(), 100 * share)),
                 new Row("off the middle", Words.format("%.0f′", off)),
                 new Row("centre", Words.place(f.centre().raDeg(), f.centre().decDeg()))));
-        if (kit.guideOptics().isPresent()) {
-            rows.add(new Row("guide stars to", Words.format("%.1f mag in 2 s", FramingPane.guideLimit(plan))));
-        }
-        String verdict = outside
-                ? o.id() + " leaves the field."
-                : panels > 1 ? panels + " panels would hold all of it." : o.id() + " fits.";
+        rows.addAll(guideRows(f));
+        String verdict =
+                outside ? o.id() + " leaves the field." : here.panels() > 1 ? panels(here, fewest) : o.id() + " fits.";
         return new ReckoningState(
                 verdict,
                 plan.isFramed(o)
@@ -346,17 +347,75 @@ public final class PlanReckoner {
                 actions(true),
                 "Field = 2 atan(size / 2f). A twentieth of each side is left for the edges that registration costs. Turning the "
                         + "camera voids the flats and may upset the balance.",
-                List.of(
-                        new School(
-                                "1 to 2″ a pixel",
-                                "Stars are sampled well in usual seeing.",
-                                kit.arcsecPerPixel() >= 1 && kit.arcsecPerPixel() <= 2),
-                        new School(
-                                "Coarser", "Wide fields; stars are small and that is fine.", kit.arcsecPerPixel() > 2),
-                        new School(
-                                "Finer",
-                                "Small objects in very steady air; else light spread over more pixels.",
-                                kit.arcsecPerPixel() < 1)));
+                samplingSchools());
+    }
+
+    private static String panels(Framing.Cover here, Framing.Cover fewest) {
+        return fewest.panels() < here.panels()
+                ? Words.format(
+                        "%d panels hold all of it at %.0f°, %d at this angle.",
+                        fewest.panels(), fewest.angleDeg(), here.panels())
+                : Words.format("%d panels hold all of it.", here.panels());
+    }
+
+    /** Guide stars that are known, off-axis on both sides of the meridian; how deep what is known goes; whether the prism shades the sensor. */
+    private List<Row> guideRows(Framing f) {
+        Kit kit = plan.file().kit();
+        if (kit.guideOptics().isEmpty()) {
+            return List.of();
+        }
+        double limit = FramingPane.guideLimit(plan);
+        List<Row> rows = new ArrayList<>();
+        rows.add(new Row("guide stars to", Words.format("%.1f mag in 2 s", limit)));
+        StarSource known = FieldStates.known(plan.wiring());
+        if (kit.equipment().offAxis().isPresent()) {
+            rows.add(new Row("before the flip", stars(f.guideField(known, limit))));
+            rows.add(new Row("after it", stars(f.flipped().guideField(known, limit))));
+            Framing.prismClearanceMm(kit)
+                    .ifPresent(mm -> rows.add(new Row(
+                            Framing.prismAtLongSide(kit) ? "prism, at the long side" : "prism, at the short side",
+                            mm >= 0
+                                    ? Words.format("%.1f mm clear of the sensor", mm)
+                                    : Words.format("shades the sensor by %.1f mm: move it out", -mm))));
+        }
+        rows.add(new Row(
+                "the catalogue here ends at", Words.format("%.1f mag", FieldStates.depth(plan.wiring(), f.centre()))));
+        return rows;
+    }
+
+    private static String stars(Optional<Framing.GuideField> field) {
+        int count = field.map(f -> f.stars().size()).orElse(0);
+        return count == 0
+                ? "none that is known"
+                : Words.format(
+                        "%d, brightest %.1f mag",
+                        count, field.orElseThrow().stars().get(0).magnitude());
+    }
+
+    /** Pixels across a star's width, by the site's own seeing where somebody has said it. */
+    private List<School> samplingSchools() {
+        Kit kit = plan.file().kit();
+        Optional<Double> said = plan.file().site().seeingArcsec();
+        double star = Math.hypot(said.orElse(COMMON_SEEING_ARCSEC), kit.optics().blurFwhmArcsec());
+        double across = star / kit.arcsecPerPixel();
+        String by = Words.format(
+                "%.1f pixels across a star of %.1f″ (%s).",
+                across,
+                star,
+                said.isPresent() ? "this site's seeing and the optics" : "3″ of seeing, as is common, and the optics");
+        return List.of(
+                new School(
+                        "Two to three pixels across a star",
+                        "All that the air leaves is seen. " + by,
+                        across >= 1.8 && across <= 3.5),
+                new School(
+                        "Fewer: a wide field",
+                        "Small round stars lose shape; each pixel gathers more sky. " + by,
+                        across < 1.8),
+                new School(
+                        "More: for steady air",
+                        "Light is spread over more pixels, each with its read noise. " + by,
+                        across > 3.5));
     }
 
     // ---- exposure

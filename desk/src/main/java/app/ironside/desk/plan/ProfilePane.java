@@ -239,7 +239,8 @@ public final class ProfilePane extends VBox {
                         s.skyMagPerArcsec2(),
                         next,
                         s.marginDeg(),
-                        s.dome()),
+                        s.dome(),
+                        s.seeingArcsec()),
                 plan.file().kit());
     }
 

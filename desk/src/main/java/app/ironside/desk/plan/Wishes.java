@@ -7,29 +7,40 @@ import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetPlan;
 import app.ironside.plan.Wish;
 import app.ironside.sky.DeepSkyObject;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
 
 /** What is wanted of the targets of a plan, and what earlier nights gave of it. Interface thread only. */
-final class Wishes implements AutoCloseable {
+public final class Wishes implements AutoCloseable {
     private final PlanDesk plan;
-    private final Supplier<Account> logbook;
+    private final Record logbook;
     private final BackgroundWork work = new BackgroundWork("account of the nights");
     private Account account = Account.NONE;
     private List<Wish> kept = List.of();
+    private Optional<Double> lastAngle = Optional.empty();
 
-    Wishes(PlanDesk plan, Supplier<Account> logbook) {
+    Wishes(PlanDesk plan, Record logbook) {
         this.plan = plan;
         this.logbook = logbook;
     }
 
-    private record LookedUp(Account account, List<Wish> kept) {}
+    /** What is asked of the logbook. */
+    public interface Record {
+        Account account();
+
+        /** The camera's angle on the last night of a kit before a date; empty if no frame of it was solved. */
+        Optional<Double> lastAngle(String kit, LocalDate before);
+    }
+
+    private record LookedUp(Account account, List<Wish> kept, Optional<Double> lastAngle) {}
 
     /** Reads what earlier nights gave; the plan's targets learn what they have of what is wanted. */
     void lookUp() {
-        work.ask(progress -> new LookedUp(logbook.get(), plan.profiles().wishes()))
+        String kit = plan.file().kit().name();
+        LocalDate date = plan.file().program().date();
+        work.ask(progress -> new LookedUp(logbook.account(), plan.profiles().wishes(), logbook.lastAngle(kit, date)))
                 .onlyNewest()
                 .failed(why -> {
                     kept = List.of();
@@ -38,11 +49,16 @@ final class Wishes implements AutoCloseable {
                 .then(found -> {
                     account = found.account();
                     kept = found.kept();
+                    lastAngle = found.lastAngle();
                     if (plan.draft().withKept(this::hoursKept) != plan.draft()) {
                         plan.edit(now -> now.withKept(this::hoursKept));
                     }
                     plan.changed();
                 });
+    }
+
+    Optional<Double> lastAngle() {
+        return lastAngle;
     }
 
     /** The nights before the one that is planned that count for it. */

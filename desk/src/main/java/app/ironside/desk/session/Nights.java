@@ -5,6 +5,7 @@ import app.ironside.Provenance;
 import app.ironside.Workers;
 import app.ironside.desk.night.NightModel;
 import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.desk.plan.Wishes;
 import app.ironside.document.FirstNight;
 import app.ironside.document.NightFile;
 import app.ironside.image.Frame;
@@ -12,6 +13,7 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.Stage;
 import app.ironside.kit.Kit;
+import app.ironside.logbook.Account;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
@@ -52,6 +54,21 @@ public final class Nights implements AutoCloseable {
      * @param changed told, on any thread, when a shown night has more to tell
      * @param failed told why something could not be done
      */
+    /** What plans ask of a logbook. */
+    public static Wishes.Record record(Logbook logbook) {
+        return new Wishes.Record() {
+            @Override
+            public Account account() {
+                return logbook.account();
+            }
+
+            @Override
+            public Optional<Double> lastAngle(String kit, LocalDate before) {
+                return logbook.lastAngle(kit, before);
+            }
+        };
+    }
+
     public Nights(Wiring wiring, Logbook logbook, Runnable changed, Consumer<String> failed) {
         this.wiring = wiring;
         this.logbook = logbook;
