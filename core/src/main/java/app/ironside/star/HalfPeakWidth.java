@@ -9,7 +9,7 @@ import java.util.Optional;
  * The width of a frame's stars at half of their peak. Second moments see a star's wings and overstate it, by a quarter under the sky; how
  * much is a matter of the profile, which all stars of a frame share. So it is learned from profiles fitted to its best stars.
  */
-final class HalfPeakWidth {
+public final class HalfPeakWidth {
     /** Fitted stars of a frame: their median is good to a fraction of a percent. */
     private static final int FITTED = 60;
 
@@ -20,6 +20,11 @@ final class HalfPeakWidth {
     private static final double MOST_FACTOR = 1.3;
 
     private HalfPeakWidth() {}
+
+    /** A profile's width over that of the moments, where it tells something; 1 where it does not, as of a star that is a ring. */
+    public static double within(double factor) {
+        return factor > LEAST_FACTOR && factor < MOST_FACTOR ? factor : 1;
+    }
 
     /** Fits a profile to a star. */
     @FunctionalInterface
@@ -38,7 +43,7 @@ final class HalfPeakWidth {
                 .limit(FITTED)
                 .flatMap(s -> s.profile().or(() -> profiles.of(s)).map(p -> p.fwhmPx() / s.fwhmPx()).stream())
                 .mapToDouble(Double::doubleValue)
-                .filter(f -> f > LEAST_FACTOR && f < MOST_FACTOR)
+                .filter(f -> within(f) == f)
                 .toArray();
         if (factors.length == 0) {
             return brightestFirst;

@@ -38,7 +38,7 @@ public record Moffat(double peakAdu, double alphaPx, double beta) {
      * @param count how many of both are filled
      * @param halfFluxRadiusPx to start from
      */
-    static Optional<Moffat> fit(float[] radiusSquared, float[] values, int count, double halfFluxRadiusPx) {
+    public static Optional<Moffat> fit(float[] radiusSquared, float[] values, int count, double halfFluxRadiusPx) {
         if (count < FEWEST_PIXELS) {
             return Optional.empty();
         }

@@ -1,8 +1,10 @@
 package app.ironside.sim;
 
+import app.ironside.star.Moffat;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalDouble;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
@@ -17,7 +19,10 @@ final class PointSpread {
     /** Rings of equal light. */
     private static final int RINGS = 48;
 
-    private static final int HALVINGS = 20;
+    /** As far out as profiles are fitted to drawn stars. */
+    private static final double MOST_PROFILE_PX = 12;
+
+    private static final int MOST_SAMPLES = 600;
 
     /** Places on the annulus, and in the profile, that a table is summed from. */
     private static final int PLACES = 80;
@@ -173,76 +178,27 @@ final class PointSpread {
         return sum / RINGS / (2 * Math.PI * variance);
     }
 
-    /** Light in a square pixel at a distance from the middle. */
-    private double densityAt(double radiusPx) {
-        double variance = PIXEL_VARIANCE + (xx + yy) / 2;
-        double sum = 0;
-        for (double r : distances) {
-            double apart = r - radiusPx;
-            sum += Math.exp(-apart * apart / (2 * variance)) * besselScaled(r * radiusPx / variance);
-        }
-        return sum / RINGS / (2 * Math.PI * variance);
-    }
-
     /**
-     * e^−x I₀(x), to 2e-7.
-     *
-     * @see "Abramowitz and Stegun 1964, Handbook of Mathematical Functions, 9.8.1 and 9.8.2"
+     * Full width of the star's image at half of its peak as a fitted profile tells it, pixels; empty if none fits. The pixel's own width and
+     * the mount's motion are taken in as a Gaussian's.
      */
-    private static double besselScaled(double x) {
-        double t = x / 3.75;
-        if (x < 3.75) {
-            double q = t * t;
-            double series = 1
-                    + q
-                            * (3.515_622_9
-                                    + q
-                                            * (3.089_942_4
-                                                    + q
-                                                            * (1.206_749_2
-                                                                    + q
-                                                                            * (0.265_973_2
-                                                                                    + q
-                                                                                            * (0.036_076_8
-                                                                                                    + q
-                                                                                                            * 0.004_581_3)))));
-            return series * Math.exp(-x);
-        }
-        double q = 1 / t;
-        double series = 0.398_942_28
-                + q
-                        * (0.013_285_92
-                                + q
-                                        * (0.002_253_19
-                                                + q
-                                                        * (-0.001_575_65
-                                                                + q
-                                                                        * (0.009_162_81
-                                                                                + q
-                                                                                        * (-0.020_577_06
-                                                                                                + q
-                                                                                                        * (0.026_355_37
-                                                                                                                + q
-                                                                                                                        * (-0.016_476_33
-                                                                                                                                + q
-                                                                                                                                        * 0.003_923_77)))))));
-        return series / Math.sqrt(x);
-    }
-
-    /** Full width of the star's image at half of its peak, pixels. */
-    double halfPeakWidthPx() {
-        double half = densityAt(0) / 2;
-        double inside = 0;
-        double outside = Math.max(1, 3 * hfr);
-        for (int round = 0; round < HALVINGS; round++) {
-            double middle = (inside + outside) / 2;
-            if (densityAt(middle) > half) {
-                inside = middle;
-            } else {
-                outside = middle;
+    OptionalDouble halfPeakWidthPx() {
+        double reach = Math.min(MOST_PROFILE_PX, 3.2 * hfr + 1);
+        float[] squared = new float[MOST_SAMPLES];
+        float[] values = new float[MOST_SAMPLES];
+        int n = 0;
+        for (int i = 1; i < RINGS && distances[i] <= reach; i++) {
+            double area = Math.PI * (distances[i] * distances[i] - distances[i - 1] * distances[i - 1]);
+            // A ring counts for as many pixels as it holds.
+            for (int pixel = 0; pixel < Math.max(1, Math.round(area)) && n < MOST_SAMPLES; pixel++) {
+                squared[n] = (float) ((distances[i] * distances[i] + distances[i - 1] * distances[i - 1]) / 2);
+                values[n++] = (float) (1 / Math.max(1e-6, area));
             }
         }
-        return inside + outside;
+        double gaussian = PIXEL_VARIANCE + (xx + yy) / 2;
+        return Moffat.fit(squared, values, n, hfr)
+                .map(m -> OptionalDouble.of(Math.sqrt(m.fwhmPx() * m.fwhmPx() + 8 * Math.log(2) * gaussian)))
+                .orElse(OptionalDouble.empty());
     }
 
     /** Second moments xx, yy, xy as they are measured under a window and freed of it, pixels squared; and by how much that grows their errors. */

@@ -5,6 +5,7 @@ import app.ironside.kit.Photometry;
 import app.ironside.kit.Sensor;
 import app.ironside.sky.Equatorial;
 import app.ironside.star.DetectSettings;
+import app.ironside.star.HalfPeakWidth;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.util.ArrayList;
@@ -220,7 +221,12 @@ final class SketchMeasure {
         double least = stands * settings.thresholdSigma() * noise * left / density;
         double[] m = spread.moments();
         double gaussian = 2.3548 * Math.sqrt(Math.sqrt(m[0] * m[1]));
-        return new Zone(spread, m, spread.density(0), least, spread.halfPeakWidthPx() / gaussian);
+        return new Zone(
+                spread,
+                m,
+                spread.density(0),
+                least,
+                HalfPeakWidth.within(spread.halfPeakWidthPx().orElse(gaussian) / gaussian));
     }
 
     private Star star(Zone zone, double x, double y, double flux, double saturation) {
