@@ -52,6 +52,7 @@ final class PolarVerb extends Verb {
         List<AxisSight> sights = new ArrayList<>();
         SolveHints hints = SolveHints.NONE;
         double sigma = AxisFinder.USUAL_CENTRE_SIGMA_ARCSEC;
+        double fieldRadius = 1;
         for (Path file : files) {
             Frame frame = FitsFiles.read(file);
             Instant middle = frame.header()
@@ -66,9 +67,11 @@ final class PolarVerb extends Verb {
             PlateSolution solution = (PlateSolution) result;
             sights.add(new AxisSight(solution.centre(), middle, OptionalDouble.of(solution.rotationDeg())));
             sigma = Math.max(sigma, solution.rmsArcsec() / Math.sqrt(solution.matchedStars()));
+            fieldRadius = solution.scaleArcsecPerPixel() / 3600 * Math.hypot(frame.width(), frame.height()) / 2;
             hints = SolveHints.NONE.withScale(solution.scaleArcsecPerPixel(), 0.01);
         }
-        PolarResult result = new AxisFinder(Observer.at(place.site(ZoneOffset.UTC, null))).find(sights, sigma);
+        PolarResult result = new AxisFinder(Observer.at(place.site(ZoneOffset.UTC, null)))
+                .find(sights, sigma, AxisFinder.rollSigmaArcsec(sigma, fieldRadius));
         if (result instanceof PolarRefusal refusal) {
             return Answer.impossible(refusal.reason(), Map.of());
         }

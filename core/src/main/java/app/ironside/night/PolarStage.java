@@ -246,7 +246,8 @@ final class PolarStage {
                     sigma,
                     seen.solution().rmsArcsec() / Math.sqrt(seen.solution().matchedStars()));
         }
-        PolarResult result = finder.find(sights, sigma);
+        PolarResult result = finder.find(
+                sights, sigma, AxisFinder.rollSigmaArcsec(sigma, night.kit().fieldRadiusDeg()));
         if (result instanceof PolarRefusal refusal) {
             throw new TryLater("polar alignment", "the axis could not be measured", refusal.reason());
         }

@@ -56,7 +56,7 @@ public final class LiveAxis {
             Observer observer, List<AxisSight> sights, PolarError measured, double centreSigmaArcsec) {
         return new LiveAxis(
                 observer,
-                new AxisFinder(observer).axis(sights),
+                new AxisFinder(observer).axis(sights, centreSigmaArcsec),
                 sights.get(sights.size() - 1),
                 centreSigmaArcsec,
                 measured.uncertaintyArcmin());

@@ -3,13 +3,18 @@ package app.ironside.polar;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.Horizon;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.Observer;
 import app.ironside.sky.Site;
 import app.ironside.sky.TangentPlane;
 import app.ironside.sky.Vectors;
+import java.io.BufferedReader;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
@@ -18,6 +23,7 @@ import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** Law: a direction carried around an axis tells that axis, whatever the air does to the light on its way. */
 class AxisFinderTest {
@@ -204,5 +210,83 @@ class AxisFinderTest {
         assertThat(after.altitudeErrorArcmin() - before.altitudeErrorArcmin()).isCloseTo(up, within(0.3));
         assertThat(after.azimuthErrorArcmin() - before.azimuthErrorArcmin()).isCloseTo(east, within(0.3));
         assertThat(LiveAxis.knock(before, after).isPresent()).isEqualTo(Math.hypot(up, east) > 1);
+    }
+
+    /**
+     * Against astropy's chain of coordinates (tools/reference-polar.py), which shares no code with this one: the pole in the frame, at its
+     * edge, and up to 60° away; both hemispheres, any cone error, errors from ten arcseconds to almost three degrees: within 10″ or 1 %.
+     */
+    @Test
+    void anywhereFromThePoleToSixtyDegreesFromIt() throws Exception {
+        List<String[]> rows;
+        try (BufferedReader reader = new BufferedReader(new InputStreamReader(
+                AxisFinderTest.class.getResourceAsStream("sights.csv"), StandardCharsets.UTF_8))) {
+            rows = reader.lines()
+                    .filter(l -> !l.startsWith("#") && !l.startsWith("lat"))
+                    .map(l -> l.split(","))
+                    .toList();
+        }
+        assertThat(rows).hasSize(189);
+        for (int i = 0; i < rows.size(); i += 3) {
+            String[] first = rows.get(i);
+            double up = Double.parseDouble(first[1]);
+            double east = Double.parseDouble(first[2]);
+            List<AxisSight> sights = rows.subList(i, i + 3).stream()
+                    .map(r -> new AxisSight(
+                            new Equatorial(Double.parseDouble(r[5]), Double.parseDouble(r[6])),
+                            LocalDateTime.parse(r[4]).toInstant(ZoneOffset.UTC),
+                            OptionalDouble.of(Double.parseDouble(r[7]))))
+                    .toList();
+            Observer observer = at(Double.parseDouble(first[0])).airless();
+            PolarResult result = new AxisFinder(observer).find(sights, 1.5);
+            assertThat(result).as(String.join(",", first)).isInstanceOf(PolarError.class);
+            PolarError found = (PolarError) result;
+            double allowed = Math.max(10 / 60.0, 0.01 * Math.hypot(up, east));
+            assertThat(Math.hypot(found.altitudeErrorArcmin() - up, found.azimuthErrorArcmin() - east))
+                    .as(String.join(",", first))
+                    .isLessThan(allowed);
+            assertThat(found.turnDeg()).isCloseTo(51, within(1.0));
+        }
+    }
+
+    /** Law: what is said of the uncertainty is so, with the pole in the frame as well as far away. */
+    @ParameterizedTest
+    @ValueSource(doubles = {0.3, 2, 30})
+    void theUncertaintyIsHonest(double distanceDeg) {
+        Observer observer = at(44.05);
+        Random random = new Random(3);
+        double sum = 0;
+        double said = 0;
+        int tries = 200;
+        double roll = AxisFinder.rollSigmaArcsec(1.5, 1);
+        double[] axis = new Horizontal(0.3, 44.05 + 0.2).toEastNorthUp();
+        double[] truth = AxisFinder.errorArcmin(observer, axis);
+        for (int k = 0; k < tries; k++) {
+            List<AxisSight> sights = new ArrayList<>();
+            double[] across = Vectors.unit(Vectors.cross(axis, new double[] {0.2, 0.1, 0.9}));
+            double[] first = Vectors.turn(axis, across, Math.toRadians(distanceDeg));
+            double[] any = Vectors.unit(Vectors.cross(first, new double[] {0.7, -0.4, 0.2}));
+            for (int i = 0; i < 3; i++) {
+                Instant when = START.plusSeconds(60L * i);
+                double[] c = Vectors.turn(first, axis, Math.toRadians(25 * i));
+                double[] u = Vectors.turn(any, axis, Math.toRadians(25 * i));
+                double[] above = Vectors.turn(c, Vectors.cross(c, u), 1e-3);
+                Equatorial centre = observer.catalogue(Horizontal.fromEastNorthUp(c), when);
+                double angle = centre.positionAngleDeg(observer.catalogue(Horizontal.fromEastNorthUp(above), when));
+                double east = 1.5 / 3600 * random.nextGaussian() / Math.cos(Math.toRadians(centre.decDeg()));
+                sights.add(new AxisSight(
+                        new Equatorial(centre.raDeg() + east, centre.decDeg() + 1.5 / 3600 * random.nextGaussian()),
+                        when,
+                        // The angle is told about the place that is told: near the pole a step east turns north.
+                        OptionalDouble.of(angle
+                                + east * Math.sin(Math.toRadians(centre.decDeg()))
+                                + roll / 3600 * random.nextGaussian())));
+            }
+            PolarError found = (PolarError) new AxisFinder(observer).find(sights, 1.5, roll);
+            sum += Math.pow(found.altitudeErrorArcmin() - truth[0], 2)
+                    + Math.pow(found.azimuthErrorArcmin() - truth[1], 2);
+            said = found.uncertaintyArcmin();
+        }
+        assertThat(Math.sqrt(sum / tries)).isCloseTo(said, within(0.2 * said));
     }
 }
