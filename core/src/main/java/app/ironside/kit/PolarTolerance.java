@@ -1,6 +1,9 @@
 package app.ironside.kit;
 
 import app.ironside.Check;
+import java.util.Comparator;
+import java.util.Locale;
+import java.util.stream.Stream;
 
 /**
  * How far a polar axis may be off, and what it costs.
@@ -13,6 +16,17 @@ import app.ironside.Check;
 public final class PolarTolerance {
     /** Sidereal rotation of the Earth, radians per second of mean time (IERS Conventions 2010, table 1.1). */
     private static final double EARTH_RATE_RAD_PER_S = 7.292_115e-5;
+
+    /** Further toward the pole targets are not followed for a night. */
+    private static final double HIGHEST_DEC = 80;
+
+    /** Of the frame's long side: what registration crops and nobody misses (common practice). */
+    private static final double CROPPED_UNSEEN = 0.005;
+
+    /** The drift asks for this share of the guide rate at most, so that wind and gears have the rest. */
+    private static final double SHARE_OF_GUIDE_RATE = 0.02;
+
+    private static final double SIDEREAL_ARCSEC_PER_S = 15.041;
 
     private PolarTolerance() {}
 
@@ -28,19 +42,73 @@ public final class PolarTolerance {
     }
 
     /**
-     * The largest polar error with which neither the drift, left to itself, nor the turn of the field at the sensor's corner
-     * exceeds half a pixel in one sub.
+     * How far the axis may be off, by what would show first.
      *
-     * @param subSeconds length of a sub
-     * @param declinationDeg of the target furthest from the equator
-     * @return arcminutes
+     * @param arcmin the largest error
+     * @param because what it would spoil, in a clause
      */
-    public static double limitArcmin(Kit kit, double subSeconds, double declinationDeg) {
-        Check.positive("subSeconds", subSeconds);
-        double byDrift = Sampling.INVISIBLE_PX * kit.arcsecPerPixel() / (driftArcsecPerMinute(1) * subSeconds / 60);
+    public record Limit(double arcmin, String because) {}
+
+    /**
+     * What a night asks of the axis.
+     *
+     * @param subSeconds the longest sub
+     * @param declinationDeg of the target furthest from the equator
+     * @param hours from the first sub to the last
+     */
+    public record Night(double subSeconds, double declinationDeg, double hours) {
+        public Night {
+            Check.positive("subSeconds", subSeconds);
+            Check.positive("hours", hours);
+        }
+    }
+
+    /** The limit of a kit that guides, or of one that does not. */
+    public static Limit limit(Kit kit, Night night) {
+        return kit.guideOptics().isPresent() ? guided(kit, night) : unguided(kit, night);
+    }
+
+    /** Left to itself, the drift may blur a sub by half a pixel, and the field turn by as much at the sensor's corner. */
+    public static Limit unguided(Kit kit, Night night) {
+        double byDrift =
+                Sampling.INVISIBLE_PX * kit.arcsecPerPixel() / (driftArcsecPerMinute(1) * night.subSeconds() / 60);
+        Limit turn = turnInSub(kit, night);
+        return byDrift < turn.arcmin() ? new Limit(byDrift, "the drift in a sub, half a pixel") : turn;
+    }
+
+    /**
+     * Guiding takes the drift out, not the turn about the guide star: half a pixel at the corner in a sub, and over the night no more than
+     * registration crops unseen. The drift must stay small against the guide rate.
+     */
+    public static Limit guided(Kit kit, Night night) {
+        double cropPx =
+                CROPPED_UNSEEN * Math.max(kit.sensor().widthPx(), kit.sensor().heightPx());
+        Limit turn = turnInSub(kit, night);
+        Limit overNight = new Limit(
+                cropPx / turnPx(kit, night, night.hours() * 3600),
+                String.format(Locale.ROOT, "the turn over %.0f h, %.0f px at the corner", night.hours(), cropPx));
+        Limit rate = new Limit(
+                SHARE_OF_GUIDE_RATE
+                        * kit.mount().guideRateSidereal()
+                        * SIDEREAL_ARCSEC_PER_S
+                        * 60
+                        / driftArcsecPerMinute(1),
+                "the drift against the guide rate");
+        return Stream.of(turn, overNight, rate)
+                .min(Comparator.comparingDouble(Limit::arcmin))
+                .orElseThrow();
+    }
+
+    private static Limit turnInSub(Kit kit, Night night) {
+        return new Limit(
+                Sampling.INVISIBLE_PX / turnPx(kit, night, night.subSeconds()),
+                "the turn in a sub, half a pixel at the corner");
+    }
+
+    /** At the corner, pixels for an error of an arcminute. */
+    private static double turnPx(Kit kit, Night night, double seconds) {
         double cornerPx = Math.hypot(kit.sensor().widthPx(), kit.sensor().heightPx()) / 2;
-        double turnPx =
-                Math.toRadians(fieldRotationDeg(1, Math.min(80, Math.abs(declinationDeg)), subSeconds)) * cornerPx;
-        return Math.min(byDrift, Sampling.INVISIBLE_PX / turnPx);
+        double declination = Math.min(HIGHEST_DEC, Math.abs(night.declinationDeg()));
+        return Math.toRadians(fieldRotationDeg(1, declination, seconds)) * cornerPx;
     }
 }

@@ -9,6 +9,7 @@ import app.ironside.journal.KnobsTurned;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
 import app.ironside.kit.MeridianRule;
+import app.ironside.kit.PolarTolerance;
 import app.ironside.point.Centering;
 import app.ironside.polar.AxisFinder;
 import app.ironside.polar.AxisSight;
@@ -85,13 +86,14 @@ final class PolarStage {
     boolean run() throws InterruptedException {
         NightRecord record = night.record();
         record.stage(Stage.POLAR);
-        double limit = night.program().polarLimitArcmin(night.kit());
+        PolarTolerance.Limit allowed = night.program().polarLimit(night.kit());
+        double limit = allowed.arcmin();
         Measured measured = measure(0, KnobGearing.UNKNOWN);
         int adjustment = 0;
-        while (adjustment < MOST_ADJUSTMENTS && measured.error().totalArcmin() > limit && !isOverruled()) {
+        while (adjustment < MOST_ADJUSTMENTS && mustTurn(measured.error(), limit) && !isOverruled()) {
             // The knobs are followed live from where the last exposure was taken; then the axis is measured afresh.
             Measured live = measured;
-            for (int k = 0; k < LIVE_ADJUSTMENTS && live.error().totalArcmin() > limit; k++) {
+            for (int k = 0; k < LIVE_ADJUSTMENTS && mustTurn(live.error(), limit); k++) {
                 conduct.announce("after this turn of the knobs", Duration.ofSeconds(60));
                 conduct.safePoint(Stage.POLAR);
                 if (isOverruled()) {
@@ -104,15 +106,21 @@ final class PolarStage {
         }
         PolarError error = measured.error();
         return record.gate(
-                Gate.atMost(Stage.POLAR, error.totalArcmin(), limit, "′"),
+                Gate.atMost(Stage.POLAR, error.atMostArcmin(), limit, "′"),
                 String.format(
                         Locale.ROOT,
-                        "The axis is %.2f′ ± %.2f′ from the pole; %.0f s subs at %.0f mm allow %.2f′.",
+                        "The axis is %.2f′ ± %.2f′ from the pole; %s subs of %.0f s allow %.2f′: %s.",
                         error.totalArcmin(),
                         error.uncertaintyArcmin(),
+                        night.kit().guideOptics().isPresent() ? "guided" : "unguided",
                         night.program().longestSubSeconds(),
-                        night.kit().optics().focalLengthMm(),
-                        limit));
+                        limit,
+                        allowed.because()));
+    }
+
+    /** What is measured is sure to be inside the limit, or turning on would follow the measurement's own error. */
+    private static boolean mustTurn(PolarError error, double limitArcmin) {
+        return error.atMostArcmin() > limitArcmin && !error.isWithinMeasurement();
     }
 
     /** Whether a person goes on with the axis as it stands, or ends the night. */

@@ -37,6 +37,8 @@ public record Program(
         Calibrations calibrations,
         Optional<Integer> fullFramesPerLeg,
         Optional<LocalTime> bedBy) {
+    private static final double LONG_NIGHT_HOURS = 10;
+
     public Program {
         targets = List.copyOf(targets);
         Check.atLeast("targets", targets.size(), 1);
@@ -219,9 +221,14 @@ public record Program(
                 .orElseThrow();
     }
 
-    /** How far the polar axis may be off for the subs of this program, arcminutes. */
-    public double polarLimitArcmin(Kit kit) {
-        return PolarTolerance.limitArcmin(kit, longestSubSeconds(), furthestDeclinationDeg());
+    /** How far the polar axis may be off for the subs of this program with a kit that guides, or does not. */
+    public PolarTolerance.Limit polarLimit(Kit kit) {
+        return PolarTolerance.limit(kit, polarNight());
+    }
+
+    /** What the axis has to hold for: the longest sub, the target that turns most, and the hours of a long night. */
+    public PolarTolerance.Night polarNight() {
+        return new PolarTolerance.Night(longestSubSeconds(), furthestDeclinationDeg(), LONG_NIGHT_HOURS);
     }
 
     /** The longest sub, which sets what the mount must hold. */

@@ -43,9 +43,7 @@ public record KnobAdvice(double altitudeTurns, double azimuthTurns, String sente
 
     /** Of knobs that nobody has turned yet the gearing is a guess, and a number of turns would be one too. */
     private static String turns(double turns, KnobGearing gearing) {
-        return gearing.isLearned()
-                ? String.format(Locale.ROOT, ", %.2f turn", Math.abs(turns))
-                : String.format(Locale.ROOT, "; a usual base takes some %.1f turn", Math.abs(turns));
+        return gearing.isLearned() ? String.format(Locale.ROOT, ", %.2f turn", Math.abs(turns)) : "";
     }
 
     private static String amount(double arcmin) {

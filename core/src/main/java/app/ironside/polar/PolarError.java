@@ -19,4 +19,9 @@ public record PolarError(
     public double totalArcmin() {
         return Math.hypot(altitudeErrorArcmin, azimuthErrorArcmin);
     }
+
+    /** The error with its uncertainty on top: what a limit is held against. */
+    public double atMostArcmin() {
+        return totalArcmin() + uncertaintyArcmin;
+    }
 }

@@ -45,9 +45,27 @@ class KitTest {
     /** Law: half the sub, twice the tolerance; by hand for the drift of the Wren kit in 300 s: 1.504″ / (0.2625″ × 5). */
     @Test
     void toleranceFollowsFromSubAndScale() {
-        double limit = PolarTolerance.limitArcmin(WREN, 300, 30);
+        double limit = PolarTolerance.unguided(WREN, new PolarTolerance.Night(300, 30, 8))
+                .arcmin();
         assertThat(limit).isCloseTo(1.146, within(0.002));
-        assertThat(PolarTolerance.limitArcmin(WREN, 150, 30)).isCloseTo(2 * limit, within(1e-9));
+        assertThat(PolarTolerance.unguided(WREN, new PolarTolerance.Night(150, 30, 8))
+                        .arcmin())
+                .isCloseTo(2 * limit, within(1e-9));
+    }
+
+    /**
+     * By hand for Wren at declination 30, ten hours: 1′ turns the field by 2.909e-4 × 7.292e-5 × 36,000 / cos 30° = 8.818e-4, at the corner of
+     * 1750 px 1.543 px; half a percent of 2800 px are 14: 9.07′. The turn in a sub of 300 s would allow 38.9′.
+     */
+    @Test
+    void guidingTakesTheDriftOutAndNotTheTurn() {
+        PolarTolerance.Night night = new PolarTolerance.Night(300, 30, 10);
+        assertThat(PolarTolerance.guided(WREN, night).arcmin()).isCloseTo(9.07, within(0.02));
+        assertThat(PolarTolerance.guided(WREN, night).because()).contains("over 10 h");
+        assertThat(PolarTolerance.limit(WREN, night)).isEqualTo(PolarTolerance.guided(WREN, night));
+        Kit lark = app.ironside.Examples.kit("lark");
+        assertThat(PolarTolerance.limit(lark, night)).isEqualTo(PolarTolerance.unguided(lark, night));
+        assertThat(PolarTolerance.unguided(WREN, night).because()).contains("drift");
     }
 
     /** Law: five magnitudes are a factor of 100, and surface brightness comes back from its electrons. */

@@ -76,7 +76,8 @@ class PolarStageTest {
         Program program = mock(Program.class);
         when(program.longestSubSeconds()).thenReturn(10.0);
         when(program.furthestDeclinationDeg()).thenReturn(30.0);
-        when(program.polarLimitArcmin(any())).thenCallRealMethod();
+        when(program.polarLimit(any())).thenCallRealMethod();
+        when(program.polarNight()).thenCallRealMethod();
         when(night.program()).thenReturn(program);
     }
 

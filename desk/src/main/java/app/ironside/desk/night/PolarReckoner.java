@@ -41,13 +41,14 @@ final class PolarReckoner {
         double limit = moment.night()
                 .gate(Stage.POLAR)
                 .map(g -> g.gate().limit())
-                .orElse(file.program().polarLimitArcmin(file.kit()));
-        boolean good = total <= limit;
+                .orElse(file.program().polarLimit(file.kit()).arcmin());
+        boolean good = total + e.uncertaintyArcmin() <= limit;
         String verdict = good
                 ? Words.format("%.2f′ off: good enough.", total)
                 : (Math.abs(altitude) > Math.abs(azimuth)
                         ? (altitude > 0 ? "Lower the axis." : "Raise the axis.")
                         : (azimuth > 0 ? "Move the axis west." : "Move the axis east."));
+        boolean guided = file.kit().guideOptics().isPresent();
         List<Row> rows = new ArrayList<>(List.of(
                 new Row(
                         "altitude",
@@ -56,7 +57,13 @@ final class PolarReckoner {
                         "azimuth",
                         Words.format("%.2f′ %s", Math.abs(azimuth), azimuth > 0 ? "too far east" : "too far west")),
                 new Row("uncertainty", Words.format("± %.2f′", e.uncertaintyArcmin())),
-                new Row("limit for your subs", Words.format("%.2f′", limit)),
+                new Row("limit in force", Words.format("%.2f′, %s", limit, guided ? "guided" : "unguided")),
+                limitRow(
+                        "guided",
+                        PolarTolerance.guided(file.kit(), file.program().polarNight())),
+                limitRow(
+                        "unguided",
+                        PolarTolerance.unguided(file.kit(), file.program().polarNight())),
                 new Row(
                         "drift in a sub",
                         Words.format(
@@ -69,7 +76,10 @@ final class PolarReckoner {
                 new Row("turn at the corner, a sub", Words.format("%.2f px", cornerTurnPx(total, sub)))));
         if (!good) {
             // Once the axis is good the turns left are noise, and so is a tilt learned from them.
-            if (e.altitudeTurns().isPresent() && e.azimuthTurns().isPresent()) {
+            // Before a knob was turned nobody knows what a turn does.
+            if (e.adjustment() > 0
+                    && e.altitudeTurns().isPresent()
+                    && e.azimuthTurns().isPresent()) {
                 rows.add(new Row(
                         "knobs",
                         Words.format(
@@ -83,13 +93,17 @@ final class PolarReckoner {
                 verdict,
                 good
                         ? Words.format("Your subs allow %.2f′: more turning would not show in them.", limit)
-                        : Words.format(
-                                // What is told apart must not look alike.
-                                total - limit < 0.01
-                                        ? "%.3f′ from the pole; your subs allow %.3f′."
-                                        : "%.2f′ from the pole; your subs allow %.2f′.",
-                                total,
-                                limit),
+                        : total <= limit
+                                ? Words.format(
+                                        "%.2f′ off, give or take %.2f′: not sure to be inside the %.2f′ that your subs allow.",
+                                        total, e.uncertaintyArcmin(), limit)
+                                : Words.format(
+                                        // What is told apart must not look alike.
+                                        total - limit < 0.01
+                                                ? "%.3f′ from the pole; your subs allow %.3f′."
+                                                : "%.2f′ from the pole; your subs allow %.2f′.",
+                                        total,
+                                        limit),
                 !good,
                 rows,
                 Words.format(
@@ -102,6 +116,10 @@ final class PolarReckoner {
                         new School("Reticle, then images", "3 min more; the first frames are nearer.", false),
                         new School("Reticle alone", "3 min, no computer; 5′ to 10′ is usual.", false),
                         new School("Drift", "20 min or more; works with the pole blocked.", false)));
+    }
+
+    private static Row limitRow(String how, PolarTolerance.Limit limit) {
+        return new Row(how + ", by", Words.format("%.2f′: %s", limit.arcmin(), limit.because()));
     }
 
     private double cornerTurnPx(double errorArcmin, double seconds) {

@@ -87,14 +87,15 @@ public final class PolarBench implements Bench {
         last = Optional.of(look);
         List<AxisMeasured> errors = look.moment().night().all(AxisMeasured.class);
         int upTo = look.chosen().map(errors::indexOf).filter(i -> i >= 0).orElse(errors.size() - 1);
-        double allowed = file.map(f -> f.program().polarLimitArcmin(f.kit())).orElse(1.0);
+        double allowed = file.map(f -> f.program().polarLimit(f.kit()).arcmin()).orElse(1.0);
         double limit = look.moment()
                 .night()
                 .gate(Stage.POLAR)
                 .map(g -> g.gate().limit())
                 .orElse(allowed);
         List<AxisMeasured> shown = errors.subList(0, upTo + 1);
-        boolean good = !shown.isEmpty() && shown.get(upTo).totalErrorArcmin() <= limit;
+        boolean good = !shown.isEmpty()
+                && shown.get(upTo).totalErrorArcmin() + shown.get(upTo).uncertaintyArcmin() <= limit;
         String advice = shown.isEmpty()
                 ? ""
                 : good
