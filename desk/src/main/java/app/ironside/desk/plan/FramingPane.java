@@ -6,6 +6,7 @@ import app.ironside.sky.DeepSkyObject;
 import java.util.List;
 import java.util.Optional;
 import javafx.geometry.Pos;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.Slider;
@@ -90,16 +91,10 @@ public final class FramingPane extends VBox {
         FlowPane tools = new FlowPane(
                 8,
                 6,
-                dim("angle"),
-                angle,
-                angleText,
+                together(dim("angle"), angle, angleText),
                 middle,
-                dim("panels"),
-                columns,
-                dim("×"),
-                rows,
-                dim("overlap %"),
-                overlap,
+                together(dim("panels"), columns, dim("×"), rows),
+                together(dim("overlap %"), overlap),
                 fewest,
                 take,
                 last,
@@ -129,6 +124,13 @@ public final class FramingPane extends VBox {
             set(new Framing(f.kit(), o.position(), cover.angleDeg()));
             refresh();
         });
+    }
+
+    /** What stays beside one another when the row breaks. */
+    private static HBox together(Node... nodes) {
+        HBox box = new HBox(6, nodes);
+        box.setAlignment(Pos.CENTER_LEFT);
+        return box;
     }
 
     private static Label dim(String text) {

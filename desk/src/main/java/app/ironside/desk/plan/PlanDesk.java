@@ -189,7 +189,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     public void setTab(Tab next) {
         tab = next;
-        if (next == Tab.SEASON || next == Tab.WISHES) {
+        if (next == Tab.SEASON || next == Tab.WISHES || next == Tab.FRAMING) {
             wishes.lookUp();
         }
         if (next == Tab.SEASON && season.isEmpty()) {

@@ -545,12 +545,33 @@ public final class PlanReckoner {
                 List.of());
     }
 
+    /** How long it takes elsewhere to reach the same depth of faint light, with the kit's first filter: noise of sky and camera. */
+    private String sameDepth(Site here, Site there) {
+        Kit kit = plan.file().kit();
+        FilterSpec filter = kit.filters().get(0);
+        double hours = Projects.background(kit, there, filter) / Projects.background(kit, here, filter);
+        return hours < 1
+                ? Words.format("%.0f min: the drive buys %.1f times the hours", 60 * hours, 1 / hours)
+                : Words.format("%.1f h", hours);
+    }
+
     private ReckoningState profiles() {
         Kit kit = plan.file().kit();
         Site site = plan.file().site();
         int changed = plan.profiles().differences(kit).size()
                 + plan.profiles().differences(site).size();
         boolean unsaved = plan.profiles().kit(kit.name()).isEmpty();
+        List<Row> rows = new ArrayList<>(List.of(
+                new Row("scale", Words.format("%.2f″ a pixel", kit.arcsecPerPixel())),
+                new Row("focal ratio", Words.format("f/%.1f", kit.optics().focalRatio())),
+                new Row("load", Words.format("%.1f kg", kit.equipment().loadKg())),
+                new Row("peak draw", Words.format("%.0f W", kit.equipment().peakWatts())),
+                new Row("sky", Words.format("%.1f mag/arcsec²", site.skyMagPerArcsec2())),
+                new Row("class", Words.format("%d of 9", SkyScale.classOf(site.skyMagPerArcsec2()))),
+                new Row("faintest star by eye", Words.format("%.1f", SkyScale.faintestStar(site.skyMagPerArcsec2())))));
+        plan.profiles().sites().stream()
+                .filter(s -> !s.name().equals(site.name()))
+                .forEach(s -> rows.add(new Row("an hour here, at " + s.name(), sameDepth(site, s))));
         return new ReckoningState(
                 changed > 0
                         ? changed + (changed == 1 ? " value differs." : " values differ.")
@@ -559,20 +580,7 @@ public final class PlanReckoner {
                         ? "Tonight's values are not those of the saved profile. Save them, or choose the saved one again."
                         : "What is entered here is the one truth for every night.",
                 changed > 0,
-                List.of(
-                        new Row("scale", Words.format("%.2f″ a pixel", kit.arcsecPerPixel())),
-                        new Row(
-                                "focal ratio",
-                                Words.format("f/%.1f", kit.optics().focalRatio())),
-                        new Row("load", Words.format("%.1f kg", kit.equipment().loadKg())),
-                        new Row(
-                                "peak draw",
-                                Words.format("%.0f W", kit.equipment().peakWatts())),
-                        new Row("sky", Words.format("%.1f mag/arcsec²", site.skyMagPerArcsec2())),
-                        new Row("class", Words.format("%d of 9", SkyScale.classOf(site.skyMagPerArcsec2()))),
-                        new Row(
-                                "faintest star by eye",
-                                Words.format("%.1f", SkyScale.faintestStar(site.skyMagPerArcsec2())))),
+                rows,
                 actions(false),
                 "Scale = 206.265 × pixel / focal length. Faintest star: 7.93 − 5 log(10^(4.316 − B/5) + 1) (Schaefer 1990).",
                 List.of());

@@ -15,6 +15,7 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import javafx.geometry.Pos;
@@ -27,6 +28,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -156,14 +158,15 @@ public final class ProfilePane extends VBox {
         grid.getChildren().clear();
         String group = "";
         int row = 0;
+        if (editsKit()) {
+            grid.add(additions(), 0, row++, 8, 1);
+        }
         int column = 0;
         for (ProfileFields.Field field : ProfileFields.of(tree(), editsKit() ? ProfileShape.KIT : ProfileShape.SITE)) {
             if (!field.group().equals(group)) {
                 group = field.group();
                 row += 1;
-                Label head = new Label(group);
-                head.getStyleClass().add("bench-title");
-                grid.add(head, 0, row, 8, 1);
+                grid.add(heading(field), 0, row, 8, 1);
                 row += 1;
                 column = 0;
             }
@@ -173,6 +176,50 @@ public final class ProfilePane extends VBox {
                 column = 0;
                 row++;
             }
+        }
+    }
+
+    /** The name of a group, with what takes it out of the kit. */
+    private HBox heading(ProfileFields.Field first) {
+        Label head = new Label(first.group());
+        head.getStyleClass().add("bench-title");
+        HBox box = new HBox(10, head);
+        box.setAlignment(Pos.CENTER_LEFT);
+        List<String> path = first.path().subList(0, first.path().size() - 1);
+        if (editsKit()) {
+            KitParts.ofGroup(path, tree()).ifPresent(part -> {
+                Button out = new Button("Take out");
+                out.getStyleClass().add("quiet");
+                out.setId("take-out-" + String.join("-", path));
+                out.setOnAction(e -> change(part.takenFrom(tree(), path)));
+                box.getChildren().add(out);
+            });
+        }
+        return box;
+    }
+
+    /** What the kit may have more of. */
+    private FlowPane additions() {
+        Label add = new Label("Add");
+        add.getStyleClass().add("dim");
+        FlowPane row = new FlowPane(6, 4, add);
+        row.setAlignment(Pos.CENTER_LEFT);
+        for (KitParts part : KitParts.toAdd(tree())) {
+            Button button = new Button(part.words());
+            button.getStyleClass().add("narrow");
+            button.setId("add-" + part.name().toLowerCase(Locale.ROOT));
+            button.setOnAction(e -> change(part.addedTo(tree())));
+            row.getChildren().add(button);
+        }
+        return row;
+    }
+
+    private void change(ObjectNode next) {
+        try {
+            use(next);
+            fault.setText("");
+        } catch (BadInputException e) {
+            fault.setText(e.getMessage() + ".");
         }
     }
 
