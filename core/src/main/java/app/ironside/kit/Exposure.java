@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
 
 /**
  * How long a sub should be, at which gain, and what it costs.
@@ -126,13 +127,25 @@ public final class Exposure {
      * @param overheadSeconds between subs, dither shared out
      * @param spoilsPerHour gusts, trails and stumbles that each cost the sub they fall into
      * @param stackSecondsPerSub measured on this machine
+     * @param roundShare share of subs of a length whose stars are round
      */
     public record Conditions(
             double hours,
             double backgroundElectronsPerSecond,
             double overheadSeconds,
             double spoilsPerHour,
-            double stackSecondsPerSub) {}
+            double stackSecondsPerSub,
+            DoubleUnaryOperator roundShare) {
+        /** For a mount that guides. */
+        public Conditions(
+                double hours,
+                double backgroundElectronsPerSecond,
+                double overheadSeconds,
+                double spoilsPerHour,
+                double stackSecondsPerSub) {
+            this(hours, backgroundElectronsPerSecond, overheadSeconds, spoilsPerHour, stackSecondsPerSub, t -> 1);
+        }
+    }
 
     /** What each sub length gives in the same hours: spoils fall at random, so a sub of t survives with e^(−rate t). */
     public static List<Way> ways(Kit kit, Conditions conditions, double[] lengthsSeconds) {
@@ -140,7 +153,8 @@ public final class Exposure {
         double read = kit.sensor().readNoiseElectrons();
         for (double t : lengthsSeconds) {
             int subs = (int) Math.floor(conditions.hours() * 3600 / (t + conditions.overheadSeconds()));
-            double survives = Math.exp(-conditions.spoilsPerHour() * t / 3600);
+            double survives = Math.exp(-conditions.spoilsPerHour() * t / 3600)
+                    * conditions.roundShare().applyAsDouble(t);
             double kept = subs * survives;
             double ideal = conditions.hours() * 3600;
             double light = kept * t;

@@ -3,9 +3,11 @@ package app.ironside.plan;
 import app.ironside.kit.Exposure;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
+import app.ironside.kit.RoundStars;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Extinction;
 import app.ironside.sky.Site;
+import app.ironside.star.SubLimits;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
@@ -33,6 +35,12 @@ public final class Projects {
     private static final int USUAL_TURN = 2;
 
     private static final double LONGEST_BROAD = 300;
+
+    /** Where nobody has said what the site's is (common practice). */
+    public static final double COMMON_SEEING_ARCSEC = 3;
+
+    /** What alignment by a reticle alone leaves (common practice: 5′ to 10′). */
+    private static final double RETICLE_ERROR_ARCMIN = 5;
 
     private Projects() {}
 
@@ -84,12 +92,11 @@ public final class Projects {
     }
 
     /**
-     * The length of the ladder whose stack is quietest in the same hours, no longer than the mount holds: short subs lose to read noise
-     * and to the time between them, long ones to each gust. Of lengths that differ by less than a two-hundredth the shorter.
+     * The length of the ladder whose stack of kept subs is quietest in the same hours: short subs lose to read noise and to the time between
+     * them, long ones to each gust, and without a guider to the gear. Of lengths that differ by less than a two-hundredth the shorter.
      */
     public static double subSeconds(Kit kit, Site site, FilterSpec filter) {
-        double held = kit.guideOptics().isPresent() ? LADDER[LADDER.length - 1] : Exposure.unguidedSeconds(kit, 2);
-        double limit = Math.min(held, filter.narrow() ? LADDER[LADDER.length - 1] : LONGEST_BROAD);
+        double limit = filter.narrow() ? LADDER[LADDER.length - 1] : LONGEST_BROAD;
         List<Exposure.Way> ways = ways(kit, site, filter, new Spending(ENOUGH_HOURS, USUAL_DITHER), LADDER).stream()
                 .filter(w -> w.seconds() <= limit)
                 .toList();
@@ -123,8 +130,20 @@ public final class Projects {
                         STACK_SECONDS_PER_MEGAPIXEL
                                 * kit.sensor().widthPx()
                                 * kit.sensor().heightPx()
-                                / 1e6),
+                                / 1e6,
+                        t -> roundShare(kit, site, t)),
                 lengthsSeconds);
+    }
+
+    /** Expected share of subs with round stars, with the axis as well aligned as by a reticle; 1 for a kit that guides. */
+    public static double roundShare(Kit kit, Site site, double seconds) {
+        return RoundStars.share(
+                kit,
+                seconds,
+                new RoundStars.Conditions(
+                        site.seeingArcsec().orElse(COMMON_SEEING_ARCSEC),
+                        RETICLE_ERROR_ARCMIN,
+                        SubLimits.TRAILED_ECCENTRICITY));
     }
 
     /** Sky and dark current behind a filter, electrons a second and pixel. */

@@ -159,7 +159,7 @@ public final class ExposurePane extends VBox {
         double best = all.stream().mapToDouble(Exposure.Way::noise).min().orElse(1);
         double chosen = Projects.subSeconds(kit, site, filter());
         ways.getChildren().clear();
-        String[] heads = {"sub", "taken", "kept", "files", "stacking", "noise"};
+        String[] heads = {"sub", "taken", "kept", "files", "stacking", "noise", "round stars"};
         for (int c = 0; c < heads.length; c++) {
             ways.add(label(heads[c], "dim"), c, 0);
         }
@@ -179,13 +179,21 @@ public final class ExposurePane extends VBox {
                             style),
                     5,
                     row);
+            ways.add(
+                    label(
+                            kit.guideOptics().isPresent()
+                                    ? "guided"
+                                    : Words.format("%.0f %%", 100 * Projects.roundShare(kit, site, w.seconds())),
+                            style),
+                    6,
+                    row);
             row++;
         }
     }
 
     private static Label label(String text, String style) {
         Label label = new Label(text);
-        label.setMinWidth(92);
+        label.setMinWidth(84);
         if (!style.isEmpty()) {
             label.getStyleClass().add(style);
         }

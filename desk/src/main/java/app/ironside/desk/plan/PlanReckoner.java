@@ -37,7 +37,6 @@ public final class PlanReckoner {
     private static final double MOST_OF = 0.8;
 
     private static final double USUAL_SEEING_ARCSEC = 4;
-    private static final double COMMON_SEEING_ARCSEC = 3;
     private static final double PANEL_OVERLAP = 0.15;
 
     private final PlanDesk plan;
@@ -396,7 +395,8 @@ public final class PlanReckoner {
     private List<School> samplingSchools() {
         Kit kit = plan.file().kit();
         Optional<Double> said = plan.file().site().seeingArcsec();
-        double star = Math.hypot(said.orElse(COMMON_SEEING_ARCSEC), kit.optics().blurFwhmArcsec());
+        double star = Math.hypot(
+                said.orElse(Projects.COMMON_SEEING_ARCSEC), kit.optics().blurFwhmArcsec());
         double across = star / kit.arcsecPerPixel();
         String by = Words.format(
                 "%.1f pixels across a star of %.1f″ (%s).",
@@ -435,7 +435,7 @@ public final class PlanReckoner {
                         Words.format(
                                 "magnitude %.1f",
                                 Exposure.saturationMagnitude(kit, filter, seconds, USUAL_SEEING_ARCSEC))),
-                new Row("unguided at 2′ polar error", seconds(Exposure.unguidedSeconds(kit, 2))),
+                new Row("no star moves, unguided", seconds(Exposure.unguidedSeconds(kit, 2))),
                 new Row("untracked, one pixel", seconds(Exposure.untrackedSeconds(kit, 0, 1))),
                 new Row(
                         "rule of 500",
