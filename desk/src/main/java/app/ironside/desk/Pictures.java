@@ -119,10 +119,10 @@ final class Pictures {
                 }
             }
             for (PlanDesk.Tab tab : List.of(
+                    PlanDesk.Tab.WISHES,
                     PlanDesk.Tab.FRAMING,
                     PlanDesk.Tab.SEASON,
                     PlanDesk.Tab.EXPOSURE,
-                    PlanDesk.Tab.COSTS,
                     PlanDesk.Tab.PROFILES)) {
                 onToolkit(() -> desk.planDesk().setTab(tab));
                 settle(() -> desk.planDesk().isBusy());
@@ -142,7 +142,6 @@ final class Pictures {
             onToolkit(desk::close);
         }
 
-        /** A sub looked at closely, with what a hand would do next. */
         /** A hundred nights of the plan, with a fault of its own. */
         private void writeRehearsal() throws InterruptedException {
             onToolkit(() -> {
