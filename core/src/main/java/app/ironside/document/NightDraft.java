@@ -40,11 +40,13 @@ public final class NightDraft {
     private final NightFile file;
     private final Outlook outlook;
     private final NightPlan plan;
+    private final List<Interval> gaps;
 
     private NightDraft(NightFile file, Outlook outlook) {
         this.file = file;
         this.outlook = outlook;
         this.plan = NightPlanner.plan(file.site(), file.kit(), file.program(), outlook);
+        this.gaps = free();
     }
 
     public static NightDraft of(NightFile file) {
@@ -331,6 +333,10 @@ public final class NightDraft {
 
     /** Dark time of half an hour and more that no block has, before bed. */
     public List<Interval> gaps() {
+        return gaps;
+    }
+
+    private List<Interval> free() {
         Interval awake = NightPlanner.awake(file.site(), file.kit(), file.program(), plan.times());
         List<Interval> free = plan.times().dark().stream()
                 .flatMap(d -> d.intersection(awake).stream())

@@ -209,7 +209,7 @@ class PlanWishesTest extends DeskHarness {
         assertThat(said())
                 .matches(
                         "5\\.\\d of the 9\\.3 hours that M 33 is up and dark are clear: worth starting at 18:\\d\\d,"
-                                + " until (23|00):\\d\\d\\.  The block of NGC 2403 at 04:\\d\\d is clear for 0\\.0 of its 1\\.\\d h: .*");
+                                + " until (23|00):\\d\\d\\. The block of NGC 2403 at 04:\\d\\d is clear for 0\\.0 of its 1\\.\\d h: .*");
         assertThat(label("forecast-source")).startsWith("front.csv, less than an hour old, for Colle Sorbo from 17:00");
         assertThat(on(() -> desk.planDesk().budget().weatherInvented())).isFalse();
         assertThat(on(() -> desk.planDesk().budget().reminders()))

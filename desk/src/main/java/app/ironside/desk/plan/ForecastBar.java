@@ -2,6 +2,8 @@ package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.FilePane;
 import app.ironside.plan.WeatherTable;
+import app.ironside.sky.Interval;
+import app.ironside.sky.NightTimes;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -71,16 +73,17 @@ final class ForecastBar extends VBox {
         return Double.parseDouble(numbers.get(i).getText().strip().replace(',', '.'));
     }
 
+    private Interval sunsetToSunrise() {
+        NightTimes times = plan.draft().plan().times();
+        return new Interval(
+                times.sunset().orElse(times.night().from()),
+                times.sunrise().orElse(times.night().until()));
+    }
+
     private void use() {
         try {
             plan.takeForecast(WeatherTable.typed(
-                    plan.draft().plan().times().night(),
-                    value(0) / 100,
-                    value(1),
-                    value(2),
-                    value(3) / 100,
-                    value(4),
-                    Instant.now()));
+                    sunsetToSunrise(), value(0) / 100, value(1), value(2), value(3) / 100, value(4), Instant.now()));
             fault.setText("");
         } catch (NumberFormatException e) {
             fault.setText("Five numbers are wanted: cloud and humidity in percent, degrees at dusk and at dawn, wind in"

@@ -13,11 +13,14 @@ import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.Program;
 import app.ironside.plan.SeasonBoard;
 import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Site;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 
 /** Words and numbers of what reaches over many nights: wishes, the season, the account of the nights; and of the rules. */
@@ -28,6 +31,9 @@ final class ManyNightsReckoner {
     private static final double COMMON_CLEAR_NIGHTS = 2.5;
 
     private final PlanDesk plan;
+    private final Map<SeasonBoard.ObjectClass, Optional<Kit>> suited = new EnumMap<>(SeasonBoard.ObjectClass.class);
+    private List<Kit> suitedKits = List.of();
+    private Site suitedSite;
 
     ManyNightsReckoner(PlanDesk plan) {
         this.plan = plan;
@@ -187,13 +193,7 @@ final class ManyNightsReckoner {
                 .forEach(c -> rows.add(new Row(
                         "from " + c.month().getDisplayName(java.time.format.TextStyle.FULL, Locale.ENGLISH),
                         c.to().words()
-                                + KitChoice.forClass(
-                                                c.to(),
-                                                plan.profiles().kits(),
-                                                plan.wiring().objects(),
-                                                plan.file().site())
-                                        .map(k -> ": " + k.name())
-                                        .orElse(": " + c.to().optics()))));
+                                + kitFor(c.to()).map(k -> ": " + k.name()).orElse(": " + c.to().optics()))));
         rows.addAll(account());
         return new ReckoningState(
                 season.map(s -> s.bestFrom().isAfter(tonight)
@@ -209,6 +209,19 @@ final class ManyNightsReckoner {
                         + "useful: two fifths of it. A class is the mean of its thirty brightest objects that rise above 40° and fit this kit's"
                         + " field, whatever the date; a kit suits an object if it is the longest that holds it with room for cropping.",
                 List.of());
+    }
+
+    /** The saved kit that suits a class: found once for a place and its kits, since the whole catalogue is gone through. */
+    private Optional<Kit> kitFor(SeasonBoard.ObjectClass of) {
+        List<Kit> kits = plan.profiles().kits();
+        Site site = plan.file().site();
+        if (!kits.equals(suitedKits) || !site.equals(suitedSite)) {
+            suitedKits = kits;
+            suitedSite = site;
+            suited.clear();
+        }
+        return suited.computeIfAbsent(
+                of, c -> KitChoice.forClass(c, kits, plan.wiring().objects(), site));
     }
 
     /** Hours that are still wanted of an object by the plan. */

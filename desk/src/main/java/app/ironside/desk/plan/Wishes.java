@@ -20,6 +20,7 @@ public final class Wishes implements AutoCloseable {
     private Account account = Account.NONE;
     private List<Wish> kept = List.of();
     private Optional<Double> lastAngle = Optional.empty();
+    private Optional<Before> before = Optional.empty();
 
     Wishes(PlanDesk plan, Record logbook) {
         this.plan = plan;
@@ -47,12 +48,12 @@ public final class Wishes implements AutoCloseable {
                     plan.say(why);
                 })
                 .then(found -> {
-                    account = found.account();
+                    account = found.account().counted();
                     kept = found.kept();
                     lastAngle = found.lastAngle();
-                    if (plan.draft().withKept(this::hoursKept) != plan.draft()) {
-                        plan.edit(now -> now.withKept(this::hoursKept));
-                    }
+                    Account of = account;
+                    plan.edit(now -> now.withKept((target, filter) ->
+                            hoursKept(of.before(now.file().program().date()), target, filter)));
                     plan.changed();
                 });
     }
@@ -63,12 +64,25 @@ public final class Wishes implements AutoCloseable {
 
     /** The nights before the one that is planned that count for it. */
     Account account() {
-        return account.before(plan.file().program().date()).counted();
+        LocalDate date = plan.file().program().date();
+        if (before.isEmpty()
+                || before.get().of() != account
+                || !before.get().date().equals(date)) {
+            before = Optional.of(new Before(account, date, account.before(date)));
+        }
+        return before.get().nights();
     }
+
+    /** What is asked for again and again while a plan is shown. */
+    private record Before(Account of, LocalDate date, Account nights) {}
 
     /** Light kept by earlier nights. */
     double hoursKept(String target, String filter) {
-        return account().kept(target, this::sameName).getOrDefault(filter, 0.0);
+        return hoursKept(account(), target, filter);
+    }
+
+    private double hoursKept(Account nights, String target, String filter) {
+        return nights.kept(target, this::sameName).getOrDefault(filter, 0.0);
     }
 
     private String sameName(String target) {
