@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 
 /**
  * What a night should do.
@@ -70,147 +71,88 @@ public record Program(
     }
 
     public Program withCoolTo(double other) {
-        return new Program(
-                date,
-                targets,
-                other,
-                ditherEvery,
-                ditherArcsec,
-                refocusAfterC,
-                centreWithinArcsec,
-                recentreBeyondArcsec,
-                minimumAltitudeDeg,
-                calibrations,
-                fullFramesPerLeg,
-                bedBy);
+        return changed(c -> c.coolToC = other);
     }
 
     public Program withDitherEvery(int other) {
-        return new Program(
-                date,
-                targets,
-                coolToC,
-                other,
-                ditherArcsec,
-                refocusAfterC,
-                centreWithinArcsec,
-                recentreBeyondArcsec,
-                minimumAltitudeDeg,
-                calibrations,
-                fullFramesPerLeg,
-                bedBy);
+        return changed(c -> c.ditherEvery = other);
     }
 
     public Program withDitherArcsec(double other) {
-        return new Program(
-                date,
-                targets,
-                coolToC,
-                ditherEvery,
-                other,
-                refocusAfterC,
-                centreWithinArcsec,
-                recentreBeyondArcsec,
-                minimumAltitudeDeg,
-                calibrations,
-                fullFramesPerLeg,
-                bedBy);
+        return changed(c -> c.ditherArcsec = other);
     }
 
     public Program withRefocusAfter(double other) {
-        return new Program(
-                date,
-                targets,
-                coolToC,
-                ditherEvery,
-                ditherArcsec,
-                other,
-                centreWithinArcsec,
-                recentreBeyondArcsec,
-                minimumAltitudeDeg,
-                calibrations,
-                fullFramesPerLeg,
-                bedBy);
+        return changed(c -> c.refocusAfterC = other);
     }
 
     public Program withCentreWithin(double other) {
-        return new Program(
-                date,
-                targets,
-                coolToC,
-                ditherEvery,
-                ditherArcsec,
-                refocusAfterC,
-                other,
-                recentreBeyondArcsec,
-                minimumAltitudeDeg,
-                calibrations,
-                fullFramesPerLeg,
-                bedBy);
+        return changed(c -> c.centreWithinArcsec = other);
     }
 
     public Program withRecentreBeyond(double other) {
-        return new Program(
-                date,
-                targets,
-                coolToC,
-                ditherEvery,
-                ditherArcsec,
-                refocusAfterC,
-                centreWithinArcsec,
-                other,
-                minimumAltitudeDeg,
-                calibrations,
-                fullFramesPerLeg,
-                bedBy);
+        return changed(c -> c.recentreBeyondArcsec = other);
     }
 
     public Program withMinimumAltitude(double other) {
-        return new Program(
-                date,
-                targets,
-                coolToC,
-                ditherEvery,
-                ditherArcsec,
-                refocusAfterC,
-                centreWithinArcsec,
-                recentreBeyondArcsec,
-                other,
-                calibrations,
-                fullFramesPerLeg,
-                bedBy);
+        return changed(c -> c.minimumAltitudeDeg = other);
     }
 
     public Program withCalibrations(Calibrations other) {
-        return new Program(
-                date,
-                targets,
-                coolToC,
-                ditherEvery,
-                ditherArcsec,
-                refocusAfterC,
-                centreWithinArcsec,
-                recentreBeyondArcsec,
-                minimumAltitudeDeg,
-                other,
-                fullFramesPerLeg,
-                bedBy);
+        return changed(c -> c.calibrations = other);
     }
 
     public Program withBedBy(Optional<LocalTime> other) {
-        return new Program(
-                date,
-                targets,
-                coolToC,
-                ditherEvery,
-                ditherArcsec,
-                refocusAfterC,
-                centreWithinArcsec,
-                recentreBeyondArcsec,
-                minimumAltitudeDeg,
-                calibrations,
-                fullFramesPerLeg,
-                other);
+        return changed(c -> c.bedBy = other);
+    }
+
+    private Program changed(Consumer<Changed> change) {
+        Changed changed = new Changed(this);
+        change.accept(changed);
+        return changed.program();
+    }
+
+    /** The rules of a program while one of them changes. */
+    private static final class Changed {
+        private final Program from;
+        private double coolToC;
+        private int ditherEvery;
+        private double ditherArcsec;
+        private double refocusAfterC;
+        private double centreWithinArcsec;
+        private double recentreBeyondArcsec;
+        private double minimumAltitudeDeg;
+        private Calibrations calibrations;
+        private Optional<LocalTime> bedBy;
+
+        Changed(Program from) {
+            this.from = from;
+            this.coolToC = from.coolToC;
+            this.ditherEvery = from.ditherEvery;
+            this.ditherArcsec = from.ditherArcsec;
+            this.refocusAfterC = from.refocusAfterC;
+            this.centreWithinArcsec = from.centreWithinArcsec;
+            this.recentreBeyondArcsec = from.recentreBeyondArcsec;
+            this.minimumAltitudeDeg = from.minimumAltitudeDeg;
+            this.calibrations = from.calibrations;
+            this.bedBy = from.bedBy;
+        }
+
+        Program program() {
+            return new Program(
+                    from.date,
+                    from.targets,
+                    coolToC,
+                    ditherEvery,
+                    ditherArcsec,
+                    refocusAfterC,
+                    centreWithinArcsec,
+                    recentreBeyondArcsec,
+                    minimumAltitudeDeg,
+                    calibrations,
+                    from.fullFramesPerLeg,
+                    bedBy);
+        }
     }
 
     /** Of the target furthest from the equator, where the field turns most: degrees, without its sign. */
