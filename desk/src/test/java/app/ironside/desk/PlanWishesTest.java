@@ -150,6 +150,13 @@ class PlanWishesTest extends DeskHarness {
         until("the night is arranged", d -> !d.planDesk().isBusy());
         assertThat(goal(first(), "L").subSeconds()).isEqualTo(45);
         assertThat(first().minimumAltitudeDeg()).contains(33.0);
+        assertThat(on(() -> desk.planDesk().schedule())).isPresent();
+        show(PlanDesk.Tab.TONIGHT);
+        assertThat(on(() -> desk.lookupAll(".row-name").stream()
+                        .map(n -> ((Label) n).getText())
+                        .toList()))
+                .contains("before arranging", "now");
+        show(PlanDesk.Tab.WISHES);
         onDesk(() -> desk.planDesk().choose(1));
         settled();
         press("use-wish-Bright-galaxy");

@@ -106,6 +106,10 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     private List<Candidate> candidates = List.of();
     private Optional<SeasonBoard> season = Optional.empty();
     private Optional<Schedule> schedule = Optional.empty();
+
+    /** The plan as it was before it was arranged; only told of while the schedule stands. */
+    private Optional<NightDraft> beforeArranging = Optional.empty();
+
     private Candidate.Level level = Candidate.Level.PRACTISED;
     private Optional<Interval> gap = Optional.empty();
     private boolean interleave = true;
@@ -208,6 +212,11 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     public Optional<Schedule> schedule() {
         return schedule;
+    }
+
+    /** The plan as it was before it was arranged, while nothing else has changed since. */
+    Optional<NightDraft> beforeArranging() {
+        return schedule.isPresent() ? beforeArranging : Optional.empty();
     }
 
     public Optional<DeepSkyObject> looked() {
@@ -551,6 +560,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
             model.change(arranged.draft());
             message = "";
             schedule = Optional.of(arranged.schedule());
+            beforeArranging = Optional.of(now);
             changed();
             if (!arranged.without().isEmpty()) {
                 message = "No time was found for " + String.join(", ", arranged.without()) + ". Undo brings it back.";

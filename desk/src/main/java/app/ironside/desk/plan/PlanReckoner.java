@@ -30,6 +30,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /** Words and numbers of the Plan station. */
 public final class PlanReckoner {
@@ -167,17 +168,11 @@ public final class PlanReckoner {
         rows.add(new Row("bed", CostsPane.bedtime(budget, zone())));
         chosenRows(rows);
         Optional<String> weather = foreseen(p);
-        String sentence = trouble
-                ? budget.warnings().get(0)
-                : weather.isPresent()
-                        ? weather.get()
-                        : plan.schedule().isEmpty() && !budget.reminders().isEmpty()
-                                ? budget.reminders().get(0)
-                                : plan.schedule()
-                                        .map(PlanReckoner::loss)
-                                        .orElseGet(() -> p.blocks().isEmpty()
-                                                ? ""
-                                                : bestLine(p.blocks().get(0)));
+        String sentence = trouble ? budget.warnings().get(0) : weather.orElseGet(() -> calmSentence(p, budget));
+        plan.beforeArranging().ifPresent(before -> {
+            rows.add(new Row("before arranging", laidOut(before.plan())));
+            rows.add(new Row("now", laidOut(p)));
+        });
         return new ReckoningState(
                 p.subs() == 0 ? "Nothing is up." : Words.format("%d subs fit.", p.subs()),
                 sentence,
@@ -188,6 +183,27 @@ public final class PlanReckoner {
                         + "compared with the zenith without Moon (Krisciunas and Schaefer 1991; CCD equation, Howell 2006). "
                         + "Arranging is exact on pieces of five minutes, by dynamic programming over sets of stretches.",
                 schools());
+    }
+
+    private String calmSentence(NightPlan p, NightBudget budget) {
+        if (plan.schedule().isPresent()) {
+            return loss(plan.schedule().get());
+        }
+        if (!budget.reminders().isEmpty()) {
+            return budget.reminders().get(0);
+        }
+        return p.blocks().isEmpty() ? "" : bestLine(p.blocks().get(0));
+    }
+
+    /** A plan in one row: its light, and when each target has its turn. */
+    private String laidOut(NightPlan p) {
+        return Words.format(
+                "%.1f h: %s",
+                p.blocks().stream().mapToDouble(PlannedBlock::hoursOfLight).sum(),
+                p.blocks().stream()
+                        .map(b -> b.target().name() + " " + Words.clock(b.span().from(), zone()) + " to "
+                                + Words.clock(b.span().until(), zone()))
+                        .collect(Collectors.joining(", ")));
     }
 
     /** What the forecast says of the targets, and of a rare night; empty without one. */
