@@ -101,7 +101,7 @@ public final class PolarBench implements Bench {
                 : good
                         ? "Good enough. Clamp the base gently and leave it."
                         : shown.get(upTo).advice();
-        ruler.show(shown, limit, advice);
+        ruler.show(shown, limit, good, advice);
         picture.show(look.shown(), Optional.empty());
         finder.ifPresent(f -> reticle.show(f.at(look.moment().time(), inverted.isSelected())));
         file.ifPresent(f -> drift.show(f, look.moment().time()));

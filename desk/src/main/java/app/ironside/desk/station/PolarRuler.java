@@ -4,6 +4,7 @@ import app.ironside.desk.parts.DrawnPane;
 import app.ironside.desk.parts.Words;
 import app.ironside.journal.AxisMeasured;
 import java.util.List;
+import java.util.function.ToDoubleFunction;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.text.Font;
 import javafx.scene.text.FontWeight;
@@ -11,14 +12,30 @@ import javafx.scene.text.Text;
 import javafx.scene.text.TextAlignment;
 
 /**
- * Where the axis stands against the pole, as the person at the mount sees it: up is up, right is east. The rings are a ruler that
- * grows finer as the error shrinks.
+ * What the hands do with the two knobs of the base: a ruler for each, standing for the one that lifts and lying for the one that turns, with
+ * the pole in its middle. A mark shows where the axis is, an arrow the way to go; each ruler grows finer as its own error shrinks.
  */
 public final class PolarRuler extends DrawnPane {
-    private static final double[] RINGS = {0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 60, 120, 300};
+    /** Half lengths of a ruler, arcminutes. */
+    private static final double[] HALVES = {0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 60, 120, 300};
+
+    /** Room beyond the mark, and beyond what is allowed. */
+    private static final double ROOM = 1.2;
+
+    private static final double EDGE = 22;
+    private static final double STANDING_AT = 74;
+    private static final double BELOW = 112;
+    private static final double TOP = 66;
+    private static final int TICKS = 10;
+
+    /** What a hand does about a positive and a negative error, and what these are called. */
+    private static final List<String> ALTITUDE = List.of("lower", "raise", "high", "low");
+
+    private static final List<String> AZIMUTH = List.of("to the west", "to the east", "east", "west");
 
     private List<AxisMeasured> measured = List.of();
     private double limitArcmin = 1;
+    private boolean done;
     private String advice = "";
 
     PolarRuler() {
@@ -26,11 +43,35 @@ public final class PolarRuler extends DrawnPane {
         setMinSize(200, 200);
     }
 
-    void show(List<AxisMeasured> errors, double limit, String knobs) {
+    /**
+     * @param good whether the hands have nothing left to do
+     */
+    void show(List<AxisMeasured> errors, double limit, boolean good, String knobs) {
         measured = errors;
+        done = good;
         limitArcmin = limit;
         advice = knobs;
         stale();
+    }
+
+    /**
+     * One of the two.
+     *
+     * @param zeroX where the pole is, pixels
+     * @param dx of a pixel along the ruler toward larger errors; dy is down
+     */
+    private record Ruler(double zeroX, double zeroY, double dx, double dy, double reach, double halfArcmin) {
+        double x(double arcmin) {
+            return zeroX + dx * along(arcmin);
+        }
+
+        double y(double arcmin) {
+            return zeroY + dy * along(arcmin);
+        }
+
+        private double along(double arcmin) {
+            return Math.max(-1, Math.min(1, arcmin / halfArcmin)) * reach;
+        }
     }
 
     @Override
@@ -40,59 +81,151 @@ public final class PolarRuler extends DrawnPane {
         if (measured.isEmpty()) {
             return;
         }
-        double cx = width / 2;
-        double cy = height / 2;
-        double reach = Math.min(width, height - 110) / 2 - 16;
         AxisMeasured last = measured.get(measured.size() - 1);
-        double total = last.totalErrorArcmin();
-        double outer = RINGS[RINGS.length - 1];
-        for (int i = RINGS.length - 1; i >= 0; i--) {
-            outer = RINGS[i] >= Math.max(total * 1.25, limitArcmin * 1.2) ? RINGS[i] : outer;
-        }
-        g.setTextAlign(TextAlignment.LEFT);
-        for (double ring : RINGS) {
-            if (ring <= outer * 1.001 && ring > outer / 30) {
-                double r = ring / outer * reach;
-                g.setStroke(line());
-                g.setLineWidth(1);
-                g.strokeOval(cx - r, cy - r, 2 * r, 2 * r);
-                g.setFill(dim());
-                if (r > 26) {
-                    g.fillText(
-                            ring >= 60 ? Words.format("%.0f°", ring / 60) : Words.format("%s′", plain(ring)),
-                            cx + r * 0.71 + 3,
-                            cy - r * 0.71);
-                }
-            }
-        }
-        double allowed = Math.min(reach, limitArcmin / outer * reach);
-        g.setFill(faded(good(), 0.22));
-        g.fillOval(cx - allowed, cy - allowed, 2 * allowed, 2 * allowed);
-        g.setStroke(line());
-        g.strokeLine(cx - reach, cy, cx + reach, cy);
-        g.strokeLine(cx, cy - reach, cx, cy + reach);
+        double standing = (height - TOP - BELOW) / 2 - EDGE;
+        Ruler altitude =
+                new Ruler(STANDING_AT, TOP + EDGE + standing, 0, -1, standing, half(last.altitudeErrorArcmin()));
+        double lying = (width - STANDING_AT - 2 * EDGE) / 2 - EDGE;
+        Ruler azimuth = new Ruler(
+                STANDING_AT + 2 * EDGE + lying,
+                height - BELOW + EDGE / 2,
+                1,
+                0,
+                lying,
+                half(last.azimuthErrorArcmin()));
+        ruler(g, altitude, AxisMeasured::altitudeErrorArcmin);
+        ruler(g, azimuth, AxisMeasured::azimuthErrorArcmin);
         g.setFill(dim());
+        g.setFont(Font.font("IBM Plex Sans", 13));
         g.setTextAlign(TextAlignment.CENTER);
-        g.fillText("up", cx, cy - reach - 5);
-        g.setTextAlign(TextAlignment.RIGHT);
-        g.fillText("east", cx + reach - 5, cy + 16);
-        g.setTextAlign(TextAlignment.LEFT);
-        g.fillText("west", cx - reach + 5, cy + 16);
-        path(g, cx, cy, reach / outer);
-        g.setFill(text());
-        g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 26));
-        g.setTextAlign(TextAlignment.LEFT);
-        g.fillText(Words.format(total >= 2 ? "%.1f′" : "%.2f′", total), 16, 34);
-        g.setFont(Font.font("IBM Plex Sans", 14));
-        g.setFill(dim());
-        g.fillText("from the pole", 100, 34);
+        g.fillText("high", altitude.zeroX(), TOP + 12);
+        g.fillText("low", altitude.zeroX(), height - BELOW - 4);
+        g.fillText("west", azimuth.x(-azimuth.halfArcmin()), azimuth.zeroY() + 42);
+        g.fillText("east", azimuth.x(azimuth.halfArcmin()), azimuth.zeroY() + 42);
+        heading(g, last);
+        double middle = STANDING_AT + (width - STANDING_AT) / 2 + 8;
+        double room = height - TOP - BELOW;
+        knob(g, "altitude knob", task(last.altitudeErrorArcmin(), ALTITUDE), middle, TOP + 0.28 * room);
+        knob(g, "azimuth knob", task(last.azimuthErrorArcmin(), AZIMUTH), middle, TOP + 0.72 * room);
         g.setFill(accent());
         g.setTextAlign(TextAlignment.CENTER);
         g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 14));
         List<String> lines = inTwo(advice, width - 20, g.getFont());
         for (int i = 0; i < lines.size(); i++) {
-            g.fillText(lines.get(i), cx, height - 14 - 20 * (lines.size() - 1 - i), width - 20);
+            g.fillText(lines.get(i), width / 2, height - 14 - 20 * (lines.size() - 1 - i), width - 20);
         }
+    }
+
+    private void heading(GraphicsContext g, AxisMeasured last) {
+        double total = last.totalErrorArcmin();
+        g.setFill(text());
+        g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, 26));
+        g.setTextAlign(TextAlignment.LEFT);
+        g.fillText(amount(total), 16, 36);
+        g.setFont(Font.font("IBM Plex Sans", 14));
+        g.setFill(dim());
+        g.fillText(Words.format("± %.2f′ from the pole", last.uncertaintyArcmin()), 112, 36);
+    }
+
+    /** Half the ruler's length for an error: the finest on which it and what is allowed have room. */
+    private double half(double errorArcmin) {
+        double wanted = ROOM * Math.max(Math.abs(errorArcmin), limitArcmin);
+        for (double half : HALVES) {
+            if (half >= wanted) {
+                return half;
+            }
+        }
+        return HALVES[HALVES.length - 1];
+    }
+
+    private void ruler(GraphicsContext g, Ruler r, ToDoubleFunction<AxisMeasured> error) {
+        double thick = 9;
+        double allowed = Math.min(limitArcmin, r.halfArcmin());
+        g.setFill(faded(good(), 0.3));
+        g.fillRect(
+                Math.min(r.x(-allowed), r.x(allowed)) - (r.dx() == 0 ? thick : 0),
+                Math.min(r.y(-allowed), r.y(allowed)) - (r.dx() == 0 ? 0 : thick),
+                r.dx() == 0 ? 2 * thick : r.x(allowed) - r.x(-allowed),
+                r.dx() == 0 ? r.y(-allowed) - r.y(allowed) : 2 * thick);
+        g.setStroke(line());
+        g.setLineWidth(1.4);
+        g.strokeLine(r.x(-r.halfArcmin()), r.y(-r.halfArcmin()), r.x(r.halfArcmin()), r.y(r.halfArcmin()));
+        g.setFont(Font.font("IBM Plex Sans", 12));
+        g.setTextAlign(r.dx() == 0 ? TextAlignment.RIGHT : TextAlignment.CENTER);
+        for (int i = -TICKS; i <= TICKS; i++) {
+            double at = r.halfArcmin() * i / TICKS;
+            boolean named = i % 5 == 0;
+            double size = named ? thick : thick / 2;
+            g.setStroke(named ? dim() : line());
+            g.strokeLine(
+                    r.x(at) - (r.dx() == 0 ? size : 0),
+                    r.y(at) - (r.dx() == 0 ? 0 : size),
+                    r.x(at) + (r.dx() == 0 ? size : 0),
+                    r.y(at) + (r.dx() == 0 ? 0 : size));
+            if (named) {
+                g.setFill(dim());
+                g.fillText(
+                        mark(Math.abs(at)),
+                        r.x(at) - (r.dx() == 0 ? thick + 4 : 0),
+                        r.y(at) + (r.dx() == 0 ? 4 : thick + 14));
+            }
+        }
+        marks(g, r, error);
+    }
+
+    /** Where the axis was, small; where it is, with the way to the pole. */
+    private void marks(GraphicsContext g, Ruler r, ToDoubleFunction<AxisMeasured> error) {
+        for (int i = 0; i < measured.size(); i++) {
+            double at = error.applyAsDouble(measured.get(i));
+            boolean last = i == measured.size() - 1;
+            double x = r.x(at);
+            double y = r.y(at);
+            if (last) {
+                g.setStroke(accent());
+                g.setLineWidth(3);
+                g.strokeLine(x, y, r.zeroX(), r.zeroY());
+                g.setFill(accent());
+                double w = 11;
+                // A wedge that points at the ruler.
+                if (r.dx() == 0) {
+                    g.fillPolygon(new double[] {x + 6, x + 6 + w, x + 6 + w}, new double[] {y, y - 7, y + 7}, 3);
+                } else {
+                    g.fillPolygon(new double[] {x, x - 7, x + 7}, new double[] {y - 6, y - 6 - w, y - 6 - w}, 3);
+                }
+            } else {
+                g.setFill(faded(second(), 0.7));
+                g.fillRect(x - 2, y - 2, 4, 4);
+            }
+        }
+    }
+
+    /** What is to be done about an error, or where it stands if nothing is. */
+    private String task(double errorArcmin, List<String> words) {
+        int way = errorArcmin > 0 ? 0 : 1;
+        return done
+                ? amount(Math.abs(errorArcmin)) + " " + words.get(2 + way)
+                : words.get(way) + "  " + amount(Math.abs(errorArcmin));
+    }
+
+    private void knob(GraphicsContext g, String name, String task, double x, double y) {
+        g.setTextAlign(TextAlignment.CENTER);
+        g.setFill(dim());
+        g.setFont(Font.font("IBM Plex Sans", 13));
+        g.fillText(name, x, y - 20);
+        g.setFill(done ? dim() : text());
+        g.setFont(Font.font("IBM Plex Sans", FontWeight.BOLD, done ? 17 : 22));
+        g.fillText(task, x, y + 8);
+    }
+
+    private static String amount(double arcmin) {
+        return Words.format(arcmin >= 2 ? "%.1f′" : "%.2f′", arcmin);
+    }
+
+    private static String mark(double arcmin) {
+        if (arcmin == 0) {
+            return "pole";
+        }
+        return arcmin >= 60 ? Words.number(arcmin / 60) + "°" : Words.number(arcmin) + "′";
     }
 
     /** Words on one line if they have room there, else on two of about one length. */
@@ -105,36 +238,5 @@ public final class PolarRuler extends DrawnPane {
         return at < 0 || measure.getLayoutBounds().getWidth() <= room
                 ? List.of(words)
                 : List.of(words.substring(0, at), words.substring(at + 1));
-    }
-
-    private static String plain(double value) {
-        return value < 1 ? Words.format("%.1f", value) : Words.format("%.0f", value);
-    }
-
-    private void path(GraphicsContext g, double cx, double cy, double pxPerArcmin) {
-        double[] before = null;
-        for (int i = 0; i < measured.size(); i++) {
-            AxisMeasured e = measured.get(i);
-            double x = cx + e.azimuthErrorArcmin() * pxPerArcmin;
-            double y = cy - e.altitudeErrorArcmin() * pxPerArcmin;
-            if (before != null) {
-                g.setStroke(faded(second(), 0.6));
-                g.setLineWidth(1.4);
-                g.setLineDashes(5, 4);
-                g.strokeLine(clamp(before[0], cx), clamp(before[1], cy), x, y);
-                g.setLineDashes();
-            }
-            boolean last = i == measured.size() - 1;
-            g.setFill(last ? accent() : faded(second(), 0.7));
-            double r = last ? 8 : 4;
-            if (Math.abs(x - cx) < 3000 && Math.abs(y - cy) < 3000) {
-                g.fillOval(x - r, y - r, 2 * r, 2 * r);
-            }
-            before = new double[] {x, y};
-        }
-    }
-
-    private static double clamp(double value, double centre) {
-        return Math.max(centre - 4000, Math.min(centre + 4000, value));
     }
 }
