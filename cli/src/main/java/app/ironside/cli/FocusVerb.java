@@ -43,7 +43,8 @@ final class FocusVerb extends Verb {
                                 Arrays.stream(FocusMethod.values())
                                         .map(FocusMethod::word)
                                         .toList())));
-        FocusVerdict verdict = FocusCurve.judge(samples(), method);
+        FocusCurve.Judged judged = FocusCurve.judged(samples(), method);
+        FocusVerdict verdict = judged.verdict();
         Map<String, Object> facts = Answer.facts(
                 "bestPosition", rounded(verdict.bestPosition(), 3),
                 "bestSize", rounded(verdict.bestSize(), 4),
@@ -51,7 +52,8 @@ final class FocusVerb extends Verb {
                 "positionSigma", rounded(verdict.positionSigma(), 3),
                 "method", verdict.method().word(),
                 "accepted", verdict.accepted(),
-                "reason", verdict.reason());
+                "reason", verdict.reason(),
+                "leftOut", judged.leftOut().stream().map(FocusSample::position).toList());
         return new Answer(facts, verdict.accepted());
     }
 

@@ -5,6 +5,7 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
 import org.hipparchus.exception.MathIllegalStateException;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
@@ -31,16 +32,61 @@ public final class FocusCurve {
     private FocusCurve() {}
 
     /**
-     * Reads best focus from a sweep.
+     * A sweep as it was read.
+     *
+     * @param leftOut points that stand far off the curve of all the others: a gust, a cloud, a satellite
+     */
+    public record Judged(FocusVerdict verdict, List<FocusSample> leftOut) {
+        public Judged {
+            leftOut = List.copyOf(leftOut);
+        }
+    }
+
+    /** As below, without the names of the points that were set aside; the reason tells them. */
+    public static FocusVerdict judge(List<FocusSample> samples, FocusMethod method) {
+        return judged(samples, method).verdict();
+    }
+
+    /**
+     * Reads best focus from a sweep. One bad point or two cost nothing where enough others agree; more are no accident.
      *
      * @param samples at least 3, in any order
      * @throws IllegalArgumentException for fewer
      */
-    public static FocusVerdict judge(List<FocusSample> samples, FocusMethod method) {
+    public static Judged judged(List<FocusSample> samples, FocusMethod method) {
         Check.atLeast("samples.size", samples.size(), 3);
         List<FocusSample> sorted = samples.stream()
                 .sorted(Comparator.comparingDouble(FocusSample::position))
                 .toList();
+        List<FocusSample> bad = FocusOutliers.of(sorted);
+        if (bad.isEmpty()) {
+            return new Judged(ofAll(sorted, method), List.of());
+        }
+        List<FocusSample> rest =
+                sorted.stream().filter(s -> bad.stream().noneMatch(b -> b == s)).toList();
+        FocusVerdict verdict = ofAll(rest, method);
+        double[] abc = fitHyperbola(rest);
+        String told = bad.stream()
+                .map(b -> String.format(
+                        Locale.ROOT,
+                        "the %.2f at %.0f, where %.2f was due",
+                        b.size(),
+                        b.position(),
+                        hyperbolaSize(abc, b.position())))
+                .collect(Collectors.joining(", and "));
+        return new Judged(
+                new FocusVerdict(
+                        verdict.bestPosition(),
+                        verdict.bestSize(),
+                        verdict.rSquared(),
+                        verdict.positionSigma(),
+                        method,
+                        verdict.accepted(),
+                        verdict.reason() + " Set aside: " + told + "."),
+                bad);
+    }
+
+    private static FocusVerdict ofAll(List<FocusSample> sorted, FocusMethod method) {
         if (positions(sorted) < 3) {
             FocusSample smallest = sorted.stream()
                     .min(Comparator.comparingDouble(FocusSample::size))

@@ -81,4 +81,67 @@ class FocusCurveTest {
         assertThat(verdict.accepted()).isFalse();
         assertThat(verdict.rSquared()).isLessThan(FocusCurve.LEAST_R_SQUARED);
     }
+
+    private static List<FocusSample> sweep(Random random, int points, double noise, int... bad) {
+        List<FocusSample> samples = new ArrayList<>();
+        double best = 2600 + 40 * (random.nextDouble() - 0.5);
+        for (int i = 0; i < points; i++) {
+            double position = 2400 + 400.0 * i / (points - 1);
+            double size = Math.hypot(2.2, 0.045 * (position - best)) * (1 + noise * random.nextGaussian());
+            int at = i;
+            if (java.util.Arrays.stream(bad).anyMatch(b -> b == at)) {
+                size *= random.nextBoolean() ? 1.6 + random.nextDouble() : 0.5;
+            }
+            samples.add(new FocusSample(position, size, 0.02 * size));
+        }
+        return samples;
+    }
+
+    /** A gust at one point or two costs the run nothing: they are named, and best focus is that of the others. */
+    @Test
+    void badPointsAreSetAside() {
+        Random random = new Random(11);
+        int named = 0;
+        for (int k = 0; k < 200; k++) {
+            int one = random.nextInt(9);
+            int two = (one + 1 + random.nextInt(8)) % 9;
+            List<FocusSample> samples = k % 2 == 0 ? sweep(random, 9, 0.015, one) : sweep(random, 9, 0.015, one, two);
+            FocusCurve.Judged judged = FocusCurve.judged(samples, FocusMethod.HYPERBOLA);
+            assertThat(judged.leftOut()).hasSizeLessThanOrEqualTo(2);
+            boolean all = judged.leftOut().contains(samples.get(one))
+                    && (k % 2 == 0 || judged.leftOut().contains(samples.get(two)));
+            named += all ? 1 : 0;
+            if (all) {
+                assertThat(judged.verdict().accepted()).isTrue();
+                assertThat(judged.verdict().bestPosition()).isBetween(2570.0, 2630.0);
+                assertThat(judged.verdict().reason()).contains("Set aside: ");
+            }
+        }
+        assertThat(named).isGreaterThan(180);
+    }
+
+    /** Nothing is set aside of a good sweep, and a hopeless one is not trimmed until it looks like one. */
+    @Test
+    void goodSweepsAreWholeAndHopelessOnesRefused() {
+        Random random = new Random(12);
+        int trimmed = 0;
+        for (int k = 0; k < 300; k++) {
+            trimmed += FocusCurve.judged(sweep(random, 9, 0.03), FocusMethod.HYPERBOLA)
+                            .leftOut()
+                            .isEmpty()
+                    ? 0
+                    : 1;
+        }
+        assertThat(trimmed).as("of 300 good sweeps").isLessThanOrEqualTo(6);
+        int believed = 0;
+        for (int k = 0; k < 300; k++) {
+            List<FocusSample> chance = new ArrayList<>();
+            for (int i = 0; i < 9; i++) {
+                double size = 2 + 8 * random.nextDouble();
+                chance.add(new FocusSample(2400 + 50 * i, size, 0.02 * size));
+            }
+            believed += FocusCurve.judge(chance, FocusMethod.HYPERBOLA).accepted() ? 1 : 0;
+        }
+        assertThat(believed).as("of 300 sweeps by chance").isLessThanOrEqualTo(6);
+    }
 }
