@@ -241,7 +241,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                     .add(event(
                             b.span().from(),
                             b.span().until(),
-                            b.target().name() + ", " + Integer.toString(b.subs()),
+                            b.target().name() + ", " + b.subs() + " subs",
                             night + "-" + number++));
         }
         StringWriter out = new StringWriter();

@@ -67,6 +67,7 @@ class NightPackTest {
                 .allSatisfy(line ->
                         assertThat(line.getBytes(StandardCharsets.UTF_8).length).isLessThanOrEqualTo(75));
         assertThat(calendar).contains("BEGIN:VALARM", "TRIGGER:-PT10M", "ACTION:DISPLAY");
+        assertThat(calendar).containsPattern("SUMMARY:M 33\\\\, \\d+ subs");
         assertThat(calendar).containsPattern("DTSTART:202611\\d\\dT\\d{6}Z");
         assertThat(calendar.split("BEGIN:VEVENT", -1))
                 .hasSize(1 + 2 + pack().budget().visits().size());
