@@ -256,12 +256,16 @@ public final class PlanModel {
                 || planned(object).flatMap(TargetPlan::angleDeg).isPresent();
     }
 
-    private Optional<TargetPlan> planned(DeepSkyObject object) {
-        return file().program().targets().stream()
-                .filter(t -> objects.find(t.name())
-                        .filter(o -> o.id().equals(object.id()))
-                        .isPresent())
-                .findFirst();
+    /** Whether a target of the plan is an object of the catalogue, by whichever of its names. */
+    public boolean isOf(TargetPlan target, DeepSkyObject object) {
+        return objects.find(target.name())
+                .filter(o -> o.id().equals(object.id()))
+                .isPresent();
+    }
+
+    /** The plan's target that is an object. */
+    public Optional<TargetPlan> planned(DeepSkyObject object) {
+        return file().program().targets().stream().filter(t -> isOf(t, object)).findFirst();
     }
 
     /** Keeps another frame for an object; of a planned target it is a step, to be given to {@link #framed}. */

@@ -124,6 +124,15 @@ public record Kit(
     }
 
     /**
+     * The filter of a name.
+     *
+     * @throws BadInputException if the kit has no such filter
+     */
+    public FilterSpec filter(String filterName) {
+        return filters.get(filterSlot(filterName));
+    }
+
+    /**
      * The slot of a filter, from 0.
      *
      * @throws BadInputException if the kit has no such filter

@@ -105,8 +105,8 @@ public final class PolarTolerance {
                 "the turn in a sub, half a pixel at the corner");
     }
 
-    /** At the corner, pixels for an error of an arcminute. */
-    private static double turnPx(Kit kit, Night night, double seconds) {
+    /** Turn of the field at the sensor's corner in a time, pixels for an error of an arcminute. */
+    public static double turnPx(Kit kit, Night night, double seconds) {
         double cornerPx = Math.hypot(kit.sensor().widthPx(), kit.sensor().heightPx()) / 2;
         double declination = Math.min(HIGHEST_DEC, Math.abs(night.declinationDeg()));
         return Math.toRadians(fieldRotationDeg(1, declination, seconds)) * cornerPx;

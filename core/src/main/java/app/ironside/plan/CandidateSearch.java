@@ -195,7 +195,7 @@ public final class CandidateSearch {
         double shorter = 60 * Math.min(kit.fieldWidthDeg(), kit.fieldHeightDeg());
         double share = object.longAxisArcmin() / shorter;
         double pixels = object.longAxisArcmin() * 60 / kit.arcsecPerPixel();
-        Candidate.Fit fit = Candidate.Fit.of(share, pixels, CROP_MARGIN);
+        Candidate.Fit fit = KitChoice.fit(object, kit);
         OptionalDouble surface = surfaceBrightness(object);
         Candidate.Level level = Candidate.Level.of(object, surface);
         OptionalDouble star = brightStar(direction, kit.fieldRadiusDeg());

@@ -1,6 +1,5 @@
 package app.ironside.plan;
 
-import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
@@ -87,7 +86,7 @@ public final class NightPlanner {
             List<Interval> allowed = new ArrayList<>();
             for (int i = 0; i < pieces.size(); i++) {
                 double moon = pieces.moonBrighteningMag(i, target.position());
-                if (target.goals().stream().anyMatch(g -> g.moon().allows(filter(g, kit), moon))) {
+                if (target.goals().stream().anyMatch(g -> g.moon().allows(kit.filter(g.filter()), moon))) {
                     Interval piece = new Interval(pieces.edge(i), pieces.edge(i + 1));
                     int last = allowed.size() - 1;
                     if (last >= 0 && allowed.get(last).until().equals(piece.from())) {
@@ -106,12 +105,8 @@ public final class NightPlanner {
             }
             NightGrid pieces = grid();
             double moon = pieces.moonBrighteningMag(pieces.at(time), target.position());
-            return g -> g.moon().allows(filter(g, kit), moon);
+            return g -> g.moon().allows(kit.filter(g.filter()), moon);
         }
-    }
-
-    private static FilterSpec filter(FilterGoal goal, Kit kit) {
-        return kit.filters().get(kit.filterSlot(goal.filter()));
     }
 
     /**
@@ -125,7 +120,7 @@ public final class NightPlanner {
         NightGrid now = new NightGrid(
                 observer, new Interval(time, time.plusSeconds(60)), Duration.ofMinutes(1), CloudForecast.CLEAR);
         double moon = now.moonBrighteningMag(0, target.position());
-        return g -> g.moon().allows(filter(g, kit), moon);
+        return g -> g.moon().allows(kit.filter(g.filter()), moon);
     }
 
     public static NightPlan plan(Site site, Kit kit, Program program) {

@@ -58,6 +58,11 @@ public record Overheads(
         return seconds - perStart - flips * perFlip - focus;
     }
 
+    /** What so many subs' dithers take. */
+    public double secondsOfDithers(int subs, int ditherEvery) {
+        return (double) subs / ditherEvery * perDither;
+    }
+
     /** What a sub takes, with its share of a dither. */
     public double secondsOf(double subSeconds, int ditherEvery) {
         return subSeconds + perSub + perDither / ditherEvery;

@@ -79,7 +79,7 @@ public final class Projects {
                 .orElse(Project.Goal.ENDLESS);
         List<Project.Goal> goals = target.goals().stream()
                 .map(g -> {
-                    FilterSpec filter = kit.filters().get(kit.filterSlot(g.filter()));
+                    FilterSpec filter = kit.filter(g.filter());
                     return new Project.Goal(
                             filter,
                             Math.min(each, g.wanted().orElse(Project.Goal.ENDLESS)),

@@ -73,7 +73,13 @@ final class PolarReckoner {
                 new Row(
                         "drift in the night",
                         Words.format("%.1f′ unguided", PolarTolerance.driftArcsecPerMinute(total) * dark)),
-                new Row("turn at the corner, a sub", Words.format("%.2f px", cornerTurnPx(total, sub)))));
+                new Row(
+                        "turn at the corner, a sub",
+                        Words.format(
+                                "%.2f px",
+                                total
+                                        * PolarTolerance.turnPx(
+                                                file.kit(), file.program().polarNight(), sub)))));
         if (!good) {
             // Once the axis is good the turns left are noise, and so is a tilt learned from them.
             // Before a knob was turned nobody knows what a turn does.
@@ -120,16 +126,5 @@ final class PolarReckoner {
 
     private static Row limitRow(String how, PolarTolerance.Limit limit) {
         return new Row(how + ", by", Words.format("%.2f′: %s", limit.arcmin(), limit.because()));
-    }
-
-    private double cornerTurnPx(double errorArcmin, double seconds) {
-        double declination = file.program().targets().stream()
-                .mapToDouble(t -> Math.abs(t.position().decDeg()))
-                .max()
-                .orElse(0);
-        double corner =
-                Math.hypot(file.kit().sensor().widthPx(), file.kit().sensor().heightPx()) / 2;
-        return corner
-                * Math.toRadians(PolarTolerance.fieldRotationDeg(errorArcmin, Math.min(80, declination), seconds));
     }
 }

@@ -134,7 +134,7 @@ final class ManyNightsReckoner {
                 .mapToDouble(PlannedBlock::hoursOfLight)
                 .sum();
         int subs = plan.draft().plan().subs();
-        double dithers = (double) subs / p.ditherEvery() * overheads.perDither() / 3600;
+        double dithers = overheads.secondsOfDithers(subs, p.ditherEvery()) / 3600;
         double focus = hours / overheads.hoursPerFocus() * overheads.perFocus() / 3600;
         return new ReckoningState(
                 Words.format("%.1f h of light in %.1f h.", light, hours),
@@ -226,13 +226,8 @@ final class ManyNightsReckoner {
 
     /** Hours that are still wanted of an object by the plan. */
     private double left(DeepSkyObject object) {
-        return plan.file().program().targets().stream()
-                .filter(t -> plan.wiring()
-                        .objects()
-                        .find(t.name())
-                        .filter(o -> o == object)
-                        .isPresent())
-                .findFirst()
+        return plan.model()
+                .planned(object)
                 .map(t -> t.goals().stream()
                         .flatMap(g -> g.gathered().stream())
                         .mapToDouble(FilterGoal.Gathered::hoursLeft)

@@ -26,7 +26,6 @@ import app.ironside.plan.Program;
 import app.ironside.plan.Schedule;
 import app.ironside.plan.SeasonBoard;
 import app.ironside.plan.TargetLight;
-import app.ironside.plan.TargetPlan;
 import app.ironside.plan.WeatherForecast;
 import app.ironside.plan.WeatherTable;
 import app.ironside.sky.DeepSkyObject;
@@ -824,21 +823,17 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         double angle = framing(object).angleDeg();
         List<Equatorial> middles = panels.stream().map(Framing::centre).toList();
         Optional<UnaryOperator<NightDraft>> adding =
-                model.meant().filter(b -> isOf(b.target(), object)).isPresent()
+                model.meant().filter(b -> model.isOf(b.target(), object)).isPresent()
                         ? Optional.of(now -> now)
                         : model.addLooked(broadUnderMoon);
         adding.ifPresent(add -> edit(now -> {
             NightDraft with = add.apply(now);
             return with.file().program().targets().stream()
-                    .filter(t -> isOf(t, object))
+                    .filter(t -> model.isOf(t, object))
                     .findFirst()
                     .map(t -> with.withPanels(t, middles, angle))
                     .orElse(with);
         }));
-    }
-
-    private boolean isOf(TargetPlan target, DeepSkyObject object) {
-        return wiring.objects().find(target.name()).filter(o -> o == object).isPresent();
     }
 
     /** The camera's angle on the last night before this one, where the logbook tells it. */

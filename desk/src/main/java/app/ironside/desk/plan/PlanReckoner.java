@@ -235,11 +235,7 @@ public final class PlanReckoner {
                 p.blocks().stream().mapToDouble(PlannedBlock::hoursOfLight).sum();
         double narrow = p.blocks().stream()
                 .flatMap(b -> b.target().goals().stream()
-                        .filter(g -> plan.file()
-                                .kit()
-                                .filters()
-                                .get(plan.file().kit().filterSlot(g.filter()))
-                                .narrow())
+                        .filter(g -> plan.file().kit().filter(g.filter()).narrow())
                         .map(g -> b.byFilter().getOrDefault(g.filter(), 0) * g.subSeconds() / 3600))
                 .mapToDouble(Double::doubleValue)
                 .sum();
@@ -418,7 +414,9 @@ public final class PlanReckoner {
                 "%.1f pixels across a star of %.1f″ (%s).",
                 across,
                 star,
-                said.isPresent() ? "this site's seeing and the optics" : "3″ of seeing, as is common, and the optics");
+                said.isPresent()
+                        ? "this site's seeing and the optics"
+                        : Words.format("%.0f″ of seeing, as is common, and the optics", Projects.COMMON_SEEING_ARCSEC));
         return List.of(
                 new School(
                         "Two to three pixels across a star",

@@ -218,7 +218,7 @@ final class RulesPane extends VBox {
                 "subs",
                 x -> (double) x.ditherEvery(),
                 (x, v) -> x.withDitherEvery(whole(v)),
-                Words.format("%.0f minutes of the night", subs / p.ditherEvery() * overheads.perDither() / 60)));
+                Words.format("%.0f minutes of the night", overheads.secondsOfDithers(subs, p.ditherEvery()) / 60)));
         rules.add(new Rule(
                 "dither-by",
                 "Dither and focus",

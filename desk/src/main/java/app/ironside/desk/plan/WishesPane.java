@@ -230,7 +230,7 @@ final class WishesPane extends VBox {
     }
 
     private void use(String filter, boolean wanted) {
-        FilterSpec spec = plan.file().kit().filters().get(plan.file().kit().filterSlot(filter));
+        FilterSpec spec = plan.file().kit().filter(filter);
         double seconds = Projects.subSeconds(plan.file().kit(), plan.file().site(), spec);
         if (!wanted
                 && plan.wishes()
