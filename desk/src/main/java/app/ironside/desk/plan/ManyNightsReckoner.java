@@ -97,7 +97,13 @@ final class ManyNightsReckoner {
                 sentence = "No hours are wanted in all: each clear night may go on with it.";
             } else {
                 rows.add(new Row("wanted in all", Words.format("%.1f h", all)));
-                rows.add(new Row("kept before tonight", Words.format("%.1f h", all - left)));
+                rows.add(new Row(
+                        "kept before tonight",
+                        Words.format(
+                                "%.1f h",
+                                wanted.stream()
+                                        .mapToDouble(FilterGoal.Gathered::hoursKept)
+                                        .sum())));
                 int nights = (int) Math.ceil(left / Math.max(0.1, block.hoursOfLight()) - 1e-9);
                 rows.add(new Row("nights like this one", String.valueOf(nights)));
                 sentence = left <= 0
@@ -148,8 +154,14 @@ final class ManyNightsReckoner {
                                 "whatever else",
                                 Words.format(
                                         "%.0f min",
-                                        60 * Math.max(0, hours - light - dithers - focus)
-                                                - subs * overheads.perSub() / 60))),
+                                        60
+                                                * Math.max(
+                                                        0,
+                                                        hours
+                                                                - light
+                                                                - dithers
+                                                                - focus
+                                                                - subs * overheads.perSub() / 3600)))),
                 actions,
                 "Costs of a dither, a focus run, a start and a flip are those that the journals of the example nights show.",
                 List.of());

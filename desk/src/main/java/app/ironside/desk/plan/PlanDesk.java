@@ -347,6 +347,8 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                 edit(step, then);
             } else if (next != from) {
                 model.change(next);
+                // What was said of the arranged plan is of that plan.
+                schedule = Optional.empty();
                 message = "";
                 then.run();
                 changed();

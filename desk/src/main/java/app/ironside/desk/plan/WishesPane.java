@@ -121,19 +121,7 @@ final class WishesPane extends VBox {
     private String about(PlannedBlock block) {
         boolean rehearsed = plan.wishes().account().isRehearsedOnly()
                 && !plan.wishes().account().nights().isEmpty();
-        double left = block.target().goals().stream()
-                .flatMap(g -> g.gathered().stream())
-                .mapToDouble(FilterGoal.Gathered::hoursLeft)
-                .sum();
-        boolean endless =
-                block.target().goals().stream().allMatch(g -> g.gathered().isEmpty());
-        String nights = endless || block.hoursOfLight() <= 0
-                ? ""
-                : Words.format(
-                        " %.1f h are left of what is wanted: %d nights like this one.",
-                        left, (int) Math.ceil(left / block.hoursOfLight() - 1e-9));
         return Words.format("%s: %.1f h of light.", block.words(), block.hoursOfLight())
-                + nights
                 + (rehearsed ? " Kept so far is of rehearsed nights: the logbook has no real one." : "");
     }
 
