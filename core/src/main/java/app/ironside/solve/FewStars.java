@@ -1,15 +1,17 @@
 package app.ironside.solve;
 
-import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.TangentPlane;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.BitSet;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /**
  * Recognises a narrow field of which the catalogue holds only a handful of stars, too few for patterns, when place and scale are known:
@@ -48,6 +50,7 @@ final class FewStars {
     private final Verifier verifier;
     private final List<Star> seen;
     private final double[] reachesPx;
+    private final Crowd crowd;
 
     private FewStars(StarField field, StarCatalogue catalogue, SolveHints hints, Verifier verifier, int frameStars) {
         this.field = field;
@@ -60,6 +63,7 @@ final class FewStars {
                 NEXT_REACHES_PX[0],
                 Math.min(FIRST_REACH_PX, FIRST_REACH_OF_DIAGONAL * Math.hypot(field.width(), field.height())));
         System.arraycopy(NEXT_REACHES_PX, 0, reachesPx, 1, NEXT_REACHES_PX.length);
+        this.crowd = new Crowd(field, seen, reachesPx[0]);
     }
 
     /**
@@ -77,34 +81,18 @@ final class FewStars {
                 : new FewStars(field, catalogue, hints, verifier, FRAME_STARS_FAR).within(hints.radiusDeg(), tried);
     }
 
-    private record CataloguePair(int a, int b, double deg) {}
-
     private Optional<PlateSolution> within(double radiusDeg, long[] tried) {
-        SolveHints inside = hints.withNear(hints.near().orElseThrow(), radiusDeg);
         double scale = hints.scaleArcsecPerPixel().orElseThrow() / 3600;
         double diagonalPx = Math.hypot(field.width(), field.height());
-        List<Place> sky = places(radiusDeg + diagonalPx * scale / 2);
+        Sky sky = sky(radiusDeg + diagonalPx * scale / 2);
         double fieldArea = field.width() * scale * field.height() * scale;
         if (sky.size() * fieldArea > MOST_IN_FIELD * Math.PI * Math.pow(radiusDeg + diagonalPx * scale / 2, 2)) {
             return Optional.empty();
         }
         double shortest = SHORTEST_BASE * diagonalPx;
-        List<CataloguePair> pairs = new ArrayList<>();
         double tolerance = 1 + hints.scaleTolerance();
-        for (int a = 0; a < sky.size(); a++) {
-            sky.get(a).around.add(sky.get(a));
-            for (int b = a + 1; b < sky.size(); b++) {
-                double deg = sky.get(a).position.separationDeg(sky.get(b).position);
-                if (deg < diagonalPx * scale * tolerance) {
-                    sky.get(a).around.add(sky.get(b));
-                    sky.get(b).around.add(sky.get(a));
-                    if (deg > shortest * scale / tolerance) {
-                        pairs.add(new CataloguePair(a, b, deg));
-                    }
-                }
-            }
-        }
-        pairs.sort(Comparator.comparingDouble(CataloguePair::deg));
+        Pairs pairs = sky.pairs(shortest * scale / tolerance, diagonalPx * scale * tolerance);
+        Search search = new Search(sky, hints.withNear(hints.near().orElseThrow(), radiusDeg), tried);
         for (int i = 0; i < seen.size(); i++) {
             for (int j = i + 1; j < seen.size(); j++) {
                 Star one = seen.get(i);
@@ -113,11 +101,13 @@ final class FewStars {
                 if (base < shortest) {
                     continue;
                 }
-                int from = first(pairs, base * scale * (1 - hints.scaleTolerance()));
-                for (int k = from; k < pairs.size() && pairs.get(k).deg <= base * scale * tolerance; k++) {
-                    CataloguePair pair = pairs.get(k);
-                    Optional<PlateSolution> found = laid(one, two, sky.get(pair.a), sky.get(pair.b), inside, tried)
-                            .or(() -> laid(one, two, sky.get(pair.b), sky.get(pair.a), inside, tried));
+                double longest = base * scale * tolerance;
+                for (int k = pairs.first(base * scale * (1 - hints.scaleTolerance()));
+                        k < pairs.deg.length && pairs.deg[k] <= longest;
+                        k++) {
+                    int a = pairs.a[k];
+                    int b = pairs.b[k];
+                    Optional<PlateSolution> found = search.laid(one, two, a, b).or(() -> search.laid(one, two, b, a));
                     if (found.isPresent()) {
                         return found;
                     }
@@ -127,72 +117,183 @@ final class FewStars {
         return Optional.empty();
     }
 
-    /** First of the pairs, sorted by length, that is at least so long. */
-    private static int first(List<CataloguePair> pairs, double deg) {
-        int low = 0;
-        int high = pairs.size();
-        while (low < high) {
-            int middle = (low + high) / 2;
-            if (pairs.get(middle).deg < deg) {
-                low = middle + 1;
-            } else {
-                high = middle;
+    /** Pairs of catalogue stars, sorted by their distance. */
+    private record Pairs(int[] a, int[] b, double[] deg) {
+        /** First that is at least so long. */
+        int first(double least) {
+            int at = Arrays.binarySearch(deg, least);
+            if (at < 0) {
+                return -at - 1;
             }
+            while (at > 0 && deg[at - 1] == least) {
+                at--;
+            }
+            return at;
         }
-        return low;
     }
 
     /**
-     * A catalogue star on the plane that touches the sky at the hint.
+     * Catalogue stars on the plane that touches the sky at the hint, brightest first.
      *
-     * @param around it and the others that may be in one frame with it, brightest first
+     * @param around of each star, it and the others that may be in one frame with it
      */
-    private record Place(Equatorial position, double xi, double eta, List<Place> around) {}
+    private record Sky(List<Equatorial> positions, double[] xi, double[] eta, int[][] around) {
+        int size() {
+            return xi.length;
+        }
 
-    private List<Place> places(double radiusDeg) {
+        /** The pairs of some lengths; those that are not too long for one frame are told who is around them. */
+        Pairs pairs(double shortestDeg, double longestDeg) {
+            List<double[]> found = new ArrayList<>();
+            boolean[][] near = new boolean[size()][size()];
+            for (int a = 0; a < size(); a++) {
+                near[a][a] = true;
+                for (int b = a + 1; b < size(); b++) {
+                    double deg = positions.get(a).separationDeg(positions.get(b));
+                    if (deg < longestDeg) {
+                        near[a][b] = true;
+                        near[b][a] = true;
+                        if (deg > shortestDeg) {
+                            found.add(new double[] {deg, a, b});
+                        }
+                    }
+                }
+            }
+            for (int a = 0; a < size(); a++) {
+                boolean[] mine = near[a];
+                around[a] = IntStream.range(0, size()).filter(b -> mine[b]).toArray();
+            }
+            found.sort(Comparator.comparingDouble(pair -> pair[0]));
+            return new Pairs(
+                    found.stream().mapToInt(pair -> (int) pair[1]).toArray(),
+                    found.stream().mapToInt(pair -> (int) pair[2]).toArray(),
+                    found.stream().mapToDouble(pair -> pair[0]).toArray());
+        }
+    }
+
+    private Sky sky(double radiusDeg) {
         TangentPlane plane = new TangentPlane(hints.near().orElseThrow());
-        List<Place> places = new ArrayList<>();
+        List<Equatorial> positions = new ArrayList<>();
+        List<TangentPlane.Point> points = new ArrayList<>();
         for (int index : catalogue.indicesWithin(hints.near().orElseThrow(), Math.min(60, radiusDeg))) {
-            CatalogueStar star = catalogue.star(index);
-            Equatorial position = star.positionAt(hints.epochYear());
-            plane.project(position)
-                    .ifPresent(p -> places.add(new Place(position, p.xiDeg(), p.etaDeg(), new ArrayList<>())));
-            if (places.size() == MOST_CATALOGUE_STARS) {
+            Equatorial position = catalogue.star(index).positionAt(hints.epochYear());
+            plane.project(position).ifPresent(point -> {
+                positions.add(position);
+                points.add(point);
+            });
+            if (points.size() == MOST_CATALOGUE_STARS) {
                 break;
             }
         }
-        return places;
+        return new Sky(
+                positions,
+                points.stream().mapToDouble(TangentPlane.Point::xiDeg).toArray(),
+                points.stream().mapToDouble(TangentPlane.Point::etaDeg).toArray(),
+                new int[points.size()][]);
     }
 
-    private Optional<PlateSolution> laid(Star one, Star two, Place a, Place b, SolveHints inside, long[] tried) {
-        for (int parity = -1; parity <= 1; parity += 2) {
-            Similarity first = through(one, two, a, b, parity);
-            tried[0]++;
-            // On the hint's plane, which is good enough to tell whether three more stars are there.
-            if (hits(first, a.around) < FEWEST_MATCHES) {
-                continue;
+    /** One search; hundreds of thousands of candidates are laid, so that nothing is made for one until three more stars meet. */
+    private final class Search {
+        private final Sky sky;
+        private final SolveHints inside;
+        private final long[] tried;
+
+        Search(Sky sky, SolveHints inside, long[] tried) {
+            this.sky = sky;
+            this.inside = inside;
+            this.tried = tried;
+        }
+
+        Optional<PlateSolution> laid(Star one, Star two, int a, int b) {
+            for (int parity = -1; parity <= 1; parity += 2) {
+                tried[0]++;
+                // On the hint's plane, which is good enough to tell whether three more stars are there.
+                if (!meetEnough(one, two, a, b, parity)) {
+                    continue;
+                }
+                Optional<PlateSolution> found = verified(through(one, two, sky, a, b, parity), sky, a, tried[0]);
+                if (found.filter(s -> inside.allowsCentre(s.centre()) && inside.allowsScale(s.scaleArcsecPerPixel()))
+                        .isPresent()) {
+                    return found;
+                }
             }
-            Optional<PlateSolution> found = verified(first, a, parity, tried[0]);
-            if (found.filter(s -> inside.allowsCentre(s.centre()) && inside.allowsScale(s.scaleArcsecPerPixel()))
-                    .isPresent()) {
-                return found;
+            return Optional.empty();
+        }
+
+        /** Whether, with two stars laid on two, enough of the catalogue stars around fall into the frame and meet one of its stars. */
+        private boolean meetEnough(Star one, Star two, int a, int b, int parity) {
+            double u = two.x() - one.x();
+            double v = parity * (two.y() - one.y());
+            double dXi = sky.xi[b] - sky.xi[a];
+            double dEta = sky.eta[b] - sky.eta[a];
+            double turned = dXi * dXi + dEta * dEta;
+            // Pixels a degree: the inverse of what turns (u, v) into (dXi, dEta).
+            double along = (u * dXi + v * dEta) / turned;
+            double across = (u * dEta - v * dXi) / turned;
+            int hits = 0;
+            for (int star : sky.around[a]) {
+                double xi = sky.xi[star] - sky.xi[a];
+                double eta = sky.eta[star] - sky.eta[a];
+                if (crowd.meets(one.x() + along * xi + across * eta, one.y() + parity * (along * eta - across * xi))
+                        && ++hits == FEWEST_MATCHES) {
+                    return true;
+                }
+            }
+            return false;
+        }
+    }
+
+    /** Where a frame's stars are, to within the first reach: a raster tells at once of most places that none is near. */
+    private static final class Crowd {
+        private final List<Star> stars;
+        private final double reach;
+        private final int width;
+        private final int height;
+        private final int columns;
+        private final BitSet near;
+
+        Crowd(StarField field, List<Star> stars, double reach) {
+            this.stars = stars;
+            this.reach = reach;
+            this.width = field.width();
+            this.height = field.height();
+            this.columns = (int) (width / reach) + 3;
+            this.near = new BitSet(columns * ((int) (height / reach) + 3));
+            for (Star star : stars) {
+                int column = (int) Math.max(0, star.x() / reach);
+                int row = (int) Math.max(0, star.y() / reach);
+                for (int r = Math.max(0, row - 1); r <= row + 1; r++) {
+                    near.set(r * columns + Math.max(0, column - 1), r * columns + column + 2);
+                }
             }
         }
-        return Optional.empty();
+
+        boolean meets(double x, double y) {
+            if (!(x >= 1 && y >= 1 && x <= width && y <= height)
+                    || !near.get((int) (y / reach) * columns + (int) (x / reach))) {
+                return false;
+            }
+            for (Star star : stars) {
+                if (Math.abs(star.x() - x) < reach && Math.abs(star.y() - y) < reach) {
+                    return true;
+                }
+            }
+            return false;
+        }
     }
 
-    private Optional<PlateSolution> verified(Similarity first, Place a, int parity, long tried) {
-        Equatorial near = a.position;
+    private Optional<PlateSolution> verified(Similarity first, Sky sky, int a, long tried) {
+        Equatorial near = sky.positions.get(a);
         Wcs wcs = first.wcs(hints.near().orElseThrow());
         Optional<PlateSolution> best = Optional.empty();
         double bestOdds = 0;
         // Looked at more and more closely; of the last reaches, each counts as another try.
         for (double reach : reachesPx) {
-            List<Equatorial> expected = expected(wcs, a.around);
+            List<Equatorial> expected = expected(wcs, sky, a);
             List<WcsFit.Match> matches = Verifier.match(wcs, expected, seen, reach);
             Optional<Wcs> next = matches.size() < FEWEST_MATCHES
                     ? Optional.empty()
-                    : fit(matches, near, parity).map(s -> s.wcs(near));
+                    : fit(matches, near, first.parity()).map(s -> s.wcs(near));
             if (next.isEmpty()) {
                 break;
             }
@@ -208,12 +309,13 @@ final class FewStars {
         return best.map(s -> s.withTried(tried));
     }
 
-    private List<Equatorial> expected(Wcs wcs, List<Place> sky) {
+    private List<Equatorial> expected(Wcs wcs, Sky sky, int a) {
         List<Equatorial> inside = new ArrayList<>();
-        for (Place place : sky) {
-            wcs.toPixel(place.position)
+        for (int star : sky.around[a]) {
+            Equatorial position = sky.positions.get(star);
+            wcs.toPixel(position)
                     .filter(p -> p[0] >= 1 && p[1] >= 1 && p[0] <= field.width() && p[1] <= field.height())
-                    .ifPresent(p -> inside.add(place.position));
+                    .ifPresent(p -> inside.add(position));
             if (inside.size() == seen.size()) {
                 break;
             }
@@ -221,12 +323,12 @@ final class FewStars {
         return inside;
     }
 
-    private static Similarity through(Star one, Star two, Place a, Place b, int parity) {
+    private static Similarity through(Star one, Star two, Sky sky, int a, int b, int parity) {
         return Similarity.fit(
                 new double[] {one.x(), two.x()},
                 new double[] {one.y(), two.y()},
-                new double[] {a.xi, b.xi},
-                new double[] {a.eta, b.eta},
+                new double[] {sky.xi[a], sky.xi[b]},
+                new double[] {sky.eta[a], sky.eta[b]},
                 parity);
     }
 
@@ -250,27 +352,5 @@ final class FewStars {
             eta[i] = point.get().etaDeg();
         }
         return Optional.of(Similarity.fit(x, y, xi, eta, parity));
-    }
-
-    /** How many of some catalogue stars fall into the frame and meet one of its stars. */
-    private int hits(Similarity laid, List<Place> sky) {
-        int hits = 0;
-        for (Place place : sky) {
-            double x = laid.toX(place.xi, place.eta);
-            double y = laid.toY(place.xi, place.eta);
-            if (x >= 1 && y >= 1 && x <= field.width() && y <= field.height() && meets(x, y)) {
-                hits++;
-            }
-        }
-        return hits;
-    }
-
-    private boolean meets(double x, double y) {
-        for (Star star : seen) {
-            if (Math.abs(star.x() - x) < reachesPx[0] && Math.abs(star.y() - y) < reachesPx[0]) {
-                return true;
-            }
-        }
-        return false;
     }
 }

@@ -15,6 +15,9 @@ final class NearestStars {
     private final long[] keys;
     private final int[] order;
 
+    /** Where the stars of a cube begin among the keys, by the cube's key, in a table with open places; −1 is an open one. */
+    private final int[] begins;
+
     NearestStars(double[][] vectors) {
         this.vectors = vectors;
         double area = 4 * Math.PI / Math.max(1, spread(vectors));
@@ -30,6 +33,23 @@ final class NearestStars {
             keys[k] = packed[k] >>> INDEX_BITS;
             order[k] = (int) (packed[k] & ((1L << INDEX_BITS) - 1));
         }
+        begins = new int[Integer.highestOneBit(Math.max(1, keys.length)) * 4];
+        Arrays.fill(begins, -1);
+        for (int k = 0; k < keys.length; k++) {
+            if (k == 0 || keys[k] != keys[k - 1]) {
+                begins[slot(keys[k])] = k;
+            }
+        }
+    }
+
+    /** Where a cube stands in the table, or the open place where it would. */
+    private int slot(long key) {
+        int mask = begins.length - 1;
+        int slot = (int) (key * 0x9E3779B97F4A7C15L >>> 32) & mask;
+        while (begins[slot] >= 0 && keys[begins[slot]] != key) {
+            slot = slot + 1 & mask;
+        }
+        return slot;
     }
 
     /** How many stars there would be over the whole sphere at the density of these. */
@@ -64,11 +84,15 @@ final class NearestStars {
         double[] distances = new double[into.length];
         int n = 0;
         double[] at = vectors[star];
-        for (int a = -1; a <= 1; a++) {
-            for (int b = -1; b <= 1; b++) {
-                for (int c = -1; c <= 1; c++) {
-                    long key = key(floor(at[0]) + a, floor(at[1]) + b, floor(at[2]) + c);
-                    for (int k = first(key); k < keys.length && keys[k] == key; k++) {
+        int atA = floor(at[0]);
+        int atB = floor(at[1]);
+        int atC = floor(at[2]);
+        for (int a = atA - 1; a <= atA + 1; a++) {
+            for (int b = atB - 1; b <= atB + 1; b++) {
+                for (int c = atC - 1; c <= atC + 1; c++) {
+                    long key = key(a, b, c);
+                    int begin = begins[slot(key)];
+                    for (int k = begin; k >= 0 && k < keys.length && keys[k] == key; k++) {
                         if (order[k] != star) {
                             n = insert(order[k], distance(at, vectors[order[k]]), into, distances, n);
                         }
@@ -95,20 +119,6 @@ final class NearestStars {
         into[at] = candidate;
         distances[at] = distance;
         return n;
-    }
-
-    private int first(long key) {
-        int low = 0;
-        int high = keys.length;
-        while (low < high) {
-            int middle = (low + high) >>> 1;
-            if (keys[middle] < key) {
-                low = middle + 1;
-            } else {
-                high = middle;
-            }
-        }
-        return low;
     }
 
     private static double distance(double[] a, double[] b) {
