@@ -7,7 +7,6 @@ import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.BitSet;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
@@ -243,38 +242,50 @@ final class FewStars {
         }
     }
 
-    /** Where a frame's stars are, to within the first reach: a raster tells at once of most places that none is near. */
+    /** Where a frame's stars are, to within the first reach: a raster tells at once which of them may be near a place. */
     private static final class Crowd {
-        private final List<Star> stars;
+        /** One bit for each of the stars looked for. */
+        private static final int MOST_STARS = Long.SIZE;
+
+        private static final double CELLS_ALONG_DIAGONAL = 400;
+
+        private final double[] x;
+        private final double[] y;
         private final double reach;
         private final int width;
         private final int height;
+        private final double cell;
         private final int columns;
-        private final BitSet near;
+        private final long[] near;
 
         Crowd(StarField field, List<Star> stars, double reach) {
-            this.stars = stars;
+            assert stars.size() <= MOST_STARS;
+            this.x = stars.stream().mapToDouble(Star::x).toArray();
+            this.y = stars.stream().mapToDouble(Star::y).toArray();
             this.reach = reach;
             this.width = field.width();
             this.height = field.height();
-            this.columns = (int) (width / reach) + 3;
-            this.near = new BitSet(columns * ((int) (height / reach) + 3));
-            for (Star star : stars) {
-                int column = (int) Math.max(0, star.x() / reach);
-                int row = (int) Math.max(0, star.y() / reach);
+            this.cell = Math.max(reach, Math.hypot(width, height) / CELLS_ALONG_DIAGONAL);
+            this.columns = (int) (width / cell) + 3;
+            this.near = new long[columns * ((int) (height / cell) + 3)];
+            for (int star = 0; star < x.length; star++) {
+                int column = (int) Math.max(0, x[star] / cell);
+                int row = (int) Math.max(0, y[star] / cell);
                 for (int r = Math.max(0, row - 1); r <= row + 1; r++) {
-                    near.set(r * columns + Math.max(0, column - 1), r * columns + column + 2);
+                    for (int c = Math.max(0, column - 1); c <= column + 1; c++) {
+                        near[r * columns + c] |= 1L << star;
+                    }
                 }
             }
         }
 
-        boolean meets(double x, double y) {
-            if (!(x >= 1 && y >= 1 && x <= width && y <= height)
-                    || !near.get((int) (y / reach) * columns + (int) (x / reach))) {
+        boolean meets(double atX, double atY) {
+            if (!(atX >= 1 && atY >= 1 && atX <= width && atY <= height)) {
                 return false;
             }
-            for (Star star : stars) {
-                if (Math.abs(star.x() - x) < reach && Math.abs(star.y() - y) < reach) {
+            for (long left = near[(int) (atY / cell) * columns + (int) (atX / cell)]; left != 0; left &= left - 1) {
+                int star = Long.numberOfTrailingZeros(left);
+                if (Math.abs(x[star] - atX) < reach && Math.abs(y[star] - atY) < reach) {
                     return true;
                 }
             }

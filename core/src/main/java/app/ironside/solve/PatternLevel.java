@@ -96,7 +96,7 @@ final class PatternLevel {
             }
             System.arraycopy(four, 0, stars, count * 4, 4);
             for (int k = 0; k < CODE; k++) {
-                codes[count * CODE + k] = (short) Math.round(code[k] * STEPS);
+                codes[count * CODE + k] = (short) (code[k] * STEPS + 0.5);
             }
             count++;
         }

@@ -32,7 +32,7 @@ public final class PlateSolver {
     /** Where the catalogue holds only a third of the frame's bright stars, patterns must reach further to find four of them. */
     private static final int FAR_NEIGHBOURS = 14;
 
-    private static final int LOCAL_NEIGHBOURS = 8;
+    private static final int LOCAL_NEIGHBOURS = 6;
     private static final int SKY_NEIGHBOURS = 5;
 
     /** The brightest of the sky around a hint: more in a field than the frame's bright ones are of no use. */

@@ -5,12 +5,14 @@ import app.ironside.kit.Kit;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sim.SkySource;
 import app.ironside.sky.CatalogueStar;
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.solve.Coverage;
 import app.ironside.solve.PlateSolver;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Optional;
+import java.util.Map;
 
 /**
  * The stars by which a rehearsal's frames are recognised. In a narrow field the stars that ship are too few; a real night with it needs a
@@ -33,9 +35,27 @@ final class RehearsedStars {
 
     private final StarCatalogue known;
     private final SkySource sky;
-    private Optional<Made> last = Optional.empty();
+    private static final int KEPT = 4;
 
-    private record Made(Kit kit, List<TargetPlan> targets, PlateSolver solver) {}
+    /** The last asked for stands last. */
+    private final Map<Wanted, PlateSolver> made = new LinkedHashMap<>(KEPT, 0.75f, true);
+
+    /** What the stars depend on: the size of a frame, the half of the sky where the polar axis is measured, and the targets' places. */
+    private record Wanted(double widthDeg, double heightDeg, boolean north, List<Equatorial> places) {
+        static Wanted of(NightFile file) {
+            Kit kit = file.kit();
+            return new Wanted(
+                    kit.fieldWidthDeg(),
+                    kit.fieldHeightDeg(),
+                    file.site().latDeg() >= 0,
+                    file.program().targets().stream().map(TargetPlan::position).toList());
+        }
+
+        boolean suffices(StarCatalogue catalogue) {
+            return places.stream().allMatch(place -> Coverage.of(catalogue, place, widthDeg, heightDeg, 0)
+                    .suffices());
+        }
+    }
 
     RehearsedStars(StarCatalogue known, SkySource sky) {
         this.known = known;
@@ -44,35 +64,29 @@ final class RehearsedStars {
 
     /** The solver for a rehearsal. */
     synchronized PlateSolver solver(NightFile file, PlateSolver real) {
-        List<TargetPlan> targets = file.program().targets();
-        Kit kit = file.kit();
-        boolean enough = targets.stream()
-                .allMatch(t -> Coverage.of(real.catalogue(), t.position(), kit.fieldWidthDeg(), kit.fieldHeightDeg(), 0)
-                        .suffices());
-        if (enough) {
+        Wanted wanted = Wanted.of(file);
+        if (wanted.suffices(real.catalogue())) {
             return real;
         }
-        if (last.isPresent()
-                && last.get().kit().equals(kit)
-                && last.get().targets().equals(targets)) {
-            return last.get().solver();
+        PlateSolver solver = made.computeIfAbsent(wanted, w -> real.asIfKnown(known.joined(own(w), SAME_ARCSEC)));
+        if (made.size() > KEPT) {
+            made.remove(made.keySet().iterator().next());
         }
-        PlateSolver made = real.asIfKnown(known.joined(own(file), SAME_ARCSEC));
-        last = Optional.of(new Made(kit, targets, made));
-        return made;
+        return solver;
     }
 
-    private StarCatalogue own(NightFile file) {
-        double area = file.kit().fieldWidthDeg() * file.kit().fieldHeightDeg();
+    private StarCatalogue own(Wanted wanted) {
+        double area = wanted.widthDeg() * wanted.heightDeg();
         double faintest = 8;
         while (faintest < FAINTEST && SkySource.countsPerSquareDegree(faintest) * area < IN_A_FIELD) {
             faintest += 0.25;
         }
-        boolean north = file.site().latDeg() >= 0;
-        List<CatalogueStar> stars = new ArrayList<>(
-                sky.strip(north ? POLAR_FROM_DEG : -POLAR_TO_DEG, north ? POLAR_TO_DEG : -POLAR_FROM_DEG, faintest));
-        for (TargetPlan target : file.program().targets()) {
-            for (CatalogueStar star : sky.stars(target.position(), ABOUT_TARGET_DEG, faintest)) {
+        List<CatalogueStar> stars = new ArrayList<>(sky.strip(
+                wanted.north() ? POLAR_FROM_DEG : -POLAR_TO_DEG,
+                wanted.north() ? POLAR_TO_DEG : -POLAR_FROM_DEG,
+                faintest));
+        for (Equatorial place : wanted.places()) {
+            for (CatalogueStar star : sky.stars(place, ABOUT_TARGET_DEG, faintest)) {
                 if (star.name().equals(SkySource.INVENTED)) {
                     stars.add(star);
                 }
