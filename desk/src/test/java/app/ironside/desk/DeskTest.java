@@ -50,12 +50,15 @@ class DeskTest extends DeskHarness {
         return on(() -> desk.model().night().all(kind).size());
     }
 
-    /** A night of a few short subs from dusk to the stack. */
+    /** A night of a few short subs from dusk to the stack, with pixels twice as large. */
     static String shortNight() {
         return DemoNights.tonight()
                 .replace(
+                        "\"widthPx\": 2800, \"heightPx\": 2100, \"pixelUm\": 6.3",
+                        "\"widthPx\": 1400, \"heightPx\": 1050, \"pixelUm\": 12.6")
+                .replace(
                         "{\"name\": \"M 33\", \"filters\": [\"L\", \"R\", \"G\", \"B\"], \"subsPerFilter\": 2, \"subSeconds\": 180},",
-                        "{\"name\": \"M 33\", \"filters\": [\"L\"], \"subSeconds\": 60, \"until\": \"19:10:00\", \"mostSubs\": 5}")
+                        "{\"name\": \"M 33\", \"filters\": [\"L\"], \"subSeconds\": 60, \"until\": \"19:16:00\", \"mostSubs\": 5}")
                 .replace(
                         "{\"name\": \"NGC 2403\", \"filters\": [\"L\", \"Ha\"], \"subsPerFilter\": 4, \"subSeconds\": 300}",
                         "")
