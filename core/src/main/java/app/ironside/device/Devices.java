@@ -28,6 +28,11 @@ public record Devices(
         return new Devices(other, camera, guideCamera, focuser, wheel, panel, hands, rotator, weather, power);
     }
 
+    /** The same with another main camera, or with a watch over it. */
+    public Devices withCamera(Camera other) {
+        return new Devices(mount, other, guideCamera, focuser, wheel, panel, hands, rotator, weather, power);
+    }
+
     /** The same with other hands. */
     public Devices withHands(Hands other) {
         return new Devices(mount, camera, guideCamera, focuser, wheel, panel, other, rotator, weather, power);

@@ -21,6 +21,14 @@ public interface Hands {
     void confirm(String what) throws InterruptedException;
 
     /**
+     * Asks for something to be looked at, and returns when it was.
+     *
+     * @param what is to be true, in words: "tripod: it stands level"
+     * @return whether it is
+     */
+    boolean isSo(String what) throws InterruptedException;
+
+    /**
      * Asks for a turn of the focus ring or draw tube.
      *
      * @param steps the least turn a hand makes, so many times; positive outward

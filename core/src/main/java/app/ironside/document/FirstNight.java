@@ -149,7 +149,8 @@ public record FirstNight(
                 25,
                 new Calibrations(16, 30, 15, 0.42),
                 Optional.empty(),
-                Optional.empty());
+                Optional.empty(),
+                true);
         return NightFile.of(site(), kit(), program, List.of(), JsonNodeFactory.instance.objectNode());
     }
 }

@@ -67,7 +67,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             double minimumAltitudeDeg,
             Calibrations calibrations,
             Optional<Integer> fullFramesPerLeg,
-            Optional<LocalTime> bedBy) {}
+            Optional<LocalTime> bedBy,
+            Optional<Boolean> sweepAxes) {}
 
     private record Entry(
             LocalDate date,
@@ -191,7 +192,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.minimumAltitudeDeg(),
                 p.calibrations(),
                 p.fullFramesPerLeg(),
-                p.bedBy());
+                p.bedBy(),
+                p.sweepAxes().orElse(true));
     }
 
     private static List<FilterGoal> goals(TargetEntry t, String name) {
@@ -294,7 +296,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.minimumAltitudeDeg(),
                 p.calibrations(),
                 p.fullFramesPerLeg(),
-                p.bedBy());
+                p.bedBy(),
+                p.sweepAxes() ? Optional.empty() : Optional.of(false));
     }
 
     private static Equatorial position(TargetEntry t, String name, DeepSkyCatalogue objects) {

@@ -4,6 +4,7 @@ import app.ironside.kit.Equipment;
 import app.ironside.kit.Kit;
 import app.ironside.plan.Program;
 import app.ironside.plan.TargetPlan;
+import app.ironside.sky.Angles;
 import app.ironside.sky.Site;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -11,6 +12,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * The written order of steps for a kit: what has no motor is left out, what a lesson added comes last.
@@ -18,6 +20,9 @@ import java.util.Set;
  * @param steps in an order that honours each step's {@link ReadyStep#after}
  */
 public record ReadyList(List<ReadyStep> steps) {
+    /** Two angles that differ by less are one. */
+    private static final double NEXT_ANGLE_DEG = 2;
+
     public ReadyList {
         steps = List.copyOf(steps);
         Set<String> done = new HashSet<>();
@@ -40,7 +45,7 @@ public record ReadyList(List<ReadyStep> steps) {
         List<ReadyStep> steps = new ArrayList<>();
         byHandBefore(steps, site, kit, program);
         devices(steps, kit, program);
-        byHandAfter(steps, kit);
+        byHandAfter(steps, kit, program);
         for (String lesson : lessons) {
             steps.add(ReadyStep.byHand("lesson", lesson));
         }
@@ -60,11 +65,15 @@ public record ReadyList(List<ReadyStep> steps) {
             steps.add(ReadyStep.byHand(
                     "camera settings", "raw, manual, bulb, widest good aperture, white balance fixed"));
         }
+        if (!e.rotator()) {
+            cameraAngle(program)
+                    .ifPresent(angle -> steps.add(ReadyStep.byHand("camera angle", angle)
+                            .after(
+                                    "load",
+                                    "a turn later shifts the camera's weight and opens the flats' dust to doubt")));
+        }
         if (e.needsBalance()) {
-            steps.add(ReadyStep.byHand(
-                            "balance",
-                            "each axis stays where it is left, with everything on, at " + attitude(site, program))
-                    .after("load", "anything added later upsets it"));
+            balance(steps, attitude(site, program));
         }
         if (kit.filters().size() > 1) {
             steps.add(ReadyStep.byHand(
@@ -74,6 +83,61 @@ public record ReadyList(List<ReadyStep> steps) {
                                     " ",
                                     kit.filters().stream().map(f -> f.name()).toList()) + " in this order"));
         }
+    }
+
+    /** The camera stands as the first target that wants an angle wants it; the others are told. */
+    private static Optional<String> cameraAngle(Program program) {
+        List<TargetPlan> turned =
+                program.targets().stream().filter(t -> t.angleDeg().isPresent()).toList();
+        if (turned.isEmpty()) {
+            return Optional.empty();
+        }
+        double first = turned.get(0).angleDeg().get();
+        String others = turned.stream()
+                .filter(t -> Math.abs(Angles.wrap180(t.angleDeg().get() - first)) > NEXT_ANGLE_DEG)
+                .map(t -> String.format(
+                        Locale.ROOT, "%s wants %.0f°", t.name(), t.angleDeg().get()))
+                .collect(Collectors.joining(", "));
+        return Optional.of(String.format(
+                Locale.ROOT,
+                "it stands at %.0f°, as %s wants it%s",
+                first,
+                turned.get(0).name(),
+                others.isEmpty() ? "" : "; " + others));
+    }
+
+    /**
+     * Weight in three directions (common practice): along the bar, along the tube, and to its side, which shows only when the tube lies on
+     * its side.
+     */
+    private static void balance(List<ReadyStep> steps, String attitude) {
+        steps.add(ReadyStep.byHand(
+                        "balance, bar",
+                        "declination locked, bar level, the right-ascension axis free: a push by one finger moves it, and it stays where it is left")
+                .after("load", "anything added later upsets it")
+                .ifNot(
+                        "The weights sink: move them up the bar. The telescope sinks: move them out. It moves stiffly: it hides what is"
+                                + " out of balance; warm or loosen the axis first."));
+        steps.add(ReadyStep.byHand(
+                        "balance, tube",
+                        "bar level and locked, tube level, the declination axis free: it stays where it is left")
+                .after("balance, bar", "the tube is only level on a level bar")
+                .ifNot("The front sinks: slide the tube backward in its saddle. The camera sinks: slide it forward."));
+        steps.add(ReadyStep.byHand(
+                        "balance, side",
+                        "the declination axis free: it stays with the weights down and the tube at the pole, and with the tube out to the side")
+                .after("balance, tube", "what is left now hangs to one side")
+                .ifNot(
+                        "It stays in one of the two and turns in the other: something hangs to one side, a guide telescope, a finder, a cable. Turn"
+                                + " the tube in its rings, or hang a small weight opposite."));
+        steps.add(
+                ReadyStep.byHand(
+                                "balance",
+                                "both axes free, with everything on, halfway up and at " + attitude
+                                        + ": each stays where it is left")
+                        .after("balance, side", "all three directions count at a slant")
+                        .ifNot(
+                                "It drifts at a slant only: go back to the first position that drifts, and tie the cables as they will hang."));
     }
 
     private static String load(Equipment e) {
@@ -97,7 +161,9 @@ public record ReadyList(List<ReadyStep> steps) {
             steps.add(ReadyStep.measured("supply", "it feeds everything at once"));
         }
         if (kit.equipment().goTo()) {
-            steps.add(ReadyStep.measured("mount", "a commanded turn happens"));
+            steps.add(ReadyStep.measured("home", "the mount starts from its home, before anything else points"));
+            steps.add(ReadyStep.measured("mount", "a commanded turn happens")
+                    .after("home", "from anywhere else it would turn by a wrong idea of where it stands"));
         }
         steps.add(ReadyStep.measured("camera", "a frame arrives"));
         if (kit.guideOptics().isPresent()) {
@@ -113,8 +179,7 @@ public record ReadyList(List<ReadyStep> steps) {
         if (program.calibrations().flatsPerFilter() > 0 && kit.equipment().goTo()) {
             steps.add(ReadyStep.measured("flat panel", "it opens"));
         }
-        if (kit.equipment().heated()
-                && kit.equipment().parts().stream().anyMatch(p -> p.name().contains("heater"))) {
+        if (kit.equipment().heated() && !kit.equipment().heaters().isEmpty()) {
             steps.add(ReadyStep.measured("heaters", "they draw current"));
         }
         if (kit.sensor().cooled()) {
@@ -122,11 +187,21 @@ public record ReadyList(List<ReadyStep> steps) {
         }
     }
 
-    private static void byHandAfter(List<ReadyStep> steps, Kit kit) {
-        if (kit.equipment().goTo()) {
-            steps.add(ReadyStep.byHand("cables", "nothing catches through the whole travel, past the meridian and back")
+    private static void byHandAfter(List<ReadyStep> steps, Kit kit, Program program) {
+        String travel = "nothing catches through the whole travel, past the meridian and back";
+        if (kit.equipment().goTo() && program.sweepAxes()) {
+            steps.add(ReadyStep.measured("cables", travel)
+                    .after(
+                            "mount",
+                            "the axes go piece by piece and stop for you to look: stand where you see every cable"));
+        } else if (kit.equipment().goTo()) {
+            steps.add(ReadyStep.byHand("cables", travel)
                     .after("mount", "turn the axes with the hand controller, slowly, and watch"));
         }
+        steps.add(ReadyStep.byHand("link", "a second device reaches this machine too, tried just now")
+                .ifNot(
+                        "If the one you hold fails at two in the morning nobody can stop the night but at the telescope: take a second,"
+                                + " or stay near."));
         steps.add(ReadyStep.byHand("caps", "main and guide optics are open, the hood waits until focus is found"));
         if (!kit.equipment().goTo()) {
             steps.add(ReadyStep.byHand("pole star", "it stands in the reticle where it belongs at this minute")

@@ -19,6 +19,7 @@ public sealed interface NightEvent
                 GateOverruled,
                 GuiderCalibrated,
                 GuidingProven,
+                HeatersSwitched,
                 KnobsTurned,
                 MasterMade,
                 MountParked,

@@ -196,6 +196,11 @@ public record Equipment(
         return parts.stream().mapToDouble(Part::massKg).sum();
     }
 
+    /** Those of the parts that keep glass above the dew. */
+    public List<Part> heaters() {
+        return parts.stream().filter(p -> p.name().contains("heater")).toList();
+    }
+
     public double idleWatts() {
         return parts.stream().mapToDouble(Part::idleWatts).sum();
     }

@@ -18,6 +18,7 @@ import app.ironside.journal.GateMeasured;
 import app.ironside.journal.GateOverruled;
 import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.GuidingProven;
+import app.ironside.journal.HeatersSwitched;
 import app.ironside.journal.KnobsTurned;
 import app.ironside.journal.MasterMade;
 import app.ironside.journal.MountParked;
@@ -97,6 +98,7 @@ public final class EventCodec {
             Map.entry("MASTER", MasterMade.class),
             Map.entry("STACK", StackMade.class),
             Map.entry("AIR", AirMeasured.class),
+            Map.entry("HEATERS", HeatersSwitched.class),
             Map.entry("COMMAND", CommandTaken.class),
             Map.entry("OVERRULED", GateOverruled.class),
             Map.entry("REVISED", ProgramRevised.class));

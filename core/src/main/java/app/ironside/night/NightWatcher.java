@@ -23,8 +23,14 @@ public interface NightWatcher {
     /** Something began that takes a while. */
     default void doing(Stage stage, String what, Instant since, Duration about) {}
 
-    /** Something is to be done or looked at by hand; returns when that may be taken as done. The one call that may wait. */
+    /** Something is to be done or looked at by hand; returns when that may be taken as done. This call and the next may wait. */
     default void confirm(String what) throws InterruptedException {}
+
+    /** Something is to be looked at; returns, when it was, whether it is as it should be. */
+    default boolean isSo(String what) throws InterruptedException {
+        confirm(what);
+        return true;
+    }
 
     /** Something is wanted of a person, whose doing it is noticed by itself: nothing waits for a word. Empty if it is no longer wanted. */
     default void wanted(String what) {}

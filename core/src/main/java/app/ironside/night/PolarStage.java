@@ -245,6 +245,13 @@ final class PolarStage {
             }
             Stepped stepped = sightOrNextToIt("Polar exposure " + (k + 1) + " of " + SIGHTS, frames);
             Seen seen = stepped.seen();
+            if (adjustment == 0 && k == 1 && night.kit().equipment().goTo()) {
+                new MountProof(night)
+                        .byFrames(
+                                sights.get(0).centre(),
+                                seen.solution().centre(),
+                                TURN_DEG + aside - stepped.asideDeg());
+            }
             aside = stepped.asideDeg();
             if (adjustment == 0 && k == 0) {
                 proveClockAndPlace(seen.solution());

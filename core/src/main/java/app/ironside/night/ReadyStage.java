@@ -14,7 +14,6 @@ import app.ironside.kit.CameraSettings;
 import app.ironside.plan.CalibrationPlan;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.TargetPlan;
-import app.ironside.sky.Equatorial;
 import app.ironside.solve.Coverage;
 import java.time.Duration;
 import java.time.Instant;
@@ -28,10 +27,9 @@ final class ReadyStage {
     private static final double COOLING_WITHIN_C = 0.5;
     private static final int WAITS_FOR_LOST = 5;
     private static final Duration WAIT_FOR_LOST = Duration.ofMinutes(1);
-    private static final double PROOF_TURN_DEG = 4;
 
-    /** A mount that reports less than this of a commanded turn has not made it. */
-    private static final double PROOF_SHARE = 0.5;
+    /** What is not so is told how to put right, and looked at again. */
+    private static final int LOOKS = 2;
 
     private static final int ENOUGH_NIGHTS = 3;
 
@@ -41,6 +39,7 @@ final class ReadyStage {
     private final NightContext night;
     private final NightRecord record;
     private final Conduct conduct;
+    private final MountProof mount;
     private int proven;
     private int steps;
 
@@ -48,6 +47,7 @@ final class ReadyStage {
         this.night = night;
         this.conduct = conduct;
         this.record = night.record();
+        this.mount = new MountProof(night);
     }
 
     /** A proof: what was measured, or empty if the device failed it. */
@@ -69,11 +69,7 @@ final class ReadyStage {
             if (step.measured()) {
                 prove(step, proof(step.subject(), plannedSubs));
             } else {
-                prove(step, () -> {
-                    String what = step.subject() + ": " + step.what();
-                    devices.hands().confirm(what);
-                    return Optional.of("confirmed");
-                });
+                prove(step, () -> isSo(step));
             }
         }
         tellOfFieldsWithoutStars();
@@ -112,7 +108,9 @@ final class ReadyStage {
         return switch (subject) {
             case "disk" -> () -> freeSpace(plannedSubs);
             case "supply" -> this::supplyHolds;
-            case "mount" -> this::mountMoves;
+            case "home" -> mount::home;
+            case "mount" -> mount::moves;
+            case "cables" -> () -> new AxisSweep(night, conduct).run();
             case "camera" -> () -> frame(devices.camera(), true);
             case "guide camera" -> () -> frame(guideCamera(), false);
             case "focuser" -> this::focuserMoves;
@@ -160,6 +158,19 @@ final class ReadyStage {
             });
             night.takeBackLost(Stage.READY);
         }
+    }
+
+    private Optional<String> isSo(ReadyStep step) throws InterruptedException {
+        for (int look = 1; look <= LOOKS; look++) {
+            if (night.devices().hands().isSo(step.question())) {
+                return Optional.of(look == 1 ? "confirmed" : "put right, then confirmed");
+            }
+            int left = LOOKS - look;
+            step.remedy()
+                    .ifPresent(remedy -> record.fault(
+                            Stage.READY, step.subject() + ": " + remedy + (left > 0 ? " Then look again." : "")));
+        }
+        return Optional.empty();
     }
 
     private Optional<String> supplyHolds() {
@@ -225,30 +236,6 @@ final class ReadyStage {
         return Optional.empty();
     }
 
-    private Optional<String> mountMoves() throws InterruptedException {
-        var mount = night.devices().mount();
-        mount.unpark();
-        Equatorial before = mount.pointing();
-        mount.turnRightAscensionAxis(PROOF_TURN_DEG).await(night.clock());
-        double moved = before.separationDeg(mount.pointing());
-        mount.turnRightAscensionAxis(-PROOF_TURN_DEG).await(night.clock());
-        // Off the equator a turn of the axis is a shorter way on the sky: the haversine of equal declinations.
-        double expected = Math.toDegrees(2
-                * Math.asin(Math.sin(Math.toRadians(PROOF_TURN_DEG / 2)) * Math.cos(Math.toRadians(before.decDeg()))));
-        if (moved >= PROOF_SHARE * expected) {
-            return Optional.of(String.format(Locale.ROOT, "it reports %.1f° of %.1f°", moved, expected));
-        }
-        record.fault(
-                Stage.READY,
-                String.format(
-                        Locale.ROOT,
-                        "A turn of %.0f° was commanded and the mount reports %.1f° of it: look at power, clutches, and whether it is parked;"
-                                + " then close and open its connection.",
-                        PROOF_TURN_DEG,
-                        moved));
-        return Optional.empty();
-    }
-
     private Camera guideCamera() {
         return night.devices()
                 .guideCamera()
@@ -265,6 +252,9 @@ final class ReadyStage {
         }
         Frame frame = camera.expose(night.clock(), firstExposure(main));
         record.frame(Stage.READY, main ? "First frame" : "First guide frame", frame, Optional.empty());
+        if (main && !hasSizeOfKit(frame)) {
+            return Optional.empty();
+        }
         Statistics.Spread spread = night.gauge().level(frame);
         // Frames that others take may be of a bright dusk: that one arrives is the proof.
         return spread.sigma() > 0 || night.provenance() == Provenance.BY_FOLDER
@@ -276,6 +266,27 @@ final class ReadyStage {
                         spread.centre(),
                         main && !settings.words().isEmpty() ? ", " + settings.words() : ""))
                 : Optional.empty();
+    }
+
+    /** Another camera than the kit's, a crop or a binning would be believed all night: in the field, the scale, the darks. */
+    private boolean hasSizeOfKit(Frame frame) {
+        int width = night.kit().sensor().widthPx();
+        int height = night.kit().sensor().heightPx();
+        boolean same = frame.width() == width && frame.height() == height
+                || night.provenance() == Provenance.BY_FOLDER && frame.width() == height && frame.height() == width;
+        if (!same) {
+            record.fault(
+                    Stage.READY,
+                    String.format(
+                            Locale.ROOT,
+                            "The camera gives %d x %d pixels and the kit says %d x %d: another camera is on the telescope, or it bins or"
+                                    + " crops. Correct the kit, or the camera's settings.",
+                            frame.width(),
+                            frame.height(),
+                            width,
+                            height));
+        }
+        return same;
     }
 
     /** Where another program takes the frames, whatever it takes first will do. */

@@ -53,10 +53,15 @@ public final class Dew {
         return B * x / (A - x);
     }
 
+    /** How far unheated glass under a clear sky stands above the dew point, °C; below 0 it is wet. */
+    public static double marginC(double temperatureC, double relativeHumidity) {
+        return temperatureC - RADIATIVE_COOLING_C - pointC(temperatureC, relativeHumidity);
+    }
+
     /** What unheated glass under a clear sky must expect. */
     public static Risk risk(double temperatureC, double relativeHumidity) {
         double glass = temperatureC - RADIATIVE_COOLING_C;
-        double margin = glass - pointC(temperatureC, relativeHumidity);
+        double margin = marginC(temperatureC, relativeHumidity);
         if (margin > NEAR_C) {
             return Risk.DRY;
         }

@@ -24,6 +24,7 @@ import java.util.function.Consumer;
  * @param fullFramesPerLeg in rehearsals, read out the whole sensor for so many subs after each start or flip and only its middle
  *     for the rest; empty for whole frames always
  * @param bedBy when everything is to be done, calibration frames and warming too; empty for when it is light
+ * @param sweepAxes whether the mount goes through its whole travel at Ready, so that somebody sees what catches
  */
 public record Program(
         LocalDate date,
@@ -37,7 +38,8 @@ public record Program(
         double minimumAltitudeDeg,
         Calibrations calibrations,
         Optional<Integer> fullFramesPerLeg,
-        Optional<LocalTime> bedBy) {
+        Optional<LocalTime> bedBy,
+        boolean sweepAxes) {
     private static final double LONG_NIGHT_HOURS = 10;
 
     public Program {
@@ -67,7 +69,8 @@ public record Program(
                 minimumAltitudeDeg,
                 calibrations,
                 fullFramesPerLeg,
-                bedBy);
+                bedBy,
+                sweepAxes);
     }
 
     public Program withCoolTo(double other) {
@@ -106,6 +109,10 @@ public record Program(
         return changed(c -> c.bedBy = other);
     }
 
+    public Program withSweepAxes(boolean other) {
+        return changed(c -> c.sweepAxes = other);
+    }
+
     private Program changed(Consumer<Changed> change) {
         Changed changed = new Changed(this);
         change.accept(changed);
@@ -124,6 +131,7 @@ public record Program(
         private double minimumAltitudeDeg;
         private Calibrations calibrations;
         private Optional<LocalTime> bedBy;
+        private boolean sweepAxes;
 
         Changed(Program from) {
             this.from = from;
@@ -136,6 +144,7 @@ public record Program(
             this.minimumAltitudeDeg = from.minimumAltitudeDeg;
             this.calibrations = from.calibrations;
             this.bedBy = from.bedBy;
+            this.sweepAxes = from.sweepAxes;
         }
 
         Program program() {
@@ -151,7 +160,8 @@ public record Program(
                     minimumAltitudeDeg,
                     calibrations,
                     from.fullFramesPerLeg,
-                    bedBy);
+                    bedBy,
+                    sweepAxes);
         }
     }
 

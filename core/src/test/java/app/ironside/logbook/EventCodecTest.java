@@ -25,6 +25,7 @@ import app.ironside.journal.GateOverruled;
 import app.ironside.journal.GuideFigures;
 import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.GuidingProven;
+import app.ironside.journal.HeatersSwitched;
 import app.ironside.journal.KnobsTurned;
 import app.ironside.journal.MasterMade;
 import app.ironside.journal.MountParked;
@@ -123,6 +124,7 @@ class EventCodecTest {
                     OptionalDouble.of(2.5),
                     OptionalDouble.of(19),
                     true),
+            new HeatersSwitched(TIME, "t", true, 1.25),
             new FrameSolved(
                     TIME,
                     "t",

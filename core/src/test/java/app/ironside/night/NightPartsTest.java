@@ -2,11 +2,16 @@ package app.ironside.night;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.mockito.ArgumentMatchers.any;
 import static org.mockito.ArgumentMatchers.anyInt;
+import static org.mockito.ArgumentMatchers.startsWith;
+import static org.mockito.Mockito.atLeast;
+import static org.mockito.Mockito.atLeastOnce;
 import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.never;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
@@ -146,7 +151,7 @@ class NightPartsTest {
     private NightContext night(String document) throws Exception {
         JumpingClock clock = new JumpingClock("2026-11-14T16:10:00Z");
         Mount mount = Mocks.device(Mount.class);
-        when(mount.pointing()).thenReturn(new Equatorial(10, 40), new Equatorial(14, 40));
+        when(mount.pointing()).thenReturn(new Equatorial(10, 40), new Equatorial(10, 40), new Equatorial(14, 40));
         Camera camera = camera();
         when(camera.sensorTemperatureC()).thenReturn(12.0, 4.0, -6.0, -10.0);
         Focuser focuser = Mocks.device(Focuser.class);
@@ -162,11 +167,16 @@ class NightPartsTest {
                 focuser,
                 wheel,
                 Mocks.device(FlatPanel.class),
-                mock(Hands.class),
+                hands(),
                 Optional.empty(),
                 Optional.empty(),
                 Optional.of(power));
-        NightFile file = NightFile.parse(document, "colle-sorbo.json", DeepSkyCatalogue.load());
+        NightFile file = NightFile.parse(
+                document.replace(
+                        "\"widthPx\": 2800, \"heightPx\": 2100, \"pixelUm\": 6.3",
+                        "\"widthPx\": 200, \"heightPx\": 150, \"pixelUm\": 88.2"),
+                "colle-sorbo.json",
+                DeepSkyCatalogue.load());
         PlateSolver solver = mock(PlateSolver.class);
         when(solver.catalogue()).thenReturn(STARS);
         return new NightContext(
@@ -187,35 +197,55 @@ class NightPartsTest {
                 control);
     }
 
+    /** Hands that find everything as it should be. */
+    private static Hands hands() throws InterruptedException {
+        Hands hands = mock(Hands.class);
+        when(hands.isSo(any())).thenReturn(true);
+        return hands;
+    }
+
     private static Conduct conduct(NightContext night) {
         return new Conduct(night.control(), night.record(), night.clock(), night.inForce());
     }
 
-    private static Camera camera() throws InterruptedException {
-        Camera camera = Mocks.device(Camera.class);
-        float[] noise = new float[10_000];
+    /** A frame of the sensor: the demo's, with pixels 14 times as large. */
+    private static final Frame FRAME = noise(200, 150);
+
+    private static Frame noise(int width, int height) {
+        float[] noise = new float[width * height];
         for (int i = 0; i < noise.length; i++) {
             noise[i] = 500 + i % 7;
         }
-        when(camera.expose(any(), any())).thenReturn(new Frame(100, 100, noise, Header.EMPTY));
+        return new Frame(width, height, noise, Header.EMPTY);
+    }
+
+    private static Camera camera() throws InterruptedException {
+        Camera camera = Mocks.device(Camera.class);
+        when(camera.expose(any(), any())).thenReturn(FRAME);
         return camera;
     }
 
     @Test
     void everyDeviceIsProvenOneAtATime() throws Exception {
         NightContext night = night();
-        assertThat(new ReadyStage(night, conduct(night)).run(20)).isTrue();
+        boolean ready = new ReadyStage(night, conduct(night)).run(20);
         List<StepProven> told = NightState.of(events).all(StepProven.class);
+        assertThat(told).allMatch(StepProven::proven);
+        assertThat(ready).isTrue();
         assertThat(told.stream().map(StepProven::subject))
                 .containsExactly(
                         "tripod",
                         "base",
                         "clutches",
                         "load",
+                        "balance, bar",
+                        "balance, tube",
+                        "balance, side",
                         "balance",
                         "filters",
                         "disk",
                         "supply",
+                        "home",
                         "mount",
                         "camera",
                         "guide camera",
@@ -225,12 +255,92 @@ class NightPartsTest {
                         "heaters",
                         "cooler",
                         "cables",
+                        "link",
                         "caps",
                         "lesson");
-        verify(devices.hands()).confirm("lesson: the dew strap is on the right plug");
-        assertThat(told).allMatch(StepProven::proven);
-        verify(devices.mount()).unpark();
+        verify(devices.hands()).isSo("lesson: the dew strap is on the right plug");
+        verify(devices.mount(), atLeastOnce()).unpark();
+        verify(devices.mount()).home();
         verify(devices.camera()).coolTo(-10);
+    }
+
+    /** What is not so is told how to put right and looked at once more; then the night goes on without it. */
+    @Test
+    void whatIsNotSoIsPutRightAndLookedAtAgain() throws Exception {
+        NightContext night = night();
+        String side = night.readyList().steps().stream()
+                .filter(step -> step.subject().equals("balance, side"))
+                .findFirst()
+                .orElseThrow()
+                .question();
+        when(devices.hands().isSo(side)).thenReturn(false, true);
+        when(devices.hands().isSo("base: its polar side faces north")).thenReturn(false);
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isFalse();
+        List<StepProven> told = NightState.of(events).all(StepProven.class);
+        assertThat(told)
+                .filteredOn(step -> !step.proven())
+                .extracting(StepProven::subject)
+                .containsExactly("base");
+        assertThat(told)
+                .filteredOn(step -> step.subject().equals("balance, side"))
+                .extracting(StepProven::measured)
+                .containsExactly("put right, then confirmed");
+        assertThat(events)
+                .filteredOn(FaultTold.class::isInstance)
+                .extracting(NightEvent::text)
+                .anyMatch(text -> text.startsWith("balance, side: ") && text.endsWith("Then look again."));
+    }
+
+    @Test
+    void aCameraOfAnotherSizeIsNotTheKits() throws Exception {
+        NightContext night = night();
+        when(devices.camera().expose(any(), any())).thenReturn(noise(300, 150));
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isFalse();
+        assertThat(events)
+                .extracting(NightEvent::text)
+                .anyMatch(text -> text.startsWith("The camera gives 300 x 150 pixels and the kit says 200 x 150: "));
+    }
+
+    /** The axes go to the contact limit and through the flip; where somebody sees a cable pull they stand still. */
+    @Test
+    void theSweepStopsWhereSomethingCatches() throws Exception {
+        NightContext night = night();
+        when(devices.hands().isSo(startsWith("cables: the telescope stands at the same place from the other side")))
+                .thenReturn(false);
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isFalse();
+        assertThat(events)
+                .extracting(NightEvent::text)
+                .anyMatch(text -> text.startsWith("Something catches at the same place from the other side (")
+                        && text.contains("enter the angle as a contact"))
+                .anyMatch(text -> text.startsWith("cables: ") && text.endsWith("not proven."));
+        verify(devices.hands(), never()).isSo(startsWith("cables: the telescope stands low in the west"));
+        verify(devices.mount(), atLeast(4)).stop();
+    }
+
+    @Test
+    void aMountThatFindsNoHomeIsSetOnItsMarks() throws Exception {
+        NightContext night = night();
+        when(devices.mount().abilities()).thenReturn(new Mount.Abilities(false, false, true));
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isTrue();
+        verify(devices.mount(), never()).home();
+        assertThat(NightState.of(events).all(StepProven.class))
+                .filteredOn(step -> step.subject().equals("home"))
+                .extracting(StepProven::measured)
+                .containsExactly("on its marks, by hand");
+    }
+
+    /** 29.4 of 30 degrees is the axis's own fault; 12 of 30 is a clutch. */
+    @Test
+    void twoFramesTellWhetherTheAxisTurned() throws Exception {
+        NightContext night = night();
+        new MountProof(night).byFrames(new Equatorial(10, 62), new Equatorial(340.6, 61.8), 30);
+        new MountProof(night).byFrames(new Equatorial(10, 62), new Equatorial(358, 61.8), 30);
+        assertThat(NightState.of(events).all(StepProven.class))
+                .extracting(StepProven::proven, StepProven::measured)
+                .containsExactly(
+                        tuple(true, "the stars turned by 29.4° of 30.0°"),
+                        tuple(false, "the stars turned by 12.0° of 30.0°"));
+        assertThat(events.get(events.size() - 1).text()).contains("a clutch slips");
     }
 
     @Test
@@ -239,7 +349,7 @@ class NightPartsTest {
         when(devices.mount().pointing()).thenReturn(new Equatorial(10, 40));
         assertThat(new ReadyStage(night, conduct(night)).run(20)).isFalse();
         assertThat(events).anyMatch(e -> e.text().equals("mount: a commanded turn happens: not proven."));
-        assertThat(events.get(events.size() - 1).text()).isEqualTo("1 of 19 steps are not proven: see the list.");
+        assertThat(events.get(events.size() - 1).text()).isEqualTo("1 of 24 steps are not proven: see the list.");
     }
 
     /** A cable that is pulled while the list is gone through is waited for, and the step is proven after all. */
@@ -396,12 +506,14 @@ class NightPartsTest {
     void orderIsEnforcedWithItsReason() throws Exception {
         ReadyList list = night().readyList();
         ReadyStep balance = list.steps().get(subjects(list).indexOf("balance"));
-        assertThat(list.against(balance, Set.of())).contains("First load: anything added later upsets it.");
-        assertThat(list.against(balance, Set.of("load"))).isEmpty();
+        assertThat(list.against(balance, Set.of()))
+                .contains("First balance, side: all three directions count at a slant.");
+        assertThat(list.against(balance, Set.of("balance, side"))).isEmpty();
         assertThat(list.next(Set.of()).orElseThrow().subject()).isEqualTo("tripod");
         assertThat(list.next(Set.of("tripod", "base")).orElseThrow().subject()).isEqualTo("clutches");
         assertThatThrownBy(() -> new ReadyList(List.of(balance)))
-                .hasMessage("step balance stands before load; expected after it: anything added later upsets it");
+                .hasMessage(
+                        "step balance stands before balance, side; expected after it: all three directions count at a slant");
     }
 
     @Test
@@ -447,7 +559,7 @@ class NightPartsTest {
                 "Ada",
                 "the wheel is set by hand",
                 night.clock().now());
-        assertThat(conduct.gate(Stage.READY, false, "1 of 19 steps are not proven", night.clock()::await))
+        assertThat(conduct.gate(Stage.READY, false, "1 of 24 steps are not proven", night.clock()::await))
                 .isTrue();
         CommandTaken taken = NightState.of(events).last(CommandTaken.class).orElseThrow();
         assertThat(taken.text())
@@ -564,7 +676,7 @@ class NightPartsTest {
     @Test
     void aNightThatIsStoppedParksTheMountAndCanGoOn() throws Exception {
         NightContext night = night();
-        doThrow(new InterruptedException("closed")).when(devices.hands()).confirm(any());
+        doThrow(new InterruptedException("closed")).when(devices.hands()).isSo(any());
         assertThatThrownBy(() -> new NightEngine(night).run()).isInstanceOf(InterruptedException.class);
         verify(devices.mount()).park();
         NightEvent last = events.get(events.size() - 1);
@@ -628,7 +740,7 @@ class NightPartsTest {
                 "x",
                 DeepSkyCatalogue.load());
         NightContext whole = with(night(), everyFrame.program(), List.of());
-        assertThat(new ReadyStage(whole, conduct(whole)).run(2_000_000)).isFalse();
+        assertThat(new ReadyStage(whole, conduct(whole)).run(Integer.MAX_VALUE)).isFalse();
         assertThat(events)
                 .anyMatch(e -> e instanceof FaultTold && e.text().contains("free some space before the night"));
     }

@@ -95,7 +95,8 @@ final class DeskView extends StackPane
     private final ReckoningView reckoning;
     private final StackPane middle = new StackPane();
     private final Label status = new Label();
-    private final HandsBar hands = new HandsBar(() -> runningModel().confirmed());
+    private final HandsBar hands =
+            new HandsBar(() -> runningModel().confirmed(), () -> runningModel().denied());
     private final Reins reins;
     private final CommandBar commands;
     private final VBox keys = KeyMap.list();
@@ -426,9 +427,12 @@ final class DeskView extends StackPane
         }
         showHeader(night, at);
         if (running().isEmpty()) {
-            hands.show("", "");
+            hands.show("", false, "");
         } else {
-            hands.show(runningModel().asked(), runningModel().wanted());
+            hands.show(
+                    runningModel().asked(),
+                    runningModel().isQuestion(),
+                    runningModel().wanted());
         }
         commands.setVisible(true);
         commands.show(reins.state(station, isShown(), () -> changedPlan(night)));
@@ -710,6 +714,10 @@ final class DeskView extends StackPane
 
     @Override
     public boolean letter(KeyCode code) {
+        if (code == KeyCode.X && running().isPresent() && runningModel().isQuestion()) {
+            runningModel().denied();
+            return true;
+        }
         return !files.isOpen() && commands.key(code);
     }
 

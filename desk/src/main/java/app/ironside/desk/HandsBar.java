@@ -10,11 +10,13 @@ import javafx.scene.layout.Priority;
 final class HandsBar extends HBox {
     private final Label what = new Label();
     private final Button button = new Button("Done, Space");
+    private final Button no = new Button("It is not so, X");
 
     /**
      * @param done the person says that it is
+     * @param denied the person says that it is not
      */
-    HandsBar(Runnable done) {
+    HandsBar(Runnable done, Runnable denied) {
         super(12);
         setId("hands");
         getStyleClass().add("command-bar");
@@ -31,19 +33,27 @@ final class HandsBar extends HBox {
         button.setMinHeight(44);
         button.setMinWidth(USE_PREF_SIZE);
         button.setOnAction(e -> done.run());
-        getChildren().addAll(what, button);
-        show("", "");
+        no.setId("hands-no");
+        no.setMinHeight(44);
+        no.setMinWidth(USE_PREF_SIZE);
+        no.setOnAction(e -> denied.run());
+        getChildren().addAll(what, no, button);
+        show("", false, "");
     }
 
     /**
      * @param asked what waits for a word; empty if nothing does
+     * @param question whether it can be denied too
      * @param wanted what is noticed by itself when it is done; empty if nothing is
      */
-    void show(String asked, String wanted) {
+    void show(String asked, boolean question, String wanted) {
         String text = asked.isEmpty() ? wanted : asked;
         what.setText(text);
         button.setVisible(!asked.isEmpty());
         button.setManaged(!asked.isEmpty());
+        button.setText(question ? "It is so, Space" : "Done, Space");
+        no.setVisible(question && !asked.isEmpty());
+        no.setManaged(no.isVisible());
         setVisible(!text.isEmpty());
         setManaged(!text.isEmpty());
     }

@@ -85,7 +85,8 @@ final class KeyMap {
         box.getChildren().add(heading);
         for (String line : List.of(
                 "1 to 9, 0   the stations, from Plan to Logbook",
-                "Space   what your hands were asked for is done; else stop the rehearsal's clock, or let it run",
+                "Space   what your hands were asked for is done, or so; else stop the rehearsal's clock, or let it run",
+                "X   what you were asked to look at is not so",
                 "H   rest the night at its next safe point, or let it go on",
                 "W, Q   end the night; park now",
                 "letters   what the buttons of a station say under the pointer",

@@ -23,6 +23,8 @@ final class Faults {
     private static final Duration CLOUD_EDGE = Duration.ofMinutes(2);
     private static final double DEWED_BLUR = 1.2;
 
+    private static final Set<FaultKind> WETTING = EnumSet.of(FaultKind.DEW, FaultKind.FROST, FaultKind.FOG);
+
     /** Of frost, with the heater of the window on. */
     private static final double HEATED_SHARE = 0.1;
 
@@ -57,6 +59,11 @@ final class Faults {
             case FOG -> 1 - f.force() * edge(f, time, Duration.ofMinutes(15));
             default -> 1;
         });
+    }
+
+    /** Whether the air is so full of water that glass gets wet. */
+    boolean isWet(Instant time) {
+        return WETTING.stream().anyMatch(kind -> isOn(kind, time));
     }
 
     /** Share of light that comes through the main optics. */

@@ -35,10 +35,7 @@ final class SimPowerBox extends SimDevice implements PowerBox {
     }
 
     private double heaters() {
-        return equipment.parts().stream()
-                .filter(p -> p.name().contains("heater"))
-                .mapToDouble(Part::peakWatts)
-                .sum();
+        return equipment.heaters().stream().mapToDouble(Part::peakWatts).sum();
     }
 
     @Override

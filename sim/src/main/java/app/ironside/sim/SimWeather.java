@@ -54,9 +54,7 @@ public final class SimWeather implements WeatherForecast {
         return Math.min(1, cover);
     }
 
-    /** Rises as the air cools: the water in it stays. */
     private double humidity(Instant time, Noise noise) {
-        double cooled = settings.eveningC() - truth.temperatureC(time);
-        return Math.min(0.97, 0.60 + 0.031 * cooled + 0.02 * noise.uniform());
+        return Math.min(1, truth.humidity(time) + 0.02 * noise.uniform());
     }
 }

@@ -27,7 +27,7 @@ final class SimWeatherStation extends SimDevice implements WeatherStation {
     @Override
     public OptionalDouble humidityPercent() {
         mustAnswer();
-        return OptionalDouble.empty();
+        return OptionalDouble.of(100 * surroundings.humidity(clock.now()));
     }
 
     @Override

@@ -16,6 +16,9 @@ import java.util.Optional;
 /** Air, cloud, light of the sky and temperature, as functions of time. */
 final class Surroundings {
     private static final double COOLING_HOURS = 5;
+    private static final double EVENING_HUMIDITY = 0.60;
+    private static final double HUMIDITY_PER_C = 0.031;
+    private static final double WET = 0.97;
 
     /** The Sun moves by no more than a twelfth of a degree in it, in which twilight changes by less than 0.1 mag. */
     private static final long LIGHTS_SECONDS = 20;
@@ -54,6 +57,12 @@ final class Surroundings {
     double temperatureC(Instant time) {
         double hours = Math.max(0, Duration.between(sunset, time).toMillis() / 3_600_000.0);
         return settings.morningC() + (settings.eveningC() - settings.morningC()) * Math.exp(-hours / COOLING_HOURS);
+    }
+
+    /** Relative humidity, 0 to 1. It rises as the air cools, since the water in it stays; where dew, frost or fog come it is all but full. */
+    double humidity(Instant time) {
+        double cooled = settings.eveningC() - temperatureC(time);
+        return faults.isWet(time) ? WET : Math.min(WET, EVENING_HUMIDITY + HUMIDITY_PER_C * cooled);
     }
 
     /** Share of light that passes air and cloud. */

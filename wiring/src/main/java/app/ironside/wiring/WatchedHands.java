@@ -23,6 +23,12 @@ final class WatchedHands implements Hands {
     }
 
     @Override
+    public boolean isSo(String what) throws InterruptedException {
+        boolean seen = person.isSo(what);
+        return simulated.isSo(what) && seen;
+    }
+
+    @Override
     public void turn(double altitudeTurns, double azimuthTurns) throws InterruptedException {
         simulated.turn(altitudeTurns, azimuthTurns);
     }

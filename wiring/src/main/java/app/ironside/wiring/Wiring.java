@@ -7,6 +7,7 @@ import app.ironside.Workers;
 import app.ironside.device.DeviceDriver;
 import app.ironside.device.DeviceRole;
 import app.ironside.device.Devices;
+import app.ironside.device.HeldCamera;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
 import app.ironside.document.NightFile;
@@ -20,6 +21,7 @@ import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.AirWatch;
 import app.ironside.night.FrameArchive;
+import app.ironside.night.HeaterWatch;
 import app.ironside.night.MountWatch;
 import app.ironside.night.NightContext;
 import app.ironside.night.NightControl;
@@ -299,8 +301,11 @@ public final class Wiring {
             Devices devices, GuardedMount mount, NightRecord record, NightControl control) {
         MountWatch ofMount = new MountWatch(mount, record::mountStopped);
         Optional<AirWatch> ofAir = devices.weather().map(station -> new AirWatch(station, record, control));
+        Optional<HeaterWatch> ofHeaters = devices.weather()
+                .flatMap(station -> devices.power().map(power -> new HeaterWatch(station, power, record)));
         return now -> {
             ofMount.look(now);
+            ofHeaters.ifPresent(heaters -> heaters.look(now));
             devices.camera().remarks().forEach(record::deviceSaid);
             ofAir.ifPresent(air -> air.look(now));
         };
@@ -372,7 +377,8 @@ public final class Wiring {
             NightControl control,
             Books books) {
         NightClock clock = venue.clock();
-        Devices devices = venue.devices();
+        Devices devices =
+                venue.devices().withCamera(new HeldCamera(venue.devices().camera(), clock));
         Observer observer = Observer.at(file.site());
         GuardedMount mount = new GuardedMount(devices.mount(), observer, file.kit(), clock);
         NightRecord record = new NightRecord(journal, clock, watcher);

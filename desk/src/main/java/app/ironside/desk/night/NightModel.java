@@ -32,6 +32,8 @@ public final class NightModel implements NightWatcher {
     private boolean ownHands;
     private boolean handsOnly;
     private String asked = "";
+    private boolean isQuestion;
+    private volatile boolean isSo = true;
     private String wanted = "";
 
     /**
@@ -71,8 +73,20 @@ public final class NightModel implements NightWatcher {
 
     @Override
     public void confirm(String what) throws InterruptedException {
+        ask(what, false);
+    }
+
+    @Override
+    public boolean isSo(String what) throws InterruptedException {
+        ask(what, true);
+        return isSo;
+    }
+
+    private void ask(String what, boolean question) throws InterruptedException {
         synchronized (this) {
             asked = ownHands ? what : "";
+            isQuestion = question;
+            isSo = true;
         }
         changed.run();
         synchronized (this) {
@@ -127,7 +141,20 @@ public final class NightModel implements NightWatcher {
         return asked;
     }
 
-    /** The person says that it is done. */
+    /** Whether what is asked can be denied too. */
+    public synchronized boolean isQuestion() {
+        return isQuestion;
+    }
+
+    /** The person says that it is not so. */
+    public synchronized void denied() {
+        if (isQuestion && !asked.isEmpty()) {
+            isSo = false;
+            confirmed();
+        }
+    }
+
+    /** The person says that it is done, or so. */
     public synchronized void confirmed() {
         asked = "";
         notifyAll();

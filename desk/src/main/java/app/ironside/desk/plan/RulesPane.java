@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -70,6 +71,9 @@ final class RulesPane extends VBox {
         String group = "";
         int row = 0;
         addBed(row++);
+        if (plan.file().kit().equipment().goTo()) {
+            addSweep(row++);
+        }
         for (Rule rule : rules()) {
             if (!rule.group().equals(group)) {
                 group = rule.group();
@@ -116,6 +120,19 @@ final class RulesPane extends VBox {
         price.getStyleClass().add("dim");
         price.setWrapText(true);
         grid.addRow(row, name, field, new Label(), price);
+    }
+
+    private void addSweep(int row) {
+        CheckBox sweep = new CheckBox("before dark, a turn through the whole travel");
+        sweep.setId("rule-sweep");
+        sweep.setSelected(plan.file().program().sweepAxes());
+        sweep.setOnAction(e -> plan.setRules(p -> p.withSweepAxes(sweep.isSelected())));
+        Label price = new Label(
+                "the axes stop at each end for you to look at the cables; without it, you turn them by the hand controller");
+        price.getStyleClass().add("dim");
+        price.setWrapText(true);
+        grid.add(sweep, 0, row, 3, 1);
+        grid.add(price, 3, row);
     }
 
     private void addRow(Rule rule, int row) {

@@ -122,8 +122,11 @@ public final class ReadyBench implements Bench {
             rows.add(row(step, event, next, asked));
         }
         // What is proven later, by the sky itself, or told after a stop.
-        left.forEach(e ->
-                rows.add(row(new ReadyStep(e.subject(), e.step(), true, Optional.empty()), Optional.of(e), false, "")));
+        left.forEach(e -> rows.add(row(
+                new ReadyStep(e.subject(), e.step(), true, Optional.empty(), Optional.empty()),
+                Optional.of(e),
+                false,
+                "")));
         steps.getChildren().setAll(rows);
     }
 
@@ -138,6 +141,7 @@ public final class ReadyBench implements Bench {
         what.setWrapText(true);
         what.getStyleClass().add("dim");
         VBox words = new VBox(1, what);
+        boolean waits = asked.equals(step.question());
         if (event.isEmpty()) {
             step.after().ifPresent(order -> {
                 Label reason = new Label("after " + order.subject() + ": " + order.reason());
@@ -145,16 +149,24 @@ public final class ReadyBench implements Bench {
                 reason.setWrapText(true);
                 words.getChildren().add(reason);
             });
+            step.remedy().filter(remedy -> waits).ifPresent(remedy -> {
+                Label remedyWords = new Label("if not: " + remedy);
+                remedyWords.getStyleClass().add("station-value");
+                remedyWords.setWrapText(true);
+                words.getChildren().add(remedyWords);
+            });
         }
         HBox.setHgrow(words, Priority.ALWAYS);
         HBox row = new HBox(mark, subject, words);
-        boolean waits = asked.equals(step.subject() + ": " + step.what());
         if (waits) {
-            Button done = new Button("Done");
+            Button done = new Button("It is so");
             done.setId("confirm-step");
             done.getStyleClass().add("chief");
             done.setOnAction(e -> model.get().confirmed());
-            row.getChildren().add(done);
+            Button not = new Button("It is not");
+            not.setId("deny-step");
+            not.setOnAction(e -> model.get().denied());
+            row.getChildren().addAll(not, done);
         } else {
             Label value =
                     new Label(event.map(StepProven::measured).orElse(step.measured() ? "to be measured" : "by hand"));
