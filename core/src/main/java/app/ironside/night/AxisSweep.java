@@ -27,6 +27,9 @@ final class AxisSweep {
     private static final double NEAR_POLE_DEG = 80;
     private static final double FEWEST_PLACES = 3;
 
+    /** It tracks when it arrives, and would run into the limit before it is stopped. */
+    private static final double SHORT_OF_CONTACT_DEG = 1;
+
     private final NightContext night;
     private final Conduct conduct;
 
@@ -51,12 +54,8 @@ final class AxisSweep {
         ends.add(new End("low in the east", -SIDEWAYS_DEG, 0, PierSide.WEST));
         ends.add(new End("near the zenith", -PIECE_DEG / 2, latitude, PierSide.WEST));
         ends.add(new End(
-                String.format(
-                        Locale.ROOT,
-                        "at the last angle before the flip at %s, %.1f° of the meridian",
-                        first.name(),
-                        rule.contactDeg()),
-                rule.contactDeg(),
+                String.format(Locale.ROOT, "at the last angle before the flip at the height of %s", first.name()),
+                rule.contactDeg() - SHORT_OF_CONTACT_DEG,
                 declination,
                 PierSide.WEST));
         ends.add(new End(
@@ -100,7 +99,7 @@ final class AxisSweep {
                                     Stage.READY,
                                     String.format(
                                             Locale.ROOT,
-                                            "Something catches %s (%.1f° of the meridian, declination %.0f°): free it and begin the night anew,"
+                                            "Something catches %s (hour angle %+.1f°, declination %+.0f°): free it and begin the night anew,"
                                                     + " or enter the angle as a contact at Site and kit. The axes stand still.",
                                             end.words(),
                                             end.hourAngleDeg(),

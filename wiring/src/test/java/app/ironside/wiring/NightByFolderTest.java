@@ -103,6 +103,11 @@ class NightByFolderTest {
         }
 
         @Override
+        public boolean isSo(String what) throws InterruptedException {
+            return devices.hands().isSo(what);
+        }
+
+        @Override
         public void focus(int steps, double stepUm) throws InterruptedException {
             devices.hands().focus(steps, stepUm);
         }
