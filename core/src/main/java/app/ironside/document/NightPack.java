@@ -17,7 +17,6 @@ import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -36,7 +35,6 @@ import net.fortuna.ical4j.model.property.Version;
 
 /** A night to take along: on paper, in the calendar, as a table, as a file that Ironside reads. */
 public record NightPack(NightFile file, NightPlan plan, NightBudget budget, ReadyList steps) {
-    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm");
     private static final Duration ALARM_BEFORE = Duration.ofMinutes(10);
 
     private ZoneId zone() {
@@ -44,7 +42,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
     }
 
     private String clock(Instant time) {
-        return CLOCK.format(time.atZone(zone()));
+        return file.site().clock(time);
     }
 
     private String clock(Optional<Instant> time) {

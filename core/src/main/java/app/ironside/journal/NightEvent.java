@@ -5,6 +5,7 @@ import java.time.Instant;
 /** Something that happened in a night: one record for each kind. */
 public sealed interface NightEvent
         permits AirMeasured,
+                AxisDoubted,
                 AxisMeasured,
                 BlockPlanned,
                 CalibrationTaken,

@@ -3,6 +3,7 @@ package app.ironside.logbook;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.Header;
 import app.ironside.journal.AirMeasured;
+import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.CalibrationTaken;
@@ -98,6 +99,7 @@ public final class EventCodec {
             Map.entry("MASTER", MasterMade.class),
             Map.entry("STACK", StackMade.class),
             Map.entry("AIR", AirMeasured.class),
+            Map.entry("AXIS_DOUBTED", AxisDoubted.class),
             Map.entry("HEATERS", HeatersSwitched.class),
             Map.entry("COMMAND", CommandTaken.class),
             Map.entry("OVERRULED", GateOverruled.class),

@@ -86,7 +86,7 @@ final class AxisSweep {
                 } catch (DeviceLost e) {
                     throw e;
                 } catch (DeviceException refused) {
-                    left.add(end.words() + ": " + refused.getMessage());
+                    left.add(end.words() + " (" + refused.problem() + ")");
                     continue;
                 }
                 mount.stop();
@@ -110,10 +110,10 @@ final class AxisSweep {
         } finally {
             mount.stop();
         }
-        left.forEach(why -> night.record().fault(Stage.READY, "Not looked at, " + why));
         return seen < FEWEST_PLACES
                 ? Optional.empty()
-                : Optional.of(seen + " of " + (seen + left.size()) + " ends of the travel looked at, nothing catches");
+                : Optional.of(seen + " of " + (seen + left.size()) + " ends of the travel looked at, nothing catches"
+                        + (left.isEmpty() ? "" : "; not looked at: " + String.join(", ", left)));
     }
 
     private void goTo(Mount mount, End end) throws InterruptedException {

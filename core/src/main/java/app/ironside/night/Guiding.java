@@ -3,6 +3,7 @@ package app.ironside.night;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.guide.GuideCalibration;
+import app.ironside.guide.GuideSample;
 import app.ironside.guide.GuideSettings;
 import app.ironside.guide.Guider;
 import app.ironside.image.Frame;
@@ -12,6 +13,7 @@ import app.ironside.journal.GuideFigures;
 import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.Stage;
+import app.ironside.journal.SubTaken;
 import app.ironside.kit.Sampling;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Equatorial;
@@ -22,6 +24,7 @@ import app.ironside.star.Star;
 import app.ironside.star.StarSearch;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -34,6 +37,8 @@ final class Guiding {
 
     private final NightContext night;
     private final Optional<Guider> fitted;
+    private final AlignmentWatch alignment;
+    private List<GuideSample> taken = List.of();
     private Optional<Mount.PierSide> calibratedOn = Optional.empty();
     private int dithers;
     private double ditherWest;
@@ -41,6 +46,7 @@ final class Guiding {
 
     Guiding(NightContext night) {
         this.night = night;
+        this.alignment = new AlignmentWatch(night);
         // Guide stars may be a pixel wide on a coarse guide camera: a narrow filter finds them best.
         StarSearch finder = night.gauge().search(DetectSettings.DEFAULT.withKernelSigmaPx(0.9));
         this.fitted = night.devices()
@@ -66,7 +72,26 @@ final class Guiding {
 
     /** How it was guided since this was asked last. */
     GuideFigures takeFigures() {
-        return fitted.map(g -> GuideFigures.of(g.takeSamples(), g.takeLost())).orElse(GuideFigures.UNKNOWN);
+        taken = fitted.map(Guider::takeSamples).orElse(List.of());
+        return fitted.map(g -> GuideFigures.of(taken, g.takeLost())).orElse(GuideFigures.UNKNOWN);
+    }
+
+    /**
+     * Holds what was watched during a sub against the polar axis: the guide star's drift, or where the frame came to lie.
+     *
+     * @param centre where the frame was recognised
+     */
+    void watchAxis(TargetPlan target, SubTaken sub, Optional<Equatorial> centre) {
+        if (isGuiding()) {
+            fitted.flatMap(Guider::calibration)
+                    .ifPresent(calibration -> alignment.guided(target.position(), taken, calibration));
+        } else if (fitted.isEmpty()) {
+            if (sub.test()) {
+                alignment.moved();
+            }
+            Instant middle = sub.exposed().from().plus(sub.exposed().duration().dividedBy(2));
+            centre.ifPresent(place -> alignment.followed(middle, place));
+        }
     }
 
     void stop() {
@@ -213,6 +238,7 @@ final class Guiding {
 
     /** Without a guide star the mount itself is sent aside by the same way. */
     private boolean shiftMount(double west, double north) throws InterruptedException {
+        alignment.moved();
         Mount mount = night.devices().mount();
         Equatorial here = mount.pointing();
         Equatorial aside = new TangentPlane(here).unproject(-west / 3600, north / 3600);

@@ -112,6 +112,7 @@ final class SubTaker {
                 place.map(PlateSolution::wcs),
                 verdict);
         night.record().tell(sub);
+        guiding.watchAxis(target, sub, place.map(PlateSolution::centre));
         SubFacts.tellRegraded(night.record(), judge, measured.set());
         return Optional.of(sub);
     }

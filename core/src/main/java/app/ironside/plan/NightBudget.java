@@ -313,8 +313,7 @@ public record NightBudget(
     }
 
     private static String clock(Given given, Instant time) {
-        return java.time.format.DateTimeFormatter.ofPattern("HH:mm")
-                .format(time.atZone(given.site().zone()));
+        return given.site().clock(time);
     }
 
     private static String capital(String words) {

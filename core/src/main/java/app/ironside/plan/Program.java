@@ -178,9 +178,16 @@ public record Program(
         return PolarTolerance.limit(kit, polarNight());
     }
 
-    /** What the axis has to hold for: the longest sub, the target that turns most, and the hours of a long night. */
+    /**
+     * What the axis has to hold for: the longest sub, the target that turns most, and the hours for which one target is followed, at
+     * most those of a long night: subs of another target are not laid upon it.
+     */
     public PolarTolerance.Night polarNight() {
-        return new PolarTolerance.Night(longestSubSeconds(), furthestDeclinationDeg(), LONG_NIGHT_HOURS);
+        double hours = targets.stream()
+                .mapToDouble(t -> Math.min(LONG_NIGHT_HOURS, t.mostHours().orElse(LONG_NIGHT_HOURS)))
+                .max()
+                .orElseThrow();
+        return new PolarTolerance.Night(longestSubSeconds(), furthestDeclinationDeg(), Math.max(1, hours));
     }
 
     /** The longest sub, which sets what the mount must hold. */

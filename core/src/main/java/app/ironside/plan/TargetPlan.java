@@ -2,12 +2,15 @@ package app.ironside.plan;
 
 import app.ironside.Check;
 import app.ironside.sky.Equatorial;
+import java.time.Duration;
 import java.time.LocalTime;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.function.Predicate;
+import java.util.stream.DoubleStream;
 
 /**
  * What to do with one target.
@@ -30,6 +33,11 @@ public record TargetPlan(
         Optional<Integer> mostSubs,
         Optional<Double> angleDeg,
         Optional<Double> minimumAltitudeDeg) {
+    /** Focusing, dithers, centring and the flip take some of the time. */
+    private static final double WITH_OVERHEADS = 1.25;
+
+    private static final double SECONDS_PER_HOUR = 3600;
+
     public TargetPlan {
         Check.name("the name of a target", name);
         goals = List.copyOf(goals);
@@ -43,6 +51,28 @@ public record TargetPlan(
         mostSubs.ifPresent(most -> Check.atLeast("mostSubs of " + name, most, 1));
         angleDeg.ifPresent(angle -> Check.inRange("angleDeg of " + name, angle, -360, 360));
         minimumAltitudeDeg.ifPresent(least -> Check.inRange("minimumAltitudeDeg of " + name, least, 0, 85));
+    }
+
+    /** For how long it is followed at most, hours, as far as its times and counts tell; empty if they leave it open. */
+    public OptionalDouble mostHours() {
+        DoubleStream byTimes = from.isPresent() && until.isPresent()
+                ? DoubleStream.of(Math.floorMod(
+                                Duration.between(from.get(), until.get()).toSeconds(),
+                                Duration.ofDays(1).toSeconds())
+                        / SECONDS_PER_HOUR)
+                : DoubleStream.empty();
+        DoubleStream byCount = mostSubs.isPresent()
+                ? DoubleStream.of(WITH_OVERHEADS * mostSubs.get() * longestSubSeconds() / SECONDS_PER_HOUR)
+                : DoubleStream.empty();
+        DoubleStream byGoals = goals.stream().allMatch(g -> g.wanted().isPresent())
+                ? DoubleStream.of(WITH_OVERHEADS
+                        * goals.stream()
+                                .mapToDouble(g -> g.wanted().get() * g.subSeconds())
+                                .sum()
+                        / SECONDS_PER_HOUR)
+                : DoubleStream.empty();
+        return DoubleStream.concat(byTimes, DoubleStream.concat(byCount, byGoals))
+                .min();
     }
 
     /** Whenever it is up, with the camera as it is, as many subs of one length as fit. */

@@ -24,6 +24,9 @@ public final class DriftFinder {
     private static final double LEAST_SPREAD = 0.05;
     private static final int ROUNDS = 3;
 
+    /** Where the axis lies square to the star: 2π / 1436.07 minutes, of an arcminute in arcseconds. */
+    static final double WORST_ARCSEC_PER_MINUTE_AN_ARCMIN = 60 * 2 * Math.PI / 1436.068;
+
     /**
      * A star watched with declination not corrected.
      *
@@ -63,9 +66,9 @@ public final class DriftFinder {
             double by = 0;
             for (DriftSight s : sights) {
                 double w = 1 / Math.max(1e-4, s.sigmaArcsecPerMinute());
-                double here = drift(s, up, east);
-                double a = (drift(s, up + 1, east) - here) * w;
-                double b = (drift(s, up, east + 1) - here) * w;
+                double here = expectedArcsecPerMinute(s, up, east);
+                double a = (expectedArcsecPerMinute(s, up + 1, east) - here) * w;
+                double b = (expectedArcsecPerMinute(s, up, east + 1) - here) * w;
                 double y = (s.driftArcsecPerMinute() - here) * w;
                 aa += a * a;
                 bb += b * b;
@@ -86,8 +89,13 @@ public final class DriftFinder {
         return new PolarError(up, east, Math.sqrt(varianceUp + varianceEast), 0);
     }
 
-    /** Drift north in arcseconds a minute with an axis so many arcminutes off. */
-    private double drift(DriftSight s, double upArcmin, double eastArcmin) {
+    /**
+     * Drift of a star, north positive, with an axis that stands so far off.
+     *
+     * @param upArcmin too high
+     * @param eastArcmin too far east
+     */
+    double expectedArcsecPerMinute(DriftSight s, double upArcmin, double eastArcmin) {
         double[] axis = axis(upArcmin, eastArcmin);
         double before = fromAxis(s.star(), s.start(), axis);
         double after = fromAxis(s.star(), s.start().plus(s.watched()), axis);

@@ -1,7 +1,10 @@
 package app.ironside.sky;
 
 import app.ironside.Check;
+import java.time.Instant;
 import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -27,6 +30,8 @@ public record Site(
         double marginDeg,
         Optional<LightDome> dome,
         Optional<Double> seeingArcsec) {
+    private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm", Locale.ROOT);
+
     /** A site without margin and without a town. */
     public Site(
             String name,
@@ -47,6 +52,11 @@ public record Site(
         Check.inRange("elevationM", elevationM, -500, 9000);
         Check.inRange("skyMagPerArcsec2", skyMagPerArcsec2, 14, 22.5);
         Check.inRange("marginDeg", marginDeg, 0, 30);
+    }
+
+    /** What a clock on the wall shows there: "23:05". */
+    public String clock(Instant time) {
+        return CLOCK.format(time.atZone(zone));
     }
 
     /** The altitude of the pole that is above the horizon. */

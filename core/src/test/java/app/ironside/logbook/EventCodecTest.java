@@ -8,6 +8,7 @@ import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusVerdict;
 import app.ironside.guide.GuideSample;
 import app.ironside.journal.AirMeasured;
+import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.CalibrationTaken;
@@ -124,6 +125,7 @@ class EventCodecTest {
                     OptionalDouble.of(2.5),
                     OptionalDouble.of(19),
                     true),
+            new AxisDoubted(TIME, "t", TIME, 4.5, -1.2, 0.1),
             new HeatersSwitched(TIME, "t", true, 1.25),
             new FrameSolved(
                     TIME,

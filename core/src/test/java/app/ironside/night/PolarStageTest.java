@@ -20,6 +20,7 @@ import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.journal.Gate;
 import app.ironside.kit.Kit;
+import app.ironside.kit.PolarTolerance;
 import app.ironside.plan.Program;
 import app.ironside.point.Centering;
 import app.ironside.point.GuardedMount;
@@ -74,10 +75,8 @@ class PolarStageTest {
         when(night.record()).thenReturn(record);
         when(night.archive()).thenReturn(mock(FrameArchive.class));
         Program program = mock(Program.class);
-        when(program.longestSubSeconds()).thenReturn(10.0);
-        when(program.furthestDeclinationDeg()).thenReturn(30.0);
         when(program.polarLimit(any())).thenCallRealMethod();
-        when(program.polarNight()).thenCallRealMethod();
+        when(program.polarNight()).thenReturn(new PolarTolerance.Night(10, 30, 10));
         when(night.program()).thenReturn(program);
     }
 

@@ -14,6 +14,7 @@ import app.ironside.sky.Observer;
 import app.ironside.sky.Site;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -152,5 +153,29 @@ class FilterGoalTest {
                 .isInstanceOf(BadInputException.class)
                 .hasMessageContaining("gibbous")
                 .hasMessageContaining("by-filter, dark, half, any");
+    }
+
+    /** The polar axis holds for as long as one target is followed: by its times, by its counts, else for a long night. */
+    @Test
+    void aTargetIsFollowedForSoLong() {
+        Equatorial place = new Equatorial(23.46, 30.66);
+        FilterGoal open = new FilterGoal("L", 120);
+        TargetPlan whenever = new TargetPlan("M 33", place, List.of(open), 2);
+        assertThat(whenever.mostHours()).isEmpty();
+        TargetPlan counted = new TargetPlan("M 33", place, List.of(open.withSubs(Optional.of(60))), 2);
+        assertThat(counted.mostHours().orElseThrow())
+                .as("two hours of light, and a quarter more")
+                .isEqualTo(2.5);
+        TargetPlan timed = new TargetPlan(
+                "M 33",
+                place,
+                List.of(open),
+                2,
+                Optional.of(LocalTime.of(22, 30)),
+                Optional.of(LocalTime.of(2, 0)),
+                Optional.of(300),
+                Optional.empty(),
+                Optional.empty());
+        assertThat(timed.mostHours().orElseThrow()).as("across midnight").isEqualTo(3.5);
     }
 }

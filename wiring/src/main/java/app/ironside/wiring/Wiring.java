@@ -17,6 +17,7 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.ProgramRevised;
 import app.ironside.journal.SubTaken;
+import app.ironside.kit.Kit;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.AirWatch;
@@ -298,10 +299,12 @@ public final class Wiring {
 
     /** Who looks round in every wait. */
     private static WatchedClock.Watch watch(
-            Devices devices, GuardedMount mount, NightRecord record, NightControl control) {
+            Kit kit, Devices devices, GuardedMount mount, NightRecord record, NightControl control) {
         MountWatch ofMount = new MountWatch(mount, record::mountStopped);
         Optional<AirWatch> ofAir = devices.weather().map(station -> new AirWatch(station, record, control));
         Optional<HeaterWatch> ofHeaters = devices.weather()
+                .filter(station ->
+                        kit.equipment().heated() && !kit.equipment().heaters().isEmpty())
                 .flatMap(station -> devices.power().map(power -> new HeaterWatch(station, power, record)));
         return now -> {
             ofMount.look(now);
@@ -387,7 +390,7 @@ public final class Wiring {
                 file.kit(),
                 new ProgramInForce(file.program(), text -> revised(text, file)),
                 devices.withMount(mount),
-                new WatchedClock(clock, watch(devices, mount, record, control)),
+                new WatchedClock(clock, watch(file.kit(), devices, mount, record, control)),
                 books.archive(),
                 record,
                 venue.gauge(),

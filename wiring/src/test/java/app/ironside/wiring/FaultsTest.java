@@ -6,6 +6,7 @@ import app.ironside.Workers;
 import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
 import app.ironside.document.RehearsedFault;
+import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.Dithered;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.JournalInMemory;
@@ -36,6 +37,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Stream;
@@ -195,6 +197,21 @@ class FaultsTest {
             acts(kind, night.state(), set);
         }
         TABLE.add(line(kit, kind, night, set));
+    }
+
+    /** An axis that sinks by ten arcminutes shows in the pulses of the subs that follow; one that stays is not doubted. */
+    @Test
+    void anAxisThatSinksIsDoubted() throws Exception {
+        Rehearsed night = run(
+                "wren", List.of(new RehearsedFault(FaultKind.POLAR_ERROR, AT, Optional.empty(), Optional.of(10.0))));
+        List<AxisDoubted> doubts = night.state().all(AxisDoubted.class);
+        assertThat(doubts).hasSize(1);
+        Instant sank = night.truth().get(0).from();
+        assertThat(Duration.between(sank, doubts.get(0).since()).toMinutes()).isBetween(-2L, 12L);
+        assertThat(doubts.get(0).leastArcmin()).isBetween(2.5, 14.0);
+        assertThat(undisturbed("wren").all(AxisDoubted.class)).isEmpty();
+        assertThat(undisturbed("heron").all(AxisDoubted.class)).isEmpty();
+        assertThat(undisturbed("lark").all(AxisDoubted.class)).isEmpty();
     }
 
     /** Its guide camera's window is 20″ wide, and a pulse after a dither moves the star by as much. */
