@@ -15,7 +15,7 @@ import java.util.Optional;
  */
 public record DeclinationDrift(
         Instant start, Duration watched, double northArcsecPerMinute, double sigmaArcsecPerMinute) {
-    private static final int FEWEST_SAMPLES = 20;
+    private static final int FEWEST_SAMPLES = 12;
     private static final Duration SHORTEST = Duration.ofSeconds(45);
 
     /** What the air does to one exposure it does to the next too: fewer are independent than there are. */

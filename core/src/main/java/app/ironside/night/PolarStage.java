@@ -36,6 +36,9 @@ import java.util.OptionalDouble;
 /** Aligns the polar axis: measure from three exposures, turn the knobs, measure again, until the gate is passed. */
 final class PolarStage {
     private static final Duration EXPOSURE = Duration.ofSeconds(6);
+    /** Of the limit: with knobs at hand a turn more costs a minute, and the ground gives until dawn. */
+    private static final double AIMED_AT = 0.5;
+
     private static final double DECLINATION_DEG = 62;
     private static final double FIRST_HOUR_ANGLE_DEG = -62;
 
@@ -88,12 +91,13 @@ final class PolarStage {
         record.stage(Stage.POLAR);
         PolarTolerance.Limit allowed = night.program().polarLimit(night.kit());
         double limit = allowed.arcmin();
+        double aim = AIMED_AT * limit;
         Measured measured = measure(0, KnobGearing.UNKNOWN);
         int adjustment = 0;
-        while (adjustment < MOST_ADJUSTMENTS && mustTurn(measured.error(), limit) && !isOverruled()) {
+        while (adjustment < MOST_ADJUSTMENTS && mustTurn(measured.error(), aim) && !isOverruled()) {
             // The knobs are followed live from where the last exposure was taken; then the axis is measured afresh.
             Measured live = measured;
-            for (int k = 0; k < LIVE_ADJUSTMENTS && mustTurn(live.error(), limit); k++) {
+            for (int k = 0; k < LIVE_ADJUSTMENTS && mustTurn(live.error(), aim); k++) {
                 conduct.announce("after this turn of the knobs", Duration.ofSeconds(60));
                 conduct.safePoint(Stage.POLAR);
                 if (isOverruled()) {
@@ -118,9 +122,9 @@ final class PolarStage {
                         allowed.because()));
     }
 
-    /** What is measured is sure to be inside the limit, or turning on would follow the measurement's own error. */
-    private static boolean mustTurn(PolarError error, double limitArcmin) {
-        return error.atMostArcmin() > limitArcmin && !error.isWithinMeasurement();
+    /** What is measured is sure to be inside, or turning on would follow the measurement's own error. */
+    private static boolean mustTurn(PolarError error, double aimArcmin) {
+        return error.atMostArcmin() > aimArcmin && !error.isWithinMeasurement();
     }
 
     /** Whether a person goes on with the axis as it stands, or ends the night. */

@@ -42,6 +42,9 @@ public record Program(
         boolean sweepAxes) {
     private static final double LONG_NIGHT_HOURS = 10;
 
+    /** The axis is set once, and is to serve what is added to a short night too. */
+    private static final double SHORT_NIGHT_HOURS = 6;
+
     public Program {
         targets = List.copyOf(targets);
         Check.atLeast("targets", targets.size(), 1);
@@ -180,14 +183,15 @@ public record Program(
 
     /**
      * What the axis has to hold for: the longest sub, the target that turns most, and the hours for which one target is followed, at
-     * most those of a long night: subs of another target are not laid upon it.
+     * least those of a short night and at most those of a long one: subs of another target are not laid upon it.
      */
     public PolarTolerance.Night polarNight() {
         double hours = targets.stream()
                 .mapToDouble(t -> Math.min(LONG_NIGHT_HOURS, t.mostHours().orElse(LONG_NIGHT_HOURS)))
                 .max()
                 .orElseThrow();
-        return new PolarTolerance.Night(longestSubSeconds(), furthestDeclinationDeg(), Math.max(1, hours));
+        return new PolarTolerance.Night(
+                longestSubSeconds(), furthestDeclinationDeg(), Math.max(SHORT_NIGHT_HOURS, hours));
     }
 
     /** The longest sub, which sets what the mount must hold. */

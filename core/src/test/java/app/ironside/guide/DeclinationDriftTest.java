@@ -53,6 +53,6 @@ class DeclinationDriftTest {
 
     @Test
     void aFewExposuresTellNothing() {
-        assertThat(DeclinationDrift.of(held(new Random(1), 1, 0.5, 15), RATE)).isEmpty();
+        assertThat(DeclinationDrift.of(held(new Random(1), 1, 0.5, 11), RATE)).isEmpty();
     }
 }

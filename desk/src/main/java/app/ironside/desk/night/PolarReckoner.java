@@ -5,6 +5,7 @@ import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
 import app.ironside.document.NightFile;
+import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.Stage;
@@ -48,6 +49,27 @@ final class PolarReckoner {
                 : (Math.abs(altitude) > Math.abs(azimuth)
                         ? (altitude > 0 ? "Lower the axis." : "Raise the axis.")
                         : (azimuth > 0 ? "Move the axis west." : "Move the axis east."));
+        Optional<AxisDoubted> doubt = moment.night()
+                .last(AxisDoubted.class)
+                .filter(d -> chosen.filter(AxisMeasured.class::isInstance).isEmpty()
+                        && d.time().isAfter(e.time()));
+        if (doubt.isPresent()) {
+            AxisDoubted d = doubt.get();
+            return new ReckoningState(
+                    Words.format("Measure again: %.0f′ or more from there.", d.leastArcmin()),
+                    d.text(),
+                    true,
+                    List.of(
+                            new Row("measured", Words.format("%.2f′ ± %.2f′", total, e.uncertaintyArcmin())),
+                            new Row(
+                                    "drift seen",
+                                    Words.format("%+.1f″ a minute, north positive", d.driftArcsecPerMinute())),
+                            new Row("drift by that axis", Words.format("%+.1f″ a minute", d.expectedArcsecPerMinute())),
+                            new Row("since", file.site().clock(d.since()))),
+                    "What guiding took out of declination in each sub is held against what the axis as measured would give"
+                            + " (Hook 1989). One star tells one part of the error: it may be more.",
+                    List.of());
+        }
         boolean guided = file.kit().guideOptics().isPresent();
         List<Row> rows = new ArrayList<>(List.of(
                 new Row(
