@@ -29,6 +29,14 @@ public interface Hands {
     boolean isSo(String what) throws InterruptedException;
 
     /**
+     * Asks for the pole star to be set in the reticle of the polar telescope by the two knobs.
+     *
+     * @param what is to be true then
+     * @return whether it is
+     */
+    boolean alignByReticle(String what) throws InterruptedException;
+
+    /**
      * Asks for a turn of the focus ring or draw tube.
      *
      * @param steps the least turn a hand makes, so many times; positive outward

@@ -12,6 +12,7 @@ import app.ironside.kit.Optics;
 import app.ironside.kit.Sensor;
 import app.ironside.plan.Calibrations;
 import app.ironside.plan.Program;
+import app.ironside.plan.SetUp;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Horizon;
 import app.ironside.sky.Site;
@@ -150,7 +151,7 @@ public record FirstNight(
                 new Calibrations(16, 30, 15, 0.42),
                 Optional.empty(),
                 Optional.empty(),
-                true);
+                SetUp.USUAL);
         return NightFile.of(site(), kit(), program, List.of(), JsonNodeFactory.instance.objectNode());
     }
 }

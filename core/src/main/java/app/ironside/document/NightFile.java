@@ -7,7 +7,9 @@ import app.ironside.kit.KitFile;
 import app.ironside.plan.Calibrations;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.MoonRule;
+import app.ironside.plan.PolarBy;
 import app.ironside.plan.Program;
+import app.ironside.plan.SetUp;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
@@ -68,7 +70,27 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             Calibrations calibrations,
             Optional<Integer> fullFramesPerLeg,
             Optional<LocalTime> bedBy,
-            Optional<Boolean> sweepAxes) {}
+            Optional<SetUpEntry> setUp) {}
+
+    /** What is left out is as usual. */
+    private record SetUpEntry(Optional<Boolean> sweepAxes, Optional<String> polarBy, Optional<Boolean> atOnce) {
+        static Optional<SetUpEntry> of(SetUp setUp) {
+            return setUp.equals(SetUp.USUAL)
+                    ? Optional.empty()
+                    : Optional.of(new SetUpEntry(
+                            Optional.of(setUp.sweepAxes()),
+                            Optional.of(word(setUp.polarBy())),
+                            Optional.of(setUp.atOnce())));
+        }
+
+        SetUp setUp(String name) {
+            return new SetUp(
+                    sweepAxes.orElse(SetUp.USUAL.sweepAxes()),
+                    polarBy.map(word -> named(PolarBy.values(), word, name + ", program.setUp", "polarBy"))
+                            .orElse(SetUp.USUAL.polarBy()),
+                    atOnce.orElse(SetUp.USUAL.atOnce()));
+        }
+    }
 
     private record Entry(
             LocalDate date,
@@ -158,6 +180,11 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                     entry.lessons().orElse(List.of()),
                     observatory,
                     text);
+        } catch (BadInputException e) {
+            if (e.getMessage().startsWith(name)) {
+                throw e; // it names the file and the place in it
+            }
+            throw e.in(name);
         } catch (IllegalArgumentException e) {
             throw new BadInputException(name, e.getMessage(), EXAMPLE, e);
         }
@@ -193,7 +220,7 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.calibrations(),
                 p.fullFramesPerLeg(),
                 p.bedBy(),
-                p.sweepAxes().orElse(true));
+                p.setUp().map(setUp -> setUp.setUp(name)).orElse(SetUp.USUAL));
     }
 
     private static List<FilterGoal> goals(TargetEntry t, String name) {
@@ -212,7 +239,9 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                             g.hoursWanted()
                                     .map(h -> new FilterGoal.Gathered(
                                             h, g.hoursKept().orElse(0.0))),
-                            g.moon().map(word -> moon(word, t, name)).orElse(MoonRule.BY_FILTER)))
+                            g.moon()
+                                    .map(word -> named(MoonRule.values(), word, name + ", target " + t.name(), "moon"))
+                                    .orElse(MoonRule.BY_FILTER)))
                     .toList();
         }
         double seconds = t.subSeconds()
@@ -227,18 +256,18 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 .toList();
     }
 
-    private static MoonRule moon(String word, TargetEntry t, String name) {
-        return Arrays.stream(MoonRule.values())
-                .filter(rule -> word(rule).equals(word))
+    private static <E extends Enum<E>> E named(E[] all, String word, String where, String what) {
+        return Arrays.stream(all)
+                .filter(each -> word(each).equals(word))
                 .findFirst()
                 .orElseThrow(() -> new BadInputException(
-                        name + ", target " + t.name(),
-                        "moon is \"" + word + "\"",
-                        Arrays.stream(MoonRule.values()).map(NightFile::word).collect(Collectors.joining(", "))));
+                        where,
+                        what + " is \"" + word + "\"",
+                        Arrays.stream(all).map(NightFile::word).collect(Collectors.joining(", "))));
     }
 
-    private static String word(MoonRule rule) {
-        return rule.name().toLowerCase(Locale.ROOT).replace('_', '-');
+    private static String word(Enum<?> each) {
+        return each.name().toLowerCase(Locale.ROOT).replace('_', '-');
     }
 
     /** The one length of all subs of a target that says nothing more of its filters. */
@@ -297,7 +326,7 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.calibrations(),
                 p.fullFramesPerLeg(),
                 p.bedBy(),
-                p.sweepAxes() ? Optional.empty() : Optional.of(false));
+                SetUpEntry.of(p.setUp()));
     }
 
     private static Equatorial position(TargetEntry t, String name, DeepSkyCatalogue objects) {

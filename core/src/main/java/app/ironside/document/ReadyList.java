@@ -189,7 +189,7 @@ public record ReadyList(List<ReadyStep> steps) {
 
     private static void byHandAfter(List<ReadyStep> steps, Kit kit, Program program) {
         String travel = "nothing catches through the whole travel, past the meridian and back";
-        if (kit.equipment().goTo() && program.sweepAxes()) {
+        if (kit.equipment().goTo() && program.setUp().sweepAxes()) {
             steps.add(ReadyStep.measured("cables", travel)
                     .after(
                             "mount",
@@ -203,7 +203,7 @@ public record ReadyList(List<ReadyStep> steps) {
                         "If the one you hold fails at two in the morning nobody can stop the night but at the telescope: take a second,"
                                 + " or stay near."));
         steps.add(ReadyStep.byHand("caps", "main and guide optics are open, the hood waits until focus is found"));
-        if (!kit.equipment().goTo()) {
+        if (!kit.equipment().goTo() || program.setUp().polarBy().byReticle()) {
             steps.add(ReadyStep.byHand("pole star", "it stands in the reticle where it belongs at this minute")
                     .after(kit.equipment().needsBalance() ? "balance" : "load", "balancing afterwards moves the axis"));
         }

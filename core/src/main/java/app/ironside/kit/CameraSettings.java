@@ -21,6 +21,10 @@ public record CameraSettings(Optional<Integer> gain, Optional<Integer> offset, O
         readoutMode.ifPresent(m -> Check.name("readoutMode", m));
     }
 
+    public CameraSettings withGain(int other) {
+        return new CameraSettings(Optional.of(other), offset, readoutMode);
+    }
+
     /** In words; empty if nothing is set. */
     public String words() {
         StringBuilder words = new StringBuilder();

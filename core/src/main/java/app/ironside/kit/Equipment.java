@@ -97,6 +97,15 @@ public record Equipment(
 
     /** The same kit connected by other drivers. */
     public Equipment withDrivers(Map<String, DriverChoice> others) {
+        return with(camera, others);
+    }
+
+    /** The same with another setting of the main camera. */
+    public Equipment withCamera(CameraSettings other) {
+        return with(other, drivers);
+    }
+
+    private Equipment with(CameraSettings setting, Map<String, DriverChoice> others) {
         return new Equipment(
                 colour,
                 deepRedShare,
@@ -114,7 +123,7 @@ public record Equipment(
                 heated,
                 ownFlipDeg,
                 rotator,
-                camera,
+                setting,
                 others);
     }
 

@@ -53,6 +53,25 @@ public record Kit(
         return new Kit(name, optics, sensor, filters, motorFocuser, mount, guideOptics, other);
     }
 
+    /** The same with the main camera at a point of its gain curve. */
+    public Kit atGain(Equipment.GainPoint gain) {
+        CameraSettings set = equipment.camera().withGain((int) Math.round(gain.setting()));
+        return new Kit(
+                name,
+                optics,
+                sensor.atGain(gain),
+                filters,
+                motorFocuser,
+                mount,
+                guideOptics,
+                equipment.withCamera(set));
+    }
+
+    /** Whether the main camera stands at a point of its gain curve. */
+    public boolean isAtGain(Equipment.GainPoint gain) {
+        return sensor.atGain(gain).equals(sensor);
+    }
+
     /** What focuses: the motor, or a hand. */
     public FocuserSpec focuser() {
         return motorFocuser.orElseGet(() -> FocuserSpec.byHand(optics));

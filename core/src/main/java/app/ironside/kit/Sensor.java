@@ -40,6 +40,25 @@ public record Sensor(
         Check.positive("darkDoublingC", darkDoublingC);
     }
 
+    /** The same sensor at another gain. */
+    public Sensor atGain(Equipment.GainPoint gain) {
+        return new Sensor(
+                widthPx,
+                heightPx,
+                pixelUm,
+                gain.electronsPerAdu(),
+                offsetAdu,
+                bitDepth,
+                gain.readNoiseElectrons(),
+                gain.fullWellElectrons(),
+                quantumEfficiency,
+                darkElectronsPerSecond,
+                darkReferenceC,
+                darkDoublingC,
+                cooled,
+                readoutSeconds);
+    }
+
     /** The largest number the converter gives, as written to a file. */
     public int fullScaleAdu() {
         return (1 << bitDepth) - 1;

@@ -99,11 +99,14 @@ final class AlignmentWatch {
                         moved.leastArcmin())
                 : String.format(
                         Locale.ROOT,
-                        "Since %s the field creeps %s by %.0f′ an hour: the polar axis is at least %.0f′ off. Set it again by the reticle, or"
+                        "Since %s stars drift %s by %.1f″ a minute%s: the polar axis is at least %.0f′ off. Set it again by the reticle, or"
                                 + " measure it.",
                         since,
-                        toward(-moved.seenArcsecPerMinute()),
+                        toward(moved.seenArcsecPerMinute()),
                         Math.abs(moved.seenArcsecPerMinute()),
+                        night.kit().guideOptics().isPresent()
+                                ? ", which guiding takes out"
+                                : String.format(Locale.ROOT, ", %.0f′ an hour", Math.abs(moved.seenArcsecPerMinute())),
                         moved.leastArcmin());
         night.record()
                 .tell(new AxisDoubted(

@@ -33,6 +33,7 @@ import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.PolarBy;
 import app.ironside.plan.Program;
 import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
@@ -410,7 +411,8 @@ public final class NightEngine {
         }
         conduct.safePoint(Stage.FOCUS);
         if (!record.state().passed(Stage.POLAR)) {
-            boolean aligned = polar.run();
+            boolean aligned =
+                    night.program().setUp().polarBy() == PolarBy.RETICLE ? polar.takeByReticle() : polar.run();
             conduct.gate(Stage.POLAR, aligned, measured(Stage.POLAR), night.clock()::await);
         }
     }

@@ -40,6 +40,11 @@ public final class PersonsHands implements Hands {
     }
 
     @Override
+    public boolean alignByReticle(String what) throws InterruptedException {
+        return person.isSo(what);
+    }
+
+    @Override
     public void focus(int steps, double stepUm) throws InterruptedException {
         person.confirm(String.format(
                 Locale.ROOT,

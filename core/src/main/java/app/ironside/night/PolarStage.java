@@ -10,6 +10,7 @@ import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
 import app.ironside.kit.MeridianRule;
 import app.ironside.kit.PolarTolerance;
+import app.ironside.plan.PolarBy;
 import app.ironside.point.Centering;
 import app.ironside.polar.AxisFinder;
 import app.ironside.polar.AxisSight;
@@ -35,7 +36,11 @@ import java.util.OptionalDouble;
 
 /** Aligns the polar axis: measure from three exposures, turn the knobs, measure again, until the gate is passed. */
 final class PolarStage {
+    /** The step of Ready by which the axis is set without a measurement. */
+    static final String POLE_STAR = "pole star";
+
     private static final Duration EXPOSURE = Duration.ofSeconds(6);
+
     /** Of the limit: with knobs at hand a turn more costs a minute, and the ground gives until dawn. */
     private static final double AIMED_AT = 0.5;
 
@@ -92,6 +97,58 @@ final class PolarStage {
         PolarTolerance.Limit allowed = night.program().polarLimit(night.kit());
         double limit = allowed.arcmin();
         double aim = AIMED_AT * limit;
+        PolarError error = night.program().setUp().polarBy() == PolarBy.DRIFT ? byDrift(aim) : byImages(aim);
+        return record.gate(
+                Gate.atMost(Stage.POLAR, error.atMostArcmin(), limit, "′"),
+                String.format(
+                        Locale.ROOT,
+                        "The axis is %.2f′ ± %.2f′ from the pole; %s subs of %.0f s allow %.2f′: %s.",
+                        error.totalArcmin(),
+                        error.uncertaintyArcmin(),
+                        night.kit().guideOptics().isPresent() ? "guided" : "unguided",
+                        night.program().longestSubSeconds(),
+                        limit,
+                        allowed.because()));
+    }
+
+    /** The axis as the reticle left it at Ready: a person's word, and no measurement. */
+    boolean takeByReticle() {
+        night.record().stage(Stage.POLAR);
+        boolean set = night.record().state().all(StepProven.class).stream()
+                .anyMatch(step -> step.subject().equals(POLE_STAR) && step.proven());
+        return night.record()
+                .gate(
+                        Gate.atLeast(Stage.POLAR, set ? 1 : 0, 1, "confirmed"),
+                        set
+                                ? "The axis was set by the reticle, by your word, and is not measured; 5′ to 10′ is usual."
+                                : "Nobody has confirmed that the pole star stands in its place.");
+    }
+
+    private PolarError byDrift(double aim) throws InterruptedException {
+        KnobGearing gearing = KnobGearing.UNKNOWN;
+        DriftWatch drift = new DriftWatch(night, centering);
+        PolarError error = told(drift.measure(), gearing, 0, drift.frames());
+        for (int adjustment = 1;
+                adjustment <= MOST_ADJUSTMENTS && mustTurn(error, aim) && !isOverruled();
+                adjustment++) {
+            conduct.announce("after this turn of the knobs", Duration.ofSeconds(60));
+            conduct.safePoint(Stage.POLAR);
+            KnobAdvice advice = KnobAdvice.toRemove(error, gearing);
+            turnKnobs(advice);
+            PolarError now = drift.measure();
+            gearing = gearing.learnedFrom(advice, error, now);
+            error = told(now, gearing, adjustment, drift.frames());
+        }
+        return error;
+    }
+
+    private PolarError told(PolarError error, KnobGearing gearing, int adjustment, List<AxisMeasured.Sight> frames) {
+        tell(error, gearing, adjustment, false, frames);
+        return error;
+    }
+
+    private PolarError byImages(double aim) throws InterruptedException {
+        NightRecord record = night.record();
         Measured measured = measure(0, KnobGearing.UNKNOWN);
         int adjustment = 0;
         while (adjustment < MOST_ADJUSTMENTS && mustTurn(measured.error(), aim) && !isOverruled()) {
@@ -108,18 +165,7 @@ final class PolarStage {
             measured = measure(adjustment, live.gearing());
             LiveAxis.knock(live.error(), measured.error()).ifPresent(sentence -> record.fault(Stage.POLAR, sentence));
         }
-        PolarError error = measured.error();
-        return record.gate(
-                Gate.atMost(Stage.POLAR, error.atMostArcmin(), limit, "′"),
-                String.format(
-                        Locale.ROOT,
-                        "The axis is %.2f′ ± %.2f′ from the pole; %s subs of %.0f s allow %.2f′: %s.",
-                        error.totalArcmin(),
-                        error.uncertaintyArcmin(),
-                        night.kit().guideOptics().isPresent() ? "guided" : "unguided",
-                        night.program().longestSubSeconds(),
-                        limit,
-                        allowed.because()));
+        return measured.error();
     }
 
     /** What is measured is sure to be inside, or turning on would follow the measurement's own error. */
@@ -146,11 +192,7 @@ final class PolarStage {
     /** Has the knobs turned and looks, from one exposure, where the axis has gone. */
     private Measured adjustLive(Measured before, int adjustment) throws InterruptedException {
         KnobAdvice advice = before.advice();
-        night.record().doing(Stage.POLAR, advice.sentence(), Duration.ofSeconds(45));
-        night.devices().hands().turn(advice.altitudeTurns(), advice.azimuthTurns());
-        night.record()
-                .tell(new KnobsTurned(
-                        night.record().now(), advice.sentence(), advice.altitudeTurns(), advice.azimuthTurns()));
+        turnKnobs(advice);
         List<AxisMeasured.Sight> frames = new ArrayList<>();
         PolarResult result = before.live()
                 .update(sight("After adjustment " + adjustment, frames).sight());
@@ -159,8 +201,16 @@ final class PolarStage {
         }
         PolarError now = (PolarError) result;
         Measured after = new Measured(now, before.gearing().learnedFrom(advice, before.error(), now), before.live());
-        tell(after, adjustment, true, frames);
+        tell(after.error(), after.gearing(), adjustment, true, frames);
         return after;
+    }
+
+    private void turnKnobs(KnobAdvice advice) throws InterruptedException {
+        night.record().doing(Stage.POLAR, advice.sentence(), Duration.ofSeconds(45));
+        night.devices().hands().turn(advice.altitudeTurns(), advice.azimuthTurns());
+        night.record()
+                .tell(new KnobsTurned(
+                        night.record().now(), advice.sentence(), advice.altitudeTurns(), advice.azimuthTurns()));
     }
 
     /** A solved exposure. */
@@ -272,12 +322,13 @@ final class PolarStage {
         }
         PolarError error = (PolarError) result;
         Measured measured = new Measured(error, gearing, LiveAxis.after(night.observer(), sights, error, sigma));
-        tell(measured, adjustment, false, frames);
+        tell(measured.error(), measured.gearing(), adjustment, false, frames);
         return measured;
     }
 
-    private void tell(Measured measured, int adjustment, boolean live, List<AxisMeasured.Sight> frames) {
-        PolarError error = measured.error();
+    private void tell(
+            PolarError error, KnobGearing gearing, int adjustment, boolean live, List<AxisMeasured.Sight> frames) {
+        KnobAdvice advice = KnobAdvice.toRemove(error, gearing);
         night.record()
                 .tell(new AxisMeasured(
                         night.record().now(),
@@ -296,10 +347,10 @@ final class PolarStage {
                         error.turnDeg(),
                         adjustment,
                         live,
-                        OptionalDouble.of(measured.gearing().tiltDeg()),
-                        OptionalDouble.of(measured.advice().altitudeTurns()),
-                        OptionalDouble.of(measured.advice().azimuthTurns()),
-                        measured.advice().sentence(),
+                        OptionalDouble.of(gearing.tiltDeg()),
+                        OptionalDouble.of(advice.altitudeTurns()),
+                        OptionalDouble.of(advice.azimuthTurns()),
+                        advice.sentence(),
                         frames));
     }
 

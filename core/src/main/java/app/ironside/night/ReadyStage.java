@@ -59,7 +59,9 @@ final class ReadyStage {
     /** Returns whether all steps were proven. */
     boolean run(int plannedSubs) throws InterruptedException {
         record.stage(Stage.READY);
-        Devices devices = night.devices();
+        if (night.program().setUp().atOnce()) {
+            beginAllAtOnce();
+        }
         for (ReadyStep step : night.readyList().steps()) {
             conduct.announce("after this step", Duration.ofSeconds(20));
             conduct.safePoint(Stage.READY);
@@ -78,6 +80,18 @@ final class ReadyStage {
                 proven == steps
                         ? "All " + steps + " steps are proven."
                         : (steps - proven) + " of " + steps + " steps are not proven: see the list.");
+    }
+
+    /** The cooler, which takes longest, works while the rest is proven. What does not answer shows at its own step. */
+    private void beginAllAtOnce() {
+        try {
+            night.devices().connect();
+            if (night.kit().sensor().cooled()) {
+                night.devices().camera().coolTo(night.program().coolToC());
+            }
+        } catch (DeviceException e) {
+            record.fault(Stage.READY, e.getMessage());
+        }
     }
 
     /** Told at dusk, and not when the first frame of a target cannot be recognised at midnight. The other targets go on. */
@@ -160,9 +174,16 @@ final class ReadyStage {
         }
     }
 
+    private boolean looked(ReadyStep step) throws InterruptedException {
+        return step.subject().equals(PolarStage.POLE_STAR)
+                        && night.program().setUp().polarBy().byReticle()
+                ? night.devices().hands().alignByReticle(step.question())
+                : night.devices().hands().isSo(step.question());
+    }
+
     private Optional<String> isSo(ReadyStep step) throws InterruptedException {
         for (int look = 1; look <= LOOKS; look++) {
-            if (night.devices().hands().isSo(step.question())) {
+            if (looked(step)) {
                 return Optional.of(look == 1 ? "confirmed" : "put right, then confirmed");
             }
             int left = LOOKS - look;
@@ -247,8 +268,8 @@ final class ReadyStage {
 
     private Optional<String> frame(Camera camera, boolean main) throws InterruptedException {
         CameraSettings settings = night.kit().equipment().camera();
-        if (main) {
-            camera.use(settings);
+        if (main && !isSet(camera, settings)) {
+            return Optional.empty();
         }
         Frame frame = camera.expose(night.clock(), firstExposure(main));
         record.frame(Stage.READY, main ? "First frame" : "First guide frame", frame, Optional.empty());
@@ -266,6 +287,18 @@ final class ReadyStage {
                         spread.centre(),
                         main && !settings.words().isEmpty() ? ", " + settings.words() : ""))
                 : Optional.empty();
+    }
+
+    /** Sets the camera; a gain that it does not take from outside is set by hand. */
+    private boolean isSet(Camera camera, CameraSettings settings) throws InterruptedException {
+        if (settings.gain().isPresent() && camera.abilities().gain().isEmpty()) {
+            camera.use(new CameraSettings(Optional.empty(), settings.offset(), settings.readoutMode()));
+            return night.devices()
+                    .hands()
+                    .isSo("camera: it is set to gain " + settings.gain().get());
+        }
+        camera.use(settings);
+        return true;
     }
 
     /** Another camera than the kit's, a crop or a binning would be believed all night: in the field, the scale, the darks. */

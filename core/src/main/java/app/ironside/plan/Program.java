@@ -24,7 +24,7 @@ import java.util.function.Consumer;
  * @param fullFramesPerLeg in rehearsals, read out the whole sensor for so many subs after each start or flip and only its middle
  *     for the rest; empty for whole frames always
  * @param bedBy when everything is to be done, calibration frames and warming too; empty for when it is light
- * @param sweepAxes whether the mount goes through its whole travel at Ready, so that somebody sees what catches
+ * @param setUp how the kit is brought up
  */
 public record Program(
         LocalDate date,
@@ -39,7 +39,7 @@ public record Program(
         Calibrations calibrations,
         Optional<Integer> fullFramesPerLeg,
         Optional<LocalTime> bedBy,
-        boolean sweepAxes) {
+        SetUp setUp) {
     private static final double LONG_NIGHT_HOURS = 10;
 
     /** The axis is set once, and is to serve what is added to a short night too. */
@@ -73,7 +73,7 @@ public record Program(
                 calibrations,
                 fullFramesPerLeg,
                 bedBy,
-                sweepAxes);
+                setUp);
     }
 
     public Program withCoolTo(double other) {
@@ -112,8 +112,8 @@ public record Program(
         return changed(c -> c.bedBy = other);
     }
 
-    public Program withSweepAxes(boolean other) {
-        return changed(c -> c.sweepAxes = other);
+    public Program withSetUp(SetUp other) {
+        return changed(c -> c.setUp = other);
     }
 
     private Program changed(Consumer<Changed> change) {
@@ -134,7 +134,7 @@ public record Program(
         private double minimumAltitudeDeg;
         private Calibrations calibrations;
         private Optional<LocalTime> bedBy;
-        private boolean sweepAxes;
+        private SetUp setUp;
 
         Changed(Program from) {
             this.from = from;
@@ -147,7 +147,7 @@ public record Program(
             this.minimumAltitudeDeg = from.minimumAltitudeDeg;
             this.calibrations = from.calibrations;
             this.bedBy = from.bedBy;
-            this.sweepAxes = from.sweepAxes;
+            this.setUp = from.setUp;
         }
 
         Program program() {
@@ -164,7 +164,7 @@ public record Program(
                     calibrations,
                     from.fullFramesPerLeg,
                     bedBy,
-                    sweepAxes);
+                    setUp);
         }
     }
 

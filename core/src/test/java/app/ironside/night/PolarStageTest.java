@@ -22,6 +22,7 @@ import app.ironside.journal.Gate;
 import app.ironside.kit.Kit;
 import app.ironside.kit.PolarTolerance;
 import app.ironside.plan.Program;
+import app.ironside.plan.SetUp;
 import app.ironside.point.Centering;
 import app.ironside.point.GuardedMount;
 import app.ironside.sky.Angles;
@@ -76,7 +77,8 @@ class PolarStageTest {
         when(night.archive()).thenReturn(mock(FrameArchive.class));
         Program program = mock(Program.class);
         when(program.polarLimit(any())).thenCallRealMethod();
-        when(program.polarNight()).thenReturn(new PolarTolerance.Night(10, 30, 10));
+        when(program.polarNight()).thenReturn(new PolarTolerance.Night(1, 5, 1));
+        when(program.setUp()).thenReturn(SetUp.USUAL);
         when(night.program()).thenReturn(program);
     }
 

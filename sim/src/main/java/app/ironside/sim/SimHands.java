@@ -12,6 +12,10 @@ import java.util.Optional;
 final class SimHands implements Hands {
     private static final Duration TAKES = Duration.ofSeconds(35);
 
+    /** To which a reticle is read and set, in each of the two axes (common practice: 5′ to 10′ in all). */
+    private static final double RETICLE_ARCMIN = 5;
+
+    private static final Duration BY_RETICLE = Duration.ofMinutes(3);
     private static final Duration LOOK = Duration.ofSeconds(20);
 
     /** A hand misses the asked turn by this share. */
@@ -57,6 +61,15 @@ final class SimHands implements Hands {
     @Override
     public boolean isSo(String what) throws InterruptedException {
         clock.await(LOOK);
+        return true;
+    }
+
+    @Override
+    public boolean alignByReticle(String what) throws InterruptedException {
+        mount.moveAxis(
+                RETICLE_ARCMIN * noise.gaussian() - mount.altitudeErrorArcmin(),
+                RETICLE_ARCMIN * noise.gaussian() - mount.azimuthErrorArcmin());
+        clock.await(BY_RETICLE);
         return true;
     }
 

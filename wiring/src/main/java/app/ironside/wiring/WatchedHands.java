@@ -29,6 +29,12 @@ final class WatchedHands implements Hands {
     }
 
     @Override
+    public boolean alignByReticle(String what) throws InterruptedException {
+        boolean seen = person.isSo(what);
+        return simulated.alignByReticle(what) && seen;
+    }
+
+    @Override
     public void turn(double altitudeTurns, double azimuthTurns) throws InterruptedException {
         simulated.turn(altitudeTurns, azimuthTurns);
     }

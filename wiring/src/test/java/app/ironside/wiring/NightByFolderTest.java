@@ -103,6 +103,11 @@ class NightByFolderTest {
         }
 
         @Override
+        public boolean alignByReticle(String what) throws InterruptedException {
+            return devices.hands().alignByReticle(what);
+        }
+
+        @Override
         public boolean isSo(String what) throws InterruptedException {
             return devices.hands().isSo(what);
         }

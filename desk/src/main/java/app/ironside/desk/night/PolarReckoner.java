@@ -10,7 +10,9 @@ import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.Stage;
 import app.ironside.kit.PolarTolerance;
+import app.ironside.plan.PolarBy;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 
@@ -139,11 +141,17 @@ final class PolarReckoner {
                                 + "pixel, and the turn of the field half a pixel at the corner (Hook 1989). Guiding takes the drift "
                                 + "out, not the turn.",
                         sub),
-                List.of(
-                        new School("Images", "2 min, then 1 min for each turn of the knobs. Needs focus first.", true),
-                        new School("Reticle, then images", "3 min more; the first frames are nearer.", false),
-                        new School("Reticle alone", "3 min, no computer; 5′ to 10′ is usual.", false),
-                        new School("Drift", "20 min or more; works with the pole blocked.", false)));
+                schools());
+    }
+
+    private List<School> schools() {
+        PolarBy used = file.program().setUp().polarBy();
+        return Arrays.stream(PolarBy.values())
+                .map(by -> new School(
+                        by.words(),
+                        Words.format("About %d min: %s. Chosen at Plan, Rules.", by.minutes(), by.how()),
+                        by == used))
+                .toList();
     }
 
     private static Row limitRow(String how, PolarTolerance.Limit limit) {

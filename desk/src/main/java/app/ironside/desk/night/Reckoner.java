@@ -116,8 +116,14 @@ public final class Reckoner {
                 rows,
                 "",
                 List.of(
-                        new School("One at a time, each proven", "A fault has one possible cause.", true),
-                        new School("All at once", "Quicker when nothing ever fails.", false)));
+                        new School(
+                                "One at a time, each proven",
+                                "A fault has one possible cause.",
+                                !file.program().setUp().atOnce()),
+                        new School(
+                                "All at once",
+                                "The cooler begins at once, some minutes sooner. Chosen at Plan, Rules.",
+                                file.program().setUp().atOnce())));
     }
 
     /** How the night came to go on although not every step is proven. */

@@ -7,6 +7,8 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.Locale;
+import java.util.function.Function;
+import javafx.util.StringConverter;
 
 /** How the desk writes numbers, times and angles. */
 public final class Words {
@@ -63,5 +65,20 @@ public final class Words {
                 .round(new MathContext(4))
                 .stripTrailingZeros()
                 .toPlainString();
+    }
+
+    /** Names the values of a choice; what is chosen is never written. */
+    public static <T> StringConverter<T> naming(Function<T, String> name) {
+        return new StringConverter<>() {
+            @Override
+            public String toString(T value) {
+                return value == null ? "" : name.apply(value);
+            }
+
+            @Override
+            public T fromString(String words) {
+                return null;
+            }
+        };
     }
 }

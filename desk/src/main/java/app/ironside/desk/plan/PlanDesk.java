@@ -754,6 +754,8 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
             setInterleave(filters.inTurns());
         } else if (intent instanceof Intent.BroadUnderMoon broad) {
             setBroadUnderMoon(broad.allowed());
+        } else if (intent instanceof Intent.Gain gain) {
+            use(file().site(), file().kit().atGain(gain.point()));
         } else if (intent instanceof Intent.SubLength length) {
             setSubSeconds(length.seconds());
         }

@@ -8,6 +8,7 @@ import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
 import app.ironside.device.DeviceRole;
 import app.ironside.journal.NightState;
+import app.ironside.kit.Equipment;
 import app.ironside.kit.Exposure;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
@@ -513,9 +514,29 @@ public final class PlanReckoner {
                     planned == length,
                     plan.plannedSubSeconds().map(p -> new Intent.SubLength(length))));
         }
-        schools.add(new School("Low gain", "The widest range from faint to bright.", false));
-        schools.add(new School("High gain", "Less read noise, for short subs in large numbers.", false));
+        kit.equipment().gainCurve().forEach(point -> schools.add(gainSchool(filter, planned, hours, point)));
         return schools;
+    }
+
+    /** A gain with its range, and what the stack of the same hours would then be. */
+    private School gainSchool(FilterSpec filter, double seconds, double hours, Equipment.GainPoint point) {
+        Kit kit = plan.file().kit();
+        Projects.Spending spending =
+                new Projects.Spending(hours, plan.file().program().ditherEvery());
+        double[] length = {seconds};
+        double now = Projects.ways(kit, plan.file().site(), filter, spending, length)
+                .get(0)
+                .noise();
+        double then = Projects.ways(kit.atGain(point), plan.file().site(), filter, spending, length)
+                .get(0)
+                .noise();
+        return new School(
+                Words.format("Gain %.0f: %.1f stops", point.setting(), point.dynamicRangeStops()),
+                Words.format(
+                        "Read noise %.1f e⁻, full at %.0f e⁻; noise of the stack of %.0f s subs %+.1f %%.",
+                        point.readNoiseElectrons(), point.fullWellElectrons(), seconds, 100 * (then / now - 1)),
+                kit.isAtGain(point),
+                Optional.of(new Intent.Gain(point)));
     }
 
     private static String seconds(double s) {

@@ -1,6 +1,7 @@
 package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.Plot;
+import app.ironside.desk.parts.Words;
 import app.ironside.document.FaultKind;
 import app.ironside.document.RehearsedFault;
 import app.ironside.wiring.Outcome;
@@ -21,7 +22,6 @@ import javafx.scene.input.TransferMode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.util.StringConverter;
 
 /** The plan rehearsed at the kitchen table: what is to go wrong, and what came of it. */
 final class RehearsalPane extends VBox {
@@ -46,17 +46,7 @@ final class RehearsalPane extends VBox {
         this.plan = plan;
         kind.setId("fault-kind");
         kind.getItems().setAll(FaultKind.values());
-        kind.setConverter(new StringConverter<>() {
-            @Override
-            public String toString(FaultKind k) {
-                return k == null ? "" : k.sentence();
-            }
-
-            @Override
-            public FaultKind fromString(String words) {
-                return null;
-            }
-        });
+        kind.setConverter(Words.naming(FaultKind::sentence));
         kind.setValue(FaultKind.DEW);
         kind.setOnAction(e -> minutes.setPromptText(usual(kind.getValue())));
         minutes.setPromptText(usual(FaultKind.DEW));

@@ -5,6 +5,7 @@ import app.ironside.kit.Kit;
 import app.ironside.plan.CalibrationPlan;
 import app.ironside.plan.Calibrations;
 import app.ironside.plan.Overheads;
+import app.ironside.plan.PolarBy;
 import app.ironside.plan.Program;
 import java.time.LocalTime;
 import java.time.format.DateTimeParseException;
@@ -14,6 +15,7 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
@@ -74,6 +76,10 @@ final class RulesPane extends VBox {
         if (plan.file().kit().equipment().goTo()) {
             addSweep(row++);
         }
+        addPolar(row++);
+        if (plan.file().kit().sensor().cooled()) {
+            addAtOnce(row++);
+        }
         for (Rule rule : rules()) {
             if (!rule.group().equals(group)) {
                 group = rule.group();
@@ -122,17 +128,53 @@ final class RulesPane extends VBox {
         grid.addRow(row, name, field, new Label(), price);
     }
 
+    /** How the axis is set; each way with its minutes. */
+    private void addPolar(int row) {
+        ChoiceBox<PolarBy> how = new ChoiceBox<>();
+        how.setId("rule-polar");
+        how.getItems().setAll(PolarBy.values());
+        how.setConverter(Words.naming(PolarBy::words));
+        how.setValue(plan.file().program().setUp().polarBy());
+        how.setOnAction(e -> plan.setRules(p -> p.withSetUp(p.setUp().withPolarBy(how.getValue()))));
+        PolarBy now = how.getValue();
+        grid.add(new Label("polar axis by"), 0, row);
+        grid.add(how, 1, row, 2, 1);
+        grid.add(price(Words.format("about %d minutes, knobs turned twice: %s", now.minutes(), now.how())), 3, row);
+    }
+
+    private void addAtOnce(int row) {
+        CheckBox atOnce = new CheckBox("the cooler begins before the first device is proven");
+        atOnce.setId("rule-at-once");
+        atOnce.setSelected(plan.file().program().setUp().atOnce());
+        atOnce.setOnAction(e -> plan.setRules(p -> p.withSetUp(p.setUp().withAtOnce(atOnce.isSelected()))));
+        grid.add(atOnce, 0, row, 3, 1);
+        grid.add(
+                price(
+                        atOnce.isSelected()
+                                ? "ready some minutes sooner; if a supply sags, more than one part may be the cause"
+                                : "one device after the other, so that a fault has one possible cause"),
+                3,
+                row);
+    }
+
+    private static Label price(String words) {
+        Label price = new Label(words);
+        price.getStyleClass().add("dim");
+        price.setWrapText(true);
+        return price;
+    }
+
     private void addSweep(int row) {
         CheckBox sweep = new CheckBox("before dark, a turn through the whole travel");
         sweep.setId("rule-sweep");
-        sweep.setSelected(plan.file().program().sweepAxes());
-        sweep.setOnAction(e -> plan.setRules(p -> p.withSweepAxes(sweep.isSelected())));
-        Label price = new Label(
-                "the axes stop at each end for you to look at the cables; without it, you turn them by the hand controller");
-        price.getStyleClass().add("dim");
-        price.setWrapText(true);
+        sweep.setSelected(plan.file().program().setUp().sweepAxes());
+        sweep.setOnAction(e -> plan.setRules(p -> p.withSetUp(p.setUp().withSweepAxes(sweep.isSelected()))));
         grid.add(sweep, 0, row, 3, 1);
-        grid.add(price, 3, row);
+        grid.add(
+                price(
+                        "the axes stop at each end for you to look at the cables; without it, you turn them by the hand controller"),
+                3,
+                row);
     }
 
     private void addRow(Rule rule, int row) {

@@ -1,5 +1,7 @@
 package app.ironside.desk.reckon;
 
+import app.ironside.kit.Equipment;
+
 /** What a button or a card of the right column is for. States name it; who shows them carries it out. */
 public sealed interface Intent {
     /** Add the target that is looked at to the night. */
@@ -28,6 +30,9 @@ public sealed interface Intent {
 
     /** Take broad light under the Moon as well. */
     record BroadUnderMoon(boolean allowed) implements Intent {}
+
+    /** Set the main camera to a point of its gain curve. */
+    record Gain(Equipment.GainPoint point) implements Intent {}
 
     /** Plan subs of another length. */
     record SubLength(double seconds) implements Intent {}
