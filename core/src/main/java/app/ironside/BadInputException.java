@@ -23,8 +23,8 @@ public final class BadInputException extends RuntimeException {
         this.expected = expected;
     }
 
-    /** The same fault with an outer place put before it, for example the file before the line. */
+    /** The same fault with an outer place put before it, for example the file before the line, unless it is named already. */
     public BadInputException in(String outer) {
-        return new BadInputException(outer + ", " + where, found, expected, this);
+        return where.startsWith(outer) ? this : new BadInputException(outer + ", " + where, found, expected, this);
     }
 }

@@ -180,11 +180,6 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                     entry.lessons().orElse(List.of()),
                     observatory,
                     text);
-        } catch (BadInputException e) {
-            if (e.getMessage().startsWith(name)) {
-                throw e; // it names the file and the place in it
-            }
-            throw e.in(name);
         } catch (IllegalArgumentException e) {
             throw new BadInputException(name, e.getMessage(), EXAMPLE, e);
         }
