@@ -2,8 +2,8 @@ package app.ironside.cli;
 
 import app.ironside.BadInputException;
 import app.ironside.Workers;
-import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
 import app.ironside.polar.AxisFinder;
 import app.ironside.polar.AxisSight;
 import app.ironside.polar.KnobAdvice;
@@ -28,6 +28,7 @@ import java.util.Optional;
 import java.util.OptionalDouble;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 @Command(
@@ -38,8 +39,15 @@ final class PolarVerb extends Verb {
     @Parameters(
             arity = "3..*",
             paramLabel = "FILE",
-            description = "Three or more FITS images with DATE-OBS and EXPTIME, in any order.")
+            description = "Three or more FITS, TIFF or JPEG images with their time and exposure, in any order.")
     private List<Path> files;
+
+    @Option(
+            names = "--clock",
+            paramLabel = "+HH:MM",
+            defaultValue = "Z",
+            description = "How far the camera's clock, by which TIFF and JPEG tell their time, is ahead of UTC.")
+    private ZoneOffset clock;
 
     @Mixin
     private SiteOptions place;
@@ -54,9 +62,10 @@ final class PolarVerb extends Verb {
         double sigma = AxisFinder.USUAL_CENTRE_SIGMA_ARCSEC;
         double fieldRadius = 1;
         for (Path file : files) {
-            Frame frame = FitsFiles.read(file);
+            Frame frame = FrameFiles.readPicture(file);
             Instant middle = frame.header()
                     .middle()
+                    .map(told -> FrameFiles.isByCamerasClock(file) ? told.minusSeconds(clock.getTotalSeconds()) : told)
                     .orElseThrow(() -> new BadInputException(
                             file.toString(), "has no DATE-OBS and EXPTIME", "a header with the UTC start and seconds"));
             SolveResult result = solver.solve(finder().find(frame), hints);

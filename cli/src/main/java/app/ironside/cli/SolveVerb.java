@@ -106,7 +106,7 @@ final class SolveVerb extends Verb {
                     "option --write",
                     Stream.of(file, catalog).filter(Objects::nonNull).toList());
         }
-        Frame frame = FrameFiles.read(file);
+        Frame frame = FrameFiles.readPicture(file);
         SolveHints hints = frame.header().middle().map(given::withTime).orElse(given);
         PlateSolver solver = solver();
         long began = System.nanoTime();

@@ -12,6 +12,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 
 /**
@@ -24,6 +25,7 @@ public final class FolderWatch {
     private static final int DEPTH = 4;
 
     private final Path folder;
+    private final Predicate<String> wanted;
 
     /** What was told, or was there before. */
     private final Map<Path, Stamp> told;
@@ -34,9 +36,19 @@ public final class FolderWatch {
     /** How a file stands: each write changes one or the other. */
     private record Stamp(FileTime modified, long bytes) {}
 
-    /** What is there already does not count as new. */
+    /** Looks for frames; what is there already does not count as new. */
     public FolderWatch(Path folder) {
+        this(folder, FrameFiles::isFrame);
+    }
+
+    /**
+     * As above.
+     *
+     * @param wanted by the file's name
+     */
+    public FolderWatch(Path folder, Predicate<String> wanted) {
         this.folder = folder;
+        this.wanted = wanted;
         this.told = frames();
     }
 
@@ -60,7 +72,7 @@ public final class FolderWatch {
     private Map<Path, Stamp> frames() {
         Map<Path, Stamp> frames = new HashMap<>();
         try (Stream<Path> files = Files.walk(folder, DEPTH)) {
-            files.filter(f -> FrameFiles.isFrame(f.getFileName().toString()))
+            files.filter(f -> wanted.test(f.getFileName().toString()))
                     .forEach(f -> stamp(f).ifPresent(stamp -> frames.put(f, stamp)));
         } catch (IOException e) {
             throw new UncheckedIOException(folder + " cannot be looked into", e);

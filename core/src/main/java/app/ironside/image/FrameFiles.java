@@ -8,6 +8,7 @@ import java.util.Locale;
 public final class FrameFiles {
     private static final String FITS = ".*\\.(fits?|fts)(\\.gz)?";
     private static final String TIFF = ".*\\.tiff?";
+    private static final String JPEG = ".*\\.jpe?g";
 
     private FrameFiles() {}
 
@@ -15,6 +16,32 @@ public final class FrameFiles {
     public static boolean isFrame(String name) {
         String lower = name.toLowerCase(Locale.ROOT);
         return !lower.startsWith(".") && (lower.matches(FITS) || lower.matches(TIFF));
+    }
+
+    /** Whether a file, by its name, is a frame or a picture that shows where a camera looks. */
+    public static boolean isPicture(String name) {
+        return isFrame(name) || isJpeg(name);
+    }
+
+    /** Whether a file is of eight bits and a curve of its own: where it looks can be found, its light not be counted. */
+    public static boolean isJpeg(String name) {
+        String lower = name.toLowerCase(Locale.ROOT);
+        return !lower.startsWith(".") && lower.matches(JPEG);
+    }
+
+    /** Whether the time in a file is that of the camera's own clock, of whatever zone; FITS tells UTC. */
+    public static boolean isByCamerasClock(Path file) {
+        String lower = file.getFileName().toString().toLowerCase(Locale.ROOT);
+        return lower.matches(TIFF) || lower.matches(JPEG);
+    }
+
+    /**
+     * Reads a frame, or a picture of which only the stars' places and shapes are wanted.
+     *
+     * @throws BadInputException as {@link #read}
+     */
+    public static Frame readPicture(Path file) {
+        return isJpeg(file.getFileName().toString()) ? JpegFiles.read(file) : read(file);
     }
 
     /**

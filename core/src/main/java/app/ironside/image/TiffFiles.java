@@ -109,7 +109,8 @@ final class TiffFiles {
         return new Frame(width, height, pixels, header);
     }
 
-    private static Header header(Directory main) {
+    /** What a camera tells of an exposure beside its picture. */
+    static Header header(Directory main) {
         Optional<Directory> exif = value(Optional.of(main), TIFF.TAG_EXIF_IFD, Directory.class);
         OptionalDouble seconds = number(exif, EXIF.TAG_EXPOSURE_TIME);
         OptionalDouble iso = number(exif, ISO);

@@ -28,21 +28,17 @@ class FieldMapTest {
             double v = (y - (HEIGHT + 1) / 2.0) / half;
             double hfr = size.applyAsDouble(u, v) * (1 + 0.03 * random.nextGaussian());
             double ratio = Math.min(1, axes * (1 + 0.02 * random.nextGaussian()));
-            stars.add(new Star(
-                    x,
-                    y,
-                    20_000,
-                    2000,
-                    hfr,
-                    2 * hfr,
-                    Math.sqrt(1 - ratio * ratio),
-                    angle.applyAsDouble(u, v),
-                    90,
-                    false,
-                    100,
-                    Optional.empty()));
+            stars.add(star(x, y, hfr, Math.sqrt(1 - ratio * ratio), angle.applyAsDouble(u, v)));
         }
-        return new StarField(WIDTH, HEIGHT, stars, 1000, 10);
+        return field(WIDTH, HEIGHT, stars);
+    }
+
+    static Star star(double x, double y, double hfr, double eccentricity, double angle) {
+        return new Star(x, y, 20_000, 2000, hfr, 2 * hfr, eccentricity, angle, 90, false, 100, Optional.empty());
+    }
+
+    static StarField field(int width, int height, List<Star> stars) {
+        return new StarField(width, height, stars, 1000, 10);
     }
 
     private static double towardMiddle(double u, double v) {

@@ -30,7 +30,7 @@ final class Doors extends FlowPane {
                         door(
                                 "open-file",
                                 "File",
-                                "Look closely at a FITS or TIFF file, whoever took it (O)",
+                                "Look closely at a FITS, TIFF or JPEG file, whoever took it (O)",
                                 doer::chooseFrame),
                         door("open-stars", "Sky", "The stars to go by: how many, and adding more (G)", doer::showStars),
                         door("open-folder", "Folder", "The frames of this night on the disk", doer::openFolder),

@@ -43,7 +43,7 @@ final class FilesOver implements AutoCloseable {
     /** Takes all files that can be looked at: frames to step through, tables one after the other. Says which it cannot take. */
     boolean take(List<Path> files) {
         List<Path> frames = files.stream()
-                .filter(f -> FrameFiles.isFrame(f.getFileName().toString()))
+                .filter(f -> FrameFiles.isPicture(f.getFileName().toString()))
                 .toList();
         List<Path> tables = files.stream()
                 .filter(f -> StarsPane.isTable(f.getFileName().toString()))
@@ -63,7 +63,7 @@ final class FilesOver implements AutoCloseable {
                 others.isEmpty()
                         ? ""
                         : String.join(", ", others) + (others.size() == 1 ? " is" : " are")
-                                + " neither a FITS or TIFF image nor a table of stars, and not taken.");
+                                + " neither a FITS, TIFF or JPEG image nor a table of stars, and not taken.");
         return !frames.isEmpty() || !tables.isEmpty();
     }
 

@@ -24,12 +24,12 @@ final class Intake {
         this.taker = taker;
     }
 
-    /** A FITS file dropped anywhere is looked at, a table of stars is offered for import. */
+    /** A frame or picture dropped anywhere is looked at, a table of stars is offered for import. */
     void attach(Node desk) {
         desk.setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()
                     && e.getDragboard().getFiles().stream()
-                            .anyMatch(f -> FrameFiles.isFrame(f.getName()) || StarsPane.isTable(f.getName()))) {
+                            .anyMatch(f -> FrameFiles.isPicture(f.getName()) || StarsPane.isTable(f.getName()))) {
                 e.acceptTransferModes(TransferMode.COPY);
                 e.consume();
             }
@@ -46,7 +46,17 @@ final class Intake {
         FilePane.ask(
                 desk,
                 FilePane.Ask.open(
-                        FilePane.Kind.OPEN_MANY, "A frame to look at", ".fits", ".fit", ".fts", ".fits.gz", ".fit.gz"),
+                        FilePane.Kind.OPEN_MANY,
+                        "A frame to look at",
+                        ".fits",
+                        ".fit",
+                        ".fts",
+                        ".fits.gz",
+                        ".fit.gz",
+                        ".tif",
+                        ".tiff",
+                        ".jpg",
+                        ".jpeg"),
                 then);
     }
 }

@@ -96,7 +96,7 @@ final class KeyMap {
                 "P   the next palette",
                 "F   fit the picture",
                 "S   ring the measured stars",
-                "O   look closely at a FITS or TIFF file (or drop one here)",
+                "O   look closely at a FITS, TIFF or JPEG file (or drop one here)",
                 "G   the stars to go by: how many, and adding more",
                 "+ −   zoom the picture",
                 "Ctrl Z, Ctrl Y   take back a change of the plan, do it again",

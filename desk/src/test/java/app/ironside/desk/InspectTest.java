@@ -120,7 +120,7 @@ class InspectTest extends DeskHarness {
         assertThat(inspectText("#inspect-title")).isEqualTo("NGC_891.fits   1 of 2");
         assertThat(inspectText("#field-words")).isNotEmpty();
         assertThat(text("#status"))
-                .isEqualTo("note.doc is neither a FITS or TIFF image nor a table of stars, and not taken.");
+                .isEqualTo("note.doc is neither a FITS, TIFF or JPEG image nor a table of stars, and not taken.");
         robot.clickOn("#file-after");
         until("the refusal", d -> inspectText("#verdict").equals("This file cannot be looked at."));
         assertThat(inspectText("#inspect-title")).isEqualTo("broken.fits   2 of 2");

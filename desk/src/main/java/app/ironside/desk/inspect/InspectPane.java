@@ -8,6 +8,7 @@ import app.ironside.desk.picture.PicturePane;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningView;
 import app.ironside.image.FolderWatch;
+import app.ironside.image.FrameFiles;
 import app.ironside.point.FramingMatch;
 import app.ironside.point.Nudge;
 import app.ironside.sky.DeepSkyCatalogue;
@@ -48,6 +49,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     private boolean listed = true;
     private final PicturePane picture = new PicturePane("Measuring…");
     private final FieldMapView map = new FieldMapView();
+    private final HistogramView levels = new HistogramView();
     private final Label field = new Label();
     private final ReckoningView reckoning = new ReckoningView();
     private final Label title = new Label();
@@ -115,7 +117,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
                         button("save-solved", "Solved copy…", this::saveSolved),
                         button("copy-place", "Copy place", this::copyPlace),
                         button("keep-stars", "Keep its stars", this::keepStars));
-        VBox right = new VBox(8, reckoning, map, field, tools);
+        VBox right = new VBox(8, reckoning, map, levels, field, tools);
         right.setPrefWidth(344);
         right.setMinWidth(344);
         VBox.setVgrow(reckoning, Priority.ALWAYS);
@@ -181,6 +183,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         shown = Optional.empty();
         title.setText(file.getFileName() + (files.size() > 1 ? Words.format("   %d of %d", at + 1, files.size()) : ""));
         map.clear();
+        levels.clear();
         nudge.setText("");
         picture.setWhenEmpty("Measuring…");
         said.setText("Measuring stars and recognising the sky…");
@@ -202,7 +205,8 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         tools.lookup("#copy-place").setDisable(!(next.solved() instanceof PlateSolution));
         tools.lookup("#keep-stars").setDisable(!(next.solved() instanceof PlateSolution));
         reckoning.show(next.reckoning(), "");
-        map.show(next.map());
+        map.show(next.shapes());
+        levels.show(next.levels(), next.stars().backgroundAdu());
         field.setText(next.fieldWords());
         nudge();
         picture.show(Optional.of(next.picture()), Optional.empty());
@@ -263,7 +267,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     public void watch(Path where) {
         watch.setSelected(true);
         watch.setText("Watching " + where.getFileName());
-        listing.ask(progress -> new FolderWatch(where))
+        listing.ask(progress -> new FolderWatch(where, FrameFiles::isPicture))
                 .failed(why -> said.setText(why + "."))
                 .then(begun -> {
                     folder = Optional.of(begun);

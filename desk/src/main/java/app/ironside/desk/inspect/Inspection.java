@@ -12,6 +12,7 @@ import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.FrameFiles;
+import app.ironside.image.Histogram;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
@@ -22,6 +23,7 @@ import app.ironside.solve.Wcs;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.FieldMap;
 import app.ironside.star.Moffat;
+import app.ironside.star.ShapeSurface;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import app.ironside.star.StarFinder;
@@ -42,7 +44,9 @@ public record Inspection(
         Frame frame,
         PictureLevels picture,
         StarField stars,
+        Histogram levels,
         FieldMap map,
+        ShapeSurface shapes,
         SolveResult solved,
         Optional<SkyOverlay> overlay) {
     /**
@@ -51,7 +55,7 @@ public record Inspection(
      * @throws BadInputException if it is no FITS image
      */
     static Inspection of(Path file, PlateSolver solver, DeepSkyCatalogue objects) {
-        Frame frame = FrameFiles.read(file);
+        Frame frame = FrameFiles.readPicture(file);
         StarField stars = new StarFinder(DetectSettings.DEFAULT, Workers.ALL_CORES).find(frame);
         SolveHints hints = SolveHints.of(frame.header(), frame.width(), frame.height());
         SolveResult solved = solver.solve(stars, hints);
@@ -64,7 +68,9 @@ public record Inspection(
                 frame,
                 PictureLevels.of(new Shown("inspect " + file, name, frame, stars.stars())),
                 stars,
+                Histogram.of(frame),
                 FieldMap.of(stars),
+                ShapeSurface.of(stars),
                 solved,
                 overlay);
     }
@@ -105,6 +111,9 @@ public record Inspection(
             verdict = "Not recognised.";
             sentence = ((NoSolution) solved).reason();
             alert = true;
+        }
+        if (FrameFiles.isJpeg(file.getFileName().toString())) {
+            rows.add(new ReckoningState.Row("JPEG", "places and shapes hold, brightness does not"));
         }
         rows.add(new ReckoningState.Row(
                 "stars", Words.format("%,d", stars.stars().size())));

@@ -148,7 +148,7 @@ final class PolarReckoner {
         PolarBy used = file.program().setUp().polarBy();
         return Arrays.stream(PolarBy.values())
                 .map(by -> new School(
-                        by.words(),
+                        Words.capital(by.words()),
                         Words.format("About %d min: %s. Chosen at Plan, Rules.", by.minutes(), by.how()),
                         by == used))
                 .toList();

@@ -65,7 +65,8 @@ public final class PictureLoader implements AutoCloseable {
         String key = "file " + file;
         make(key, () -> {
             if (Files.exists(file)) {
-                return Optional.of(PictureLevels.of(new Shown(key, caption, FrameFiles.read(file), marks(file))));
+                return Optional.of(
+                        PictureLevels.of(new Shown(key, caption, FrameFiles.readPicture(file), marks(file))));
             }
             Optional<Frame> likeness = otherwise.frame();
             if (likeness.isEmpty()) {
