@@ -19,6 +19,9 @@ final class FocusOutliers {
     /** Less than this share of the size due does no harm. */
     private static final double LEAST_SHARE = 0.15;
 
+    /** A curve through all points that misses none of them by more than this needs no point left out. */
+    private static final double AGREED_SHARE = 0.1;
+
     /** No sizes agree better than to this share, whatever few points seem to say. */
     private static final double LEAST_SCATTER = 0.01;
 
@@ -28,6 +31,10 @@ final class FocusOutliers {
 
     /** The points to set aside, in the order of the sweep; empty if there are none, or too many. */
     static List<FocusSample> of(List<FocusSample> sorted) {
+        double[] whole = FocusCurve.fitHyperbola(sorted);
+        if (sorted.stream().allMatch(s -> Math.abs(off(s, whole)) < AGREED_SHARE)) {
+            return List.of(); // a sweep with its focus at one end can do without its sharpest points, and be wrong
+        }
         for (int count = Math.min(MOST, sorted.size() - FEWEST_LEFT); count >= 1; count--) {
             List<FocusSample> found = best(sorted, count);
             if (!found.isEmpty()) {

@@ -12,6 +12,7 @@ import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.doThrow;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.never;
+import static org.mockito.Mockito.times;
 import static org.mockito.Mockito.verify;
 import static org.mockito.Mockito.when;
 
@@ -289,6 +290,25 @@ class NightPartsTest {
                 .filteredOn(FaultTold.class::isInstance)
                 .extracting(NightEvent::text)
                 .anyMatch(text -> text.startsWith("balance, side: ") && text.endsWith("Then look again."));
+    }
+
+    /** After a stop nobody is asked again whether the tripod is level, nor is the travel shown anew; the devices are proven anew. */
+    @Test
+    void whatHandsHaveSetUpStaysAfterAStop() throws Exception {
+        NightContext night = night();
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isTrue();
+        int told = NightState.of(events).all(StepProven.class).size();
+        when(devices.mount().pointing())
+                .thenReturn(new Equatorial(10, 40), new Equatorial(10, 40), new Equatorial(14, 40));
+        when(devices.focuser().positionSteps()).thenReturn(2600, 2610);
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isTrue();
+        assertThat(NightState.of(events).all(StepProven.class).stream()
+                        .skip(told)
+                        .map(StepProven::subject))
+                .contains("home", "mount", "camera", "cooler")
+                .doesNotContain("tripod", "balance, bar", "cables", "lesson");
+        assertThat(events.get(events.size() - 1).text()).isEqualTo("All 24 steps are proven.");
+        verify(devices.hands(), times(1)).isSo("tripod: it stands on its marks, firm and level");
     }
 
     @Test
