@@ -241,7 +241,7 @@ public record FieldMap(
     }
 
     /** Blends and knots of galaxies are many times as large as stars; before a first fit they would bend it. */
-    private static List<Star> withoutOutliers(List<Star> stars) {
+    static List<Star> withoutOutliers(List<Star> stars) {
         double[] sizes = stars.stream().mapToDouble(Star::halfFluxRadiusPx).toArray();
         double middle = Statistics.median(sizes);
         double spread = Math.max(0.03 * middle, Statistics.noise(sizes));

@@ -1,14 +1,14 @@
 package app.ironside.star;
 
 import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.ToDoubleFunction;
 
 /**
- * Size and shape of stars at every place of a frame: means over the stars around it, weighted by a bell curve, those left out that differ
- * from their neighbours by far. On a grid, from which a drawing goes on by lines between the points.
- *
- * @see "Nadaraya 1964, Theory of Probability and its Applications 9, 141, for the weighted mean as an estimate of a curve"
+ * Size and shape of stars at every place of a frame: medians over the stars around it, weighted by a bell curve. On a grid, from which a
+ * drawing goes on by lines between the points.
  */
 public final class ShapeSurface {
     /** Points along the longer side. */
@@ -20,7 +20,6 @@ public final class ShapeSurface {
     /** Of so few stars' weight nothing is said. */
     private static final double LEAST_WEIGHT = 1.5;
 
-    private static final double OUTLIER_SIGMAS = 3;
     private static final int MOST_STARS = 1500;
 
     private final int columns;
@@ -34,8 +33,8 @@ public final class ShapeSurface {
     /**
      * What stars are like at a place.
      *
-     * @param halfFluxRadiusPx mean
-     * @param elongation 1 − b/a of the mean shape
+     * @param halfFluxRadiusPx median
+     * @param elongation 1 − b/a of the median shape
      * @param angleDeg its direction, from +x toward +y, −90 to 90
      */
     public record Shape(double halfFluxRadiusPx, double elongation, double angleDeg) {}
@@ -54,7 +53,8 @@ public final class ShapeSurface {
     /** Works it out of a frame's good stars. */
     public static ShapeSurface of(StarField field) {
         List<Star> good = field.good();
-        List<Star> stars = good.subList(0, Math.min(MOST_STARS, good.size()));
+        List<Star> brightest = good.subList(0, Math.min(MOST_STARS, good.size()));
+        List<Star> stars = brightest.isEmpty() ? brightest : FieldMap.withoutOutliers(brightest);
         boolean wide = field.width() >= field.height();
         int columns = wide ? ALONG : Math.max(5, ALONG * field.width() / field.height());
         int rows = wide ? Math.max(5, ALONG * field.height() / field.width()) : ALONG;
@@ -78,45 +78,31 @@ public final class ShapeSurface {
             double dy = (stars.get(i).y() - y) / bell;
             weights[i] = Math.exp(-(dx * dx + dy * dy) / 2);
         }
-        double mean = mean(stars, weights);
-        double spread = Math.sqrt(variance(stars, weights, mean));
-        for (int i = 0; i < weights.length; i++) {
-            if (Math.abs(stars.get(i).halfFluxRadiusPx() - mean) > OUTLIER_SIGMAS * spread) {
-                weights[i] = 0;
-            }
-        }
         double sum = Arrays.stream(weights).sum();
         if (sum < LEAST_WEIGHT) {
             return;
         }
         int at = row * columns + column;
-        size[at] = mean(stars, weights);
-        for (int i = 0; i < weights.length; i++) {
-            double[] shape = FieldMap.vector(stars.get(i));
-            along[at] += weights[i] * shape[0] / sum;
-            across[at] += weights[i] * shape[1] / sum;
-        }
+        size[at] = median(stars, weights, sum, Star::halfFluxRadiusPx);
+        along[at] = median(stars, weights, sum, s -> FieldMap.vector(s)[0]);
+        across[at] = median(stars, weights, sum, s -> FieldMap.vector(s)[1]);
     }
 
-    private static double mean(List<Star> stars, double[] weights) {
-        double sum = 0;
-        double all = 0;
+    /** Half of the weight lies below it. Knots of a galaxy and blends, which are few against the stars, do not move it. */
+    private static double median(List<Star> stars, double[] weights, double sum, ToDoubleFunction<Star> of) {
+        double[][] sorted = new double[weights.length][];
         for (int i = 0; i < weights.length; i++) {
-            sum += weights[i] * stars.get(i).halfFluxRadiusPx();
-            all += weights[i];
+            sorted[i] = new double[] {of.applyAsDouble(stars.get(i)), weights[i]};
         }
-        return sum / all;
-    }
-
-    private static double variance(List<Star> stars, double[] weights, double mean) {
-        double sum = 0;
-        double all = 0;
-        for (int i = 0; i < weights.length; i++) {
-            double off = stars.get(i).halfFluxRadiusPx() - mean;
-            sum += weights[i] * off * off;
-            all += weights[i];
+        Arrays.sort(sorted, Comparator.comparingDouble(pair -> pair[0]));
+        double below = 0;
+        for (int i = 0; i < sorted.length; i++) {
+            below += sorted[i][1];
+            if (below >= sum / 2) {
+                return sorted[i][0];
+            }
         }
-        return sum / all;
+        return Double.NaN;
     }
 
     public int columns() {

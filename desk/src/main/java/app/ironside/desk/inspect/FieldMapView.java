@@ -3,6 +3,7 @@ package app.ironside.desk.inspect;
 import app.ironside.desk.parts.DrawnPane;
 import app.ironside.desk.parts.Words;
 import app.ironside.star.ShapeSurface;
+import java.util.Arrays;
 import java.util.Optional;
 import javafx.geometry.VPos;
 import javafx.scene.canvas.GraphicsContext;
@@ -15,8 +16,10 @@ import javafx.scene.text.TextAlignment;
  * along which stars are drawn out.
  */
 public final class FieldMapView extends DrawnPane {
-    /** From one line to the next, of the smallest size. */
-    private static final double LINE_EVERY = 0.05;
+    /** From one line to the next, of the smallest size: the finest of these that makes few lines. */
+    private static final double[] LINES_EVERY = {0.02, 0.05, 0.1, 0.25, 0.5, 1, 2};
+
+    private static final int MOST_LINES = 7;
 
     /** Growth at which the ground has its full colour. */
     private static final double FULL_GROWTH = 0.5;
@@ -32,7 +35,7 @@ public final class FieldMapView extends DrawnPane {
     private Optional<ShapeSurface> surface = Optional.empty();
 
     FieldMapView() {
-        setMinSize(200, 170);
+        setMinSize(200, 226);
     }
 
     /** Nothing is shown until the next file is measured. */
@@ -74,6 +77,7 @@ public final class FieldMapView extends DrawnPane {
         private final double top;
         private final double stepX;
         private final double stepY;
+        private final double lineEvery;
 
         Drawing(GraphicsContext g, ShapeSurface s, double least, double width, double height) {
             this.g = g;
@@ -85,6 +89,22 @@ public final class FieldMapView extends DrawnPane {
             this.stepY = scale;
             this.left = (width - scale * (s.columns() - 1)) / 2;
             this.top = 8;
+            double most = most();
+            this.lineEvery = Arrays.stream(LINES_EVERY)
+                    .filter(step -> most / step <= MOST_LINES)
+                    .findFirst()
+                    .orElse(LINES_EVERY[LINES_EVERY.length - 1]);
+        }
+
+        private double most() {
+            double most = 0;
+            for (int row = 0; row < s.rows(); row++) {
+                for (int column = 0; column < s.columns(); column++) {
+                    double here = growth(column, row);
+                    most = Double.isNaN(here) ? most : Math.max(most, here);
+                }
+            }
+            return most;
         }
 
         void draw() {
@@ -100,7 +120,7 @@ public final class FieldMapView extends DrawnPane {
             g.setTextAlign(TextAlignment.CENTER);
             g.setTextBaseline(VPos.BASELINE);
             g.fillText(
-                    Words.format("smallest %.2f px; 5 %% more at each line; strokes: drawn out", least),
+                    Words.format("smallest %.2f px, %.0f %% more from line to line", least, 100 * lineEvery),
                     left + stepX * (s.columns() - 1) / 2,
                     top + stepY * (s.rows() - 1) + 17);
         }
@@ -139,14 +159,8 @@ public final class FieldMapView extends DrawnPane {
         private void lines() {
             g.setStroke(faded(text(), 0.55));
             g.setLineWidth(1);
-            double most = 0;
-            for (int row = 0; row < s.rows(); row++) {
-                for (int column = 0; column < s.columns(); column++) {
-                    double here = growth(column, row);
-                    most = Double.isNaN(here) ? most : Math.max(most, here);
-                }
-            }
-            for (double level = LINE_EVERY; level < most; level += LINE_EVERY) {
+            double most = most();
+            for (double level = lineEvery; level < most; level += lineEvery) {
                 for (int row = 0; row < s.rows() - 1; row++) {
                     for (int column = 0; column < s.columns() - 1; column++) {
                         // A square that two lines cross is cut into triangles: each is crossed by one or none.
