@@ -2,7 +2,6 @@ package app.ironside.night;
 
 import app.ironside.device.Mount;
 import app.ironside.journal.Stage;
-import app.ironside.journal.StepProven;
 import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
 import java.util.Locale;
@@ -86,15 +85,7 @@ final class MountProof {
         double seen = Angles.wrap180(before.raDeg() - after.raDeg());
         boolean proven = Math.abs(seen - turnedDeg) <= FRAMES_WITHIN_SHARE * Math.abs(turnedDeg);
         String measured = String.format(Locale.ROOT, "the stars turned by %.1f° of %.1f°", seen, turnedDeg);
-        night.record()
-                .tell(new StepProven(
-                        night.record().now(),
-                        "mount: two frames show that it moves as it is told"
-                                + (proven ? ", " + measured + "." : ": not proven."),
-                        "mount",
-                        "two frames show that it moves as it is told",
-                        measured,
-                        proven));
+        night.record().step("mount", "two frames show that it moves as it is told", measured, proven);
         if (!proven) {
             night.record()
                     .fault(

@@ -11,6 +11,7 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StageBegan;
+import app.ironside.journal.StepProven;
 import app.ironside.star.StarField;
 import java.time.Duration;
 import java.time.Instant;
@@ -45,6 +46,21 @@ public final class NightRecord {
     boolean gate(Gate gate, String text) {
         tell(new GateMeasured(now(), text, gate));
         return gate.passed();
+    }
+
+    /**
+     * Writes down a step of bringing the kit up.
+     *
+     * @param measured what proves it, or what was found instead
+     */
+    void step(String subject, String what, String measured, boolean proven) {
+        tell(new StepProven(
+                now(),
+                subject + ": " + what + (proven ? ", " + measured + "." : ": not proven."),
+                subject,
+                what,
+                measured,
+                proven));
     }
 
     void stage(Stage stage) {

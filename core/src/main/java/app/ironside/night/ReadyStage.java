@@ -151,13 +151,7 @@ final class ReadyStage {
         record.doing(Stage.READY, device + ": " + what, Duration.ofSeconds(20));
         Optional<String> measured = measured(proof);
         proven += measured.isPresent() ? 1 : 0;
-        record.tell(new StepProven(
-                record.now(),
-                device + ": " + what + measured.map(m -> ", " + m + ".").orElse(": not proven."),
-                device,
-                what,
-                measured.orElse(""),
-                measured.isPresent()));
+        record.step(device, what, measured.orElse(""), measured.isPresent());
     }
 
     /** What the proof gives. A device whose connection is lost is waited for: at Ready somebody is there to look at its cable. */
