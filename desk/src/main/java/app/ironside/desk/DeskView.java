@@ -31,6 +31,7 @@ import app.ironside.desk.station.LogbookPane;
 import app.ironside.desk.station.ModelPane;
 import app.ironside.desk.station.PolarBench;
 import app.ironside.desk.station.ReadyBench;
+import app.ironside.desk.station.ThreeStarsPane;
 import app.ironside.document.FirstNight;
 import app.ironside.document.NightFile;
 import app.ironside.journal.NightEvent;
@@ -107,6 +108,7 @@ final class DeskView extends StackPane
     private final ReadyBench readyBench;
     private final PolarBench polarBench;
     private final ModelPane modelPane;
+    private final ThreeStarsPane threeStars = new ThreeStarsPane();
     private final Map<Stage, Bench> benches;
     private final FilesOver files;
     private final Questions questions = new Questions(this);
@@ -158,7 +160,7 @@ final class DeskView extends StackPane
         this.benches = Benches.all(
                 this::pick,
                 logbookPane,
-                new Benches.Prepared(planBench, readyBench, polarBench, modelPane),
+                new Benches.Prepared(planBench, readyBench, polarBench, modelPane, threeStars),
                 wiring.objects());
         this.header = new DeskHeader(this, this::setRate, rate);
         this.files = new FilesOver(this, wiring, this::say);
@@ -318,6 +320,7 @@ final class DeskView extends StackPane
         readyBench.setFile(next.file());
         polarBench.setFile(next.file());
         modelPane.setFile(next.file());
+        threeStars.setFile(next.file());
         files.setFile(next.file());
         planDesk.open(next.start());
         planRibbon = Optional.empty();

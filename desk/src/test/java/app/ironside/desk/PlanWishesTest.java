@@ -4,12 +4,17 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.desk.plan.PlanDesk;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.document.NightFile;
 import app.ironside.journal.Stage;
+import app.ironside.kit.Equipment;
+import app.ironside.kit.Kit;
 import app.ironside.logbook.Profiles;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.MoonRule;
 import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.PolarBy;
+import app.ironside.plan.SetUp;
 import app.ironside.plan.TargetPlan;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -18,6 +23,7 @@ import java.util.Optional;
 import javafx.event.ActionEvent;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
+import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -191,6 +197,30 @@ class PlanWishesTest extends DeskHarness {
         onDesk(() -> desk.planDesk().undo());
         settled();
         assertThat(on(() -> desk.planDesk().file().program().coolToC())).isNotEqualTo(-15.0);
+    }
+
+    /** How the axis is set and the kit brought up is chosen here, and kept with the night; the gain where its cost stands. */
+    @Test
+    void schoolsOfSettingUpAreChosen() throws Exception {
+        show(PlanDesk.Tab.RULES);
+        onDesk(() -> ((ChoiceBox<PolarBy>) desk.lookup("#rule-polar")).setValue(PolarBy.DRIFT));
+        settled();
+        press("#rule-at-once");
+        press("#rule-sweep");
+        assertThat(on(() -> desk.planDesk().file().program().setUp())).isEqualTo(new SetUp(false, PolarBy.DRIFT, true));
+        onDesk(() -> desk.planDesk().undo());
+        settled();
+        assertThat(on(() -> desk.planDesk().file().program().setUp().sweepAxes()))
+                .isTrue();
+        Kit before = on(() -> desk.planDesk().file().kit());
+        Equipment.GainPoint high = before.equipment().gainCurve().get(2);
+        assertThat(before.isAtGain(high)).isFalse();
+        onDesk(() -> desk.planDesk().obey(new Intent.Gain(high)));
+        settled();
+        Kit after = on(() -> desk.planDesk().file().kit());
+        assertThat(after.isAtGain(high)).isTrue();
+        assertThat(after.sensor().readNoiseElectrons()).isEqualTo(high.readNoiseElectrons());
+        assertThat(after.equipment().camera().gain()).contains((int) high.setting());
     }
 
     /** A table of a front at midnight: hours of it are told; without it nothing is. */

@@ -8,7 +8,9 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.stream.Stream;
+import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
@@ -53,6 +55,34 @@ class PolarAndPointTest extends DeskHarness {
         assertThat(text("#drift-verdict")).matches("\\d+\\.\\d′ from the pole\\.");
         type("#drift-1-2", "a little");
         assertThat(text("#drift-verdict")).isEqualTo("Not a number.");
+    }
+
+    /** A star behind a tree is left out by its own button, and comes back. */
+    @Test
+    void threeStarsServeAHandController() {
+        on(() -> {
+            desk.choose(Stage.POINT);
+            return true;
+        });
+        robot.clickOn("#point-stars");
+        assertThat(text("#three-stars")).isEqualTo("Centre these three, in this order.");
+        String first = on(() -> ((Label) ((HBox) desk.lookup("#hide-star-1").getParent())
+                        .getChildren()
+                        .get(0))
+                .getText());
+        robot.clickOn("#hide-star-1");
+        String other = on(() -> ((Label) ((HBox) desk.lookup("#hide-star-1").getParent())
+                        .getChildren()
+                        .get(0))
+                .getText());
+        assertThat(other).isNotEqualTo(first);
+        robot.clickOn("#unhide-stars");
+        assertThat(on(() -> ((Label) ((HBox) desk.lookup("#hide-star-1").getParent())
+                                .getChildren()
+                                .get(0))
+                        .getText()))
+                .isEqualTo(first);
+        robot.clickOn("#point-frame");
     }
 
     @Test

@@ -38,7 +38,7 @@ public final class Benches {
     private static final double GAP = 8;
 
     /** Benches that need more than what happened. */
-    public record Prepared(PlanBench plan, ReadyBench ready, PolarBench polar, ModelPane model) {}
+    public record Prepared(PlanBench plan, ReadyBench ready, PolarBench polar, ModelPane model, ThreeStarsPane stars) {}
 
     private Benches() {}
 
@@ -52,7 +52,7 @@ public final class Benches {
         benches.put(Stage.PLAN, prepared.plan());
         benches.put(Stage.READY, prepared.ready());
         benches.put(Stage.POLAR, prepared.polar());
-        benches.put(Stage.POINT, new PointBench(objects, prepared.model()));
+        benches.put(Stage.POINT, new PointBench(objects, prepared.model(), prepared.stars()));
         benches.put(Stage.FOCUS, new FocusBench());
         benches.put(Stage.GUIDE, new GuideBench());
         benches.put(Stage.RUN, new RunBench());
@@ -89,16 +89,25 @@ public final class Benches {
         private final StackPane middle = new StackPane();
         private final VBox box = new VBox(GAP);
         private final DeepSkyCatalogue objects;
+        private final ThreeStarsPane stars;
         private Optional<FrameSolved> overlaid = Optional.empty();
 
-        PointBench(DeepSkyCatalogue objects, ModelPane model) {
+        PointBench(DeepSkyCatalogue objects, ModelPane model, ThreeStarsPane stars) {
             this.objects = objects;
+            this.stars = stars;
             approach.setPrefHeight(150);
             approach.setMinHeight(150);
             VBox frame = new VBox(GAP, grow(picture), approach);
             ToggleButton frames = new ToggleButton("Frame");
             ToggleButton models = new ToggleButton("Model of the mount");
+            ToggleButton three = new ToggleButton("Three stars, by hand");
+            three.setId("point-stars");
             ToggleGroup group = new ToggleGroup();
+            three.setToggleGroup(group);
+            three.setOnAction(e -> {
+                three.setSelected(true);
+                middle.getChildren().setAll(stars);
+            });
             frames.setToggleGroup(group);
             models.setToggleGroup(group);
             frames.setSelected(true);
@@ -113,7 +122,7 @@ public final class Benches {
                 middle.getChildren().setAll(model);
             });
             middle.getChildren().setAll(frame);
-            box.getChildren().addAll(new HBox(3, frames, models), grow(middle));
+            box.getChildren().addAll(new HBox(3, frames, models, three), grow(middle));
         }
 
         @Override
@@ -124,6 +133,7 @@ public final class Benches {
         @Override
         public void show(Look look) {
             approach.show(PlotStates.approach(look.moment()));
+            stars.show(look.moment().time());
             Optional<FrameSolved> solve = look.moment().evidence(look.chosen(), FrameSolved.class);
             picture.show(look.shown(), solve.map(FrameSolved::wcs));
             look.shown().ifPresent(p -> overlay(solve, p.shown().frame()));

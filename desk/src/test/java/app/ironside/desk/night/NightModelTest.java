@@ -121,6 +121,33 @@ class NightModelTest {
         assertThat(model.asked()).isEmpty();
     }
 
+    /** What is to be looked at can be denied; what is to be done cannot. */
+    @Test
+    void aQuestionCanBeAnsweredWithNo() throws InterruptedException {
+        model.setOwnHands(true);
+        boolean[] so = {true};
+        Thread night = new Thread(() -> {
+            try {
+                so[0] = model.isSo("cables: nothing pulls");
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        });
+        night.start();
+        while (model.asked().isEmpty()) {
+            Thread.onSpinWait();
+        }
+        assertThat(model.isQuestion()).isTrue();
+        model.denied();
+        night.join(20_000);
+        assertThat(so[0]).isFalse();
+        Asking asking = new Asking("knobs: half a turn");
+        model.denied();
+        assertThat(model.asked()).isEqualTo("knobs: half a turn");
+        model.confirmed();
+        assertThat(asking.goesOn()).isTrue();
+    }
+
     /** Handing over to the simulated hands in the middle of a question answers it. */
     @Test
     void givingTheHandsAwayLetsTheNightGoOn() throws InterruptedException {
