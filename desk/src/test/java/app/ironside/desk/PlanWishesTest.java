@@ -205,8 +205,10 @@ class PlanWishesTest extends DeskHarness {
         show(PlanDesk.Tab.RULES);
         onDesk(() -> ((ChoiceBox<PolarBy>) desk.lookup("#rule-polar")).setValue(PolarBy.DRIFT));
         settled();
-        press("#rule-at-once");
-        press("#rule-sweep");
+        for (String rule : List.of("#rule-at-once", "#rule-sweep")) {
+            onDesk(() -> ((CheckBox) desk.lookup(rule)).fire());
+            settled();
+        }
         assertThat(on(() -> desk.planDesk().file().program().setUp())).isEqualTo(new SetUp(false, PolarBy.DRIFT, true));
         onDesk(() -> desk.planDesk().undo());
         settled();
