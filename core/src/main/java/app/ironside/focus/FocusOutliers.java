@@ -57,11 +57,19 @@ final class FocusOutliers {
                 double scatter = scatter(rest, abc);
                 if (scatter < least) {
                     least = scatter;
-                    best = out.stream().allMatch(o -> isFarOff(o, abc, scatter)) ? out : List.of();
+                    best = out.stream().allMatch(o -> isFarOff(o, abc, scatter)) && isBetween(rest, abc[2])
+                            ? out
+                            : List.of();
                 }
             }
         }
         return best;
+    }
+
+    /** A sweep that loses its focus with the points that are left out has lost the sharpest of them, and not a gust. */
+    private static boolean isBetween(List<FocusSample> rest, double focus) {
+        return rest.get(0).position() < focus
+                && focus < rest.get(rest.size() - 1).position();
     }
 
     /** Deviation from the curve as a share of the size due there, with what the curve took of it given back. */

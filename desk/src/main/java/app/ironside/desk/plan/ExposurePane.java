@@ -48,7 +48,7 @@ public final class ExposurePane extends VBox {
         HBox.setHgrow(ratio, Priority.ALWAYS);
         HBox plots = new HBox(8, cost, ratio);
         VBox.setVgrow(plots, Priority.ALWAYS);
-        ways.setHgap(18);
+        ways.setHgap(14);
         ways.setVgap(3);
         ways.getStyleClass().add("table");
         filters.setAlignment(Pos.CENTER_LEFT);
@@ -193,7 +193,7 @@ public final class ExposurePane extends VBox {
 
     private static Label label(String text, String style) {
         Label label = new Label(text);
-        label.setMinWidth(84);
+        label.setMinWidth(78);
         if (!style.isEmpty()) {
             label.getStyleClass().add(style);
         }

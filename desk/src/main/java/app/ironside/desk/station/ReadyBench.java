@@ -26,9 +26,13 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.text.TextAlignment;
 
 /** The written order of steps, filled in as it is proven or confirmed. */
 public final class ReadyBench implements Bench {
+    private static final double LONGEST_VALUE = 260;
+    private static final double SHORTEST_VALUE = 110;
+
     private final Supplier<NightModel> model;
     private final Profiles profiles;
     private final VBox steps = new VBox();
@@ -171,7 +175,12 @@ public final class ReadyBench implements Bench {
             Label value =
                     new Label(event.map(StepProven::measured).orElse(step.measured() ? "to be measured" : "by hand"));
             value.getStyleClass().add(event.isPresent() ? "step-value" : "dim");
-            value.setMinWidth(Region.USE_PREF_SIZE);
+            // A long answer takes more lines, not more room than there is.
+            value.setWrapText(true);
+            value.setAlignment(Pos.CENTER_RIGHT);
+            value.setTextAlignment(TextAlignment.RIGHT);
+            value.setMaxWidth(LONGEST_VALUE);
+            value.setMinWidth(SHORTEST_VALUE);
             row.getChildren().add(value);
         }
         row.getStyleClass().add("step");
