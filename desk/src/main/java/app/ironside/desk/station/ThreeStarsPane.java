@@ -93,7 +93,7 @@ public final class ThreeStarsPane extends VBox {
         name.getStyleClass().add("verdict");
         name.setMinWidth(230);
         Label where = new Label(Words.format(
-                "%s, %.0f° high   magnitude %.1f   %s",
+                "%s, %.0f° high, magnitude %.1f\n%s",
                 WAYS[(int) Math.round(Angles.wrap360(pick.seen().azimuthDeg()) / 45) % WAYS.length],
                 pick.seen().altitudeDeg(),
                 pick.star().star().magnitude(),
