@@ -72,8 +72,14 @@ public record ReadyList(List<ReadyStep> steps) {
                                     "load",
                                     "a turn later shifts the camera's weight and opens the flats' dust to doubt")));
         }
-        if (e.needsBalance()) {
+        if (e.needsBalance() && e.goTo()) {
             balance(steps, attitude(site, program));
+        } else if (e.needsBalance()) {
+            steps.add(ReadyStep.byHand(
+                            "balance",
+                            "the axis stays where it is left, with everything on, at " + attitude(site, program))
+                    .after("load", "anything added later upsets it")
+                    .ifNot("The camera sinks to one side: set its head nearer to the axis, or turn the camera in it."));
         }
         if (kit.filters().size() > 1) {
             steps.add(ReadyStep.byHand(
@@ -198,10 +204,12 @@ public record ReadyList(List<ReadyStep> steps) {
             steps.add(ReadyStep.byHand("cables", travel)
                     .after("mount", "turn the axes with the hand controller, slowly, and watch"));
         }
-        steps.add(ReadyStep.byHand("link", "a second device reaches this machine too, tried just now")
-                .ifNot(
-                        "If the one you hold fails at two in the morning nobody can stop the night but at the telescope: take a second,"
-                                + " or stay near."));
+        if (kit.equipment().goTo()) {
+            steps.add(ReadyStep.byHand("link", "a second device reaches this machine too, tried just now")
+                    .ifNot(
+                            "If the one you hold fails at two in the morning nobody can stop the night but at the telescope: take a second,"
+                                    + " or stay near."));
+        }
         steps.add(ReadyStep.byHand("caps", "main and guide optics are open, the hood waits until focus is found"));
         if (!kit.equipment().goTo() || program.setUp().polarBy().byReticle()) {
             steps.add(ReadyStep.byHand("pole star", "it stands in the reticle where it belongs at this minute")
