@@ -1,9 +1,8 @@
 package app.ironside.night;
 
-import app.ironside.device.DeviceException;
-import app.ironside.device.DeviceLost;
 import app.ironside.device.Mount;
 import app.ironside.device.Mount.PierSide;
+import app.ironside.device.SlewRefused;
 import app.ironside.journal.Stage;
 import app.ironside.kit.MeridianRule;
 import app.ironside.plan.TargetPlan;
@@ -25,7 +24,7 @@ final class AxisSweep {
 
     private static final double SIDEWAYS_DEG = 75;
     private static final double NEAR_POLE_DEG = 80;
-    private static final double FEWEST_PLACES = 3;
+    private static final int FEWEST_PLACES = 3;
 
     /** It tracks when it arrives, and would run into the limit before it is stopped. */
     private static final double SHORT_OF_CONTACT_DEG = 1;
@@ -83,9 +82,7 @@ final class AxisSweep {
                 }
                 try {
                     goTo(mount, end);
-                } catch (DeviceLost e) {
-                    throw e;
-                } catch (DeviceException refused) {
+                } catch (SlewRefused refused) {
                     left.add(end.words() + " (" + refused.problem() + ")");
                     continue;
                 }

@@ -8,7 +8,6 @@ import app.ironside.plan.Dew;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Locale;
-import java.util.Optional;
 
 /**
  * Switches the heaters by the air: on before the glass gets wet, off again when it is dry for good. Warm glass costs power, and stirs the
@@ -27,7 +26,7 @@ public final class HeaterWatch implements WatchedClock.Watch {
     private final PowerBox power;
     private final NightRecord record;
     private Instant looked = Instant.MIN;
-    private Optional<Boolean> switched = Optional.empty();
+    private boolean switchedOn;
 
     public HeaterWatch(WeatherStation air, PowerBox power, NightRecord record) {
         this.air = air;
@@ -56,12 +55,12 @@ public final class HeaterWatch implements WatchedClock.Watch {
     private void rule(double temperatureC, double humidityPercent) {
         double margin = Dew.marginC(temperatureC, Math.min(1, humidityPercent / 100));
         // A heater that draws nothing is told at Ready; here it is not switched again and again.
-        boolean on = switched.orElseGet(() -> power.heaterWatts() > 0);
+        boolean on = switchedOn || power.heaterWatts() > 0;
         if (on == margin < (on ? OFF_ABOVE_C : ON_BELOW_C)) {
             return;
         }
         power.heat(!on);
-        switched = Optional.of(!on);
+        switchedOn = !on;
         String words = String.format(
                 Locale.ROOT,
                 "The heaters are %s: by %.1f °C and %.0f %% of humidity, glass under the sky is %.1f °C %s the dew point.",

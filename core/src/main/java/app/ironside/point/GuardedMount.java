@@ -4,6 +4,7 @@ import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
 import app.ironside.device.Operation;
+import app.ironside.device.SlewRefused;
 import app.ironside.kit.Kit;
 import app.ironside.kit.MeridianRule;
 import app.ironside.sky.Angles;
@@ -58,14 +59,12 @@ public final class GuardedMount implements Mount {
         Horizontal seen = observer.observed(target, clock.now());
         double sun = sunDeg(seen);
         if (sun < SUN_DEG) {
-            throw new DeviceException(
-                    "mount",
+            throw new SlewRefused(
                     "the target is " + Math.round(sun) + "° from the Sun and the slew is refused",
                     "Never point a telescope toward the Sun: it blinds and burns.");
         }
         if (seen.altitudeDeg() < LOWEST_DEG) {
-            throw new DeviceException(
-                    "mount",
+            throw new SlewRefused(
                     String.format(
                             Locale.ROOT,
                             "the target stands at %.0f° altitude and the slew is refused",
@@ -74,8 +73,7 @@ public final class GuardedMount implements Mount {
         }
         double beyond = beyondContactDeg(target, side);
         if (beyond > SLACK_DEG) {
-            throw new DeviceException(
-                    "mount",
+            throw new SlewRefused(
                     String.format(
                             Locale.ROOT,
                             "from the %s side of the pier something touches %.1f° before the target",

@@ -59,6 +59,15 @@ class HeaterWatchTest {
                         "The heaters are on: by 10.0 °C and 87 % of humidity, glass under the sky is 0.9 °C below the dew point.");
     }
 
+    /** Ready switches them on to see whether they draw: where the air is dry they are switched off again, whatever was done before. */
+    @Test
+    void whoeverSwitchedThemOnDryAirSwitchesThemOff() throws Exception {
+        assertThat(after(87)).isTrue();
+        assertThat(after(50)).isFalse();
+        on = true;
+        assertThat(after(50)).isFalse();
+    }
+
     @Test
     void whereNothingTellsOfTheAirTheyStayAsTheyAre() throws Exception {
         on = true;

@@ -34,6 +34,7 @@ import app.ironside.device.Hands;
 import app.ironside.device.Mount;
 import app.ironside.device.Operation;
 import app.ironside.device.PowerBox;
+import app.ironside.device.SlewRefused;
 import app.ironside.document.NightFile;
 import app.ironside.document.ReadyList;
 import app.ironside.document.ReadyStep;
@@ -335,6 +336,31 @@ class NightPartsTest {
                 .anyMatch(text -> text.startsWith("cables: ") && text.endsWith("not proven."));
         verify(devices.hands(), never()).isSo(startsWith("cables: the telescope stands low in the west"));
         verify(devices.mount(), atLeast(4)).stop();
+    }
+
+    /** What the guard refuses is left out; a mount that sticks on its way is a fault, however many ends were seen before. */
+    @Test
+    void aMountThatSticksInTheSweepIsNotProven() throws Exception {
+        NightContext night = night();
+        int[] slews = {0};
+        doAnswer(call -> {
+                    slews[0]++;
+                    if (slews[0] == 1) {
+                        throw new SlewRefused("the target is 9° from the Sun and the slew is refused", "Never.");
+                    }
+                    if (slews[0] > 4) {
+                        throw new DeviceException("mount", "a slew of 15° was commanded and it moved by 2.0°", "Look.");
+                    }
+                    return null;
+                })
+                .when(devices.mount())
+                .slewAndWait(any(), any(), any());
+        assertThat(new ReadyStage(night, conduct(night)).run(20)).isFalse();
+        assertThat(events)
+                .extracting(NightEvent::text)
+                .anyMatch(text -> text.startsWith("mount: a slew of 15° was commanded and it moved by 2.0°"))
+                .contains("cables: nothing catches through the whole travel, past the meridian and back: not proven.");
+        verify(devices.mount(), atLeastOnce()).stop();
     }
 
     @Test

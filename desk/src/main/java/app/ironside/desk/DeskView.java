@@ -108,7 +108,7 @@ final class DeskView extends StackPane
     private final ReadyBench readyBench;
     private final PolarBench polarBench;
     private final ModelPane modelPane;
-    private final ThreeStarsPane threeStars = new ThreeStarsPane();
+    private final ThreeStarsPane threeStars;
     private final Map<Stage, Bench> benches;
     private final FilesOver files;
     private final Questions questions = new Questions(this);
@@ -156,6 +156,7 @@ final class DeskView extends StackPane
         this.reckoning = new ReckoningView(planDesk::obey);
         this.readyBench = new ReadyBench(this::runningModel, profiles);
         this.polarBench = new PolarBench(wiring.stars());
+        this.threeStars = new ThreeStarsPane(wiring::stars);
         this.modelPane = new ModelPane(wiring, Wiring.models(logbook, Provenance.REHEARSED));
         this.benches = Benches.all(
                 this::pick,

@@ -16,6 +16,7 @@ import app.ironside.document.NightFile;
 import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusVerdict;
 import app.ironside.guide.GuideSample;
+import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
 import app.ironside.journal.Flipped;
@@ -261,6 +262,18 @@ class ViewStatesTest {
         assertThat(state.verdict()).isEqualTo("Lower the axis.");
         assertThat(state.rows()).contains(new ReckoningState.Row("azimuth", "27.00′ too far west"));
         assertThat(state.schools()).anyMatch(s -> s.ours() && s.name().equals("Images"));
+    }
+
+    /** An axis that drift puts in doubt is said before anything else, measured or set by the reticle. */
+    @Test
+    void polarSaysWhatDriftPutsInDoubt() {
+        NightEvent doubt = new AxisDoubted(Told.axis(1, 1).time().plusSeconds(60), "It drifts.", NINE, 4.4, -1.2, 0.1);
+        ReckoningState measured = reckoner.of(Stage.POLAR, moment(Told.axis(0.3, 0.2), doubt), Optional.empty());
+        assertThat(measured.verdict()).isEqualTo("Measure again: 4′ or more from there.");
+        assertThat(measured.rows()).extracting(ReckoningState.Row::name).contains("drift by that axis", "since");
+        ReckoningState set = reckoner.of(Stage.POLAR, moment(doubt), Optional.empty());
+        assertThat(set.verdict()).isEqualTo("At least 4′ off: measure it.");
+        assertThat(set.alert()).isTrue();
     }
 
     /** Law: along and back; the ends of the ribbon are its ends. */

@@ -143,12 +143,12 @@ public final class NightModel implements NightWatcher {
 
     /** Whether what is asked can be denied too. */
     public synchronized boolean isQuestion() {
-        return isQuestion;
+        return isQuestion && !asked.isEmpty();
     }
 
     /** The person says that it is not so. */
     public synchronized void denied() {
-        if (isQuestion && !asked.isEmpty()) {
+        if (isQuestion()) {
             isSo = false;
             confirmed();
         }

@@ -32,10 +32,27 @@ final class PolarReckoner {
     ReckoningState of(Moment moment, Optional<NightEvent> chosen) {
         Optional<AxisMeasured> measured = moment.evidence(chosen, AxisMeasured.class);
         double sub = file.program().longestSubSeconds();
+        Optional<AxisDoubted> doubt = moment.night()
+                .last(AxisDoubted.class)
+                .filter(d -> chosen.filter(AxisMeasured.class::isInstance).isEmpty()
+                        && measured.filter(m -> m.time().isAfter(d.time())).isEmpty());
+        if (doubt.isPresent()) {
+            return doubted(doubt.get(), measured);
+        }
         if (measured.isEmpty()) {
-            return ReckoningState.waiting(
-                    "Not measured yet.",
-                    "Three exposures, turned about the right-ascension axis, show where it points.");
+            // Set by the reticle, it is told by its gate.
+            return moment.night()
+                    .gate(Stage.POLAR)
+                    .map(gate -> new ReckoningState(
+                            gate.gate().passed() ? "Set, not measured." : "Not set.",
+                            gate.text(),
+                            !gate.gate().passed(),
+                            List.of(),
+                            "",
+                            schools()))
+                    .orElseGet(() -> ReckoningState.waiting(
+                            "Not measured yet.",
+                            Words.capital(file.program().setUp().polarBy().how()) + "."));
         }
         AxisMeasured e = measured.get();
         double total = e.totalErrorArcmin();
@@ -51,27 +68,6 @@ final class PolarReckoner {
                 : (Math.abs(altitude) > Math.abs(azimuth)
                         ? (altitude > 0 ? "Lower the axis." : "Raise the axis.")
                         : (azimuth > 0 ? "Move the axis west." : "Move the axis east."));
-        Optional<AxisDoubted> doubt = moment.night()
-                .last(AxisDoubted.class)
-                .filter(d -> chosen.filter(AxisMeasured.class::isInstance).isEmpty()
-                        && d.time().isAfter(e.time()));
-        if (doubt.isPresent()) {
-            AxisDoubted d = doubt.get();
-            return new ReckoningState(
-                    Words.format("Measure again: %.0f′ or more from there.", d.leastArcmin()),
-                    d.text(),
-                    true,
-                    List.of(
-                            new Row("measured", Words.format("%.2f′ ± %.2f′", total, e.uncertaintyArcmin())),
-                            new Row(
-                                    "drift seen",
-                                    Words.format("%+.1f″ a minute, north positive", d.driftArcsecPerMinute())),
-                            new Row("drift by that axis", Words.format("%+.1f″ a minute", d.expectedArcsecPerMinute())),
-                            new Row("since", file.site().clock(d.since()))),
-                    "What guiding took out of declination in each sub is held against what the axis as measured would give"
-                            + " (Hook 1989). One star tells one part of the error: it may be more.",
-                    List.of());
-        }
         boolean guided = file.kit().guideOptics().isPresent();
         List<Row> rows = new ArrayList<>(List.of(
                 new Row(
@@ -141,6 +137,29 @@ final class PolarReckoner {
                                 + "pixel, and the turn of the field half a pixel at the corner (Hook 1989). Guiding takes the drift "
                                 + "out, not the turn.",
                         sub),
+                schools());
+    }
+
+    /** The axis is no longer where it was measured, or set. */
+    private ReckoningState doubted(AxisDoubted d, Optional<AxisMeasured> measured) {
+        List<Row> rows = new ArrayList<>();
+        measured.ifPresent(m -> rows.add(
+                new Row("measured", Words.format("%.2f′ ± %.2f′", m.totalErrorArcmin(), m.uncertaintyArcmin()))));
+        rows.add(new Row("drift seen", Words.format("%+.1f″ a minute, north positive", d.driftArcsecPerMinute())));
+        measured.ifPresent(m ->
+                rows.add(new Row("drift by that axis", Words.format("%+.1f″ a minute", d.expectedArcsecPerMinute()))));
+        rows.add(new Row("since", file.site().clock(d.since())));
+        return new ReckoningState(
+                Words.format(
+                        measured.isPresent()
+                                ? "Measure again: %.0f′ or more from there."
+                                : "At least %.0f′ off: measure it.",
+                        d.leastArcmin()),
+                d.text(),
+                true,
+                rows,
+                "What guiding took out of declination in each sub, or how the field crept, is held against what the axis would give"
+                        + " (Hook 1989). One star tells one part of the error: it may be more.",
                 schools());
     }
 

@@ -17,6 +17,7 @@ import app.ironside.journal.StackMade;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
 import app.ironside.sky.DeepSkyCatalogue;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
@@ -90,6 +91,7 @@ public final class Benches {
         private final VBox box = new VBox(GAP);
         private final DeepSkyCatalogue objects;
         private final ThreeStarsPane stars;
+        private Instant shown = Instant.EPOCH;
         private Optional<FrameSolved> overlaid = Optional.empty();
 
         PointBench(DeepSkyCatalogue objects, ModelPane model, ThreeStarsPane stars) {
@@ -107,6 +109,7 @@ public final class Benches {
             three.setOnAction(e -> {
                 three.setSelected(true);
                 middle.getChildren().setAll(stars);
+                stars.show(shown);
             });
             frames.setToggleGroup(group);
             models.setToggleGroup(group);
@@ -133,7 +136,8 @@ public final class Benches {
         @Override
         public void show(Look look) {
             approach.show(PlotStates.approach(look.moment()));
-            stars.show(look.moment().time());
+            shown = look.moment().time();
+            stars.show(shown);
             Optional<FrameSolved> solve = look.moment().evidence(look.chosen(), FrameSolved.class);
             picture.show(look.shown(), solve.map(FrameSolved::wcs));
             look.shown().ifPresent(p -> overlay(solve, p.shown().frame()));

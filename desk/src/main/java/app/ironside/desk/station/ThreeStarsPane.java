@@ -13,6 +13,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -28,7 +29,8 @@ public final class ThreeStarsPane extends VBox {
         "north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"
     };
 
-    private final List<NamedStar> stars = NamedStar.of(StarCatalogue.hipparcos());
+    private final Supplier<StarCatalogue> catalogue;
+    private List<NamedStar> stars = List.of();
     private final Label verdict = new Label();
     private final Label sentence = new Label();
     private final VBox rows = new VBox(8);
@@ -37,8 +39,12 @@ public final class ThreeStarsPane extends VBox {
     private Optional<NightFile> file = Optional.empty();
     private Instant at = Instant.MIN;
 
-    public ThreeStarsPane() {
+    /**
+     * @param catalogue the stars that ship; asked for when the pane is first looked at
+     */
+    public ThreeStarsPane(Supplier<StarCatalogue> catalogue) {
         super(12);
+        this.catalogue = catalogue;
         getStyleClass().add("table");
         verdict.getStyleClass().add("verdict");
         verdict.setId("three-stars");
@@ -61,6 +67,12 @@ public final class ThreeStarsPane extends VBox {
 
     /** Stars of a time; they are chosen anew when the sky has turned by a degree. */
     void show(Instant time) {
+        if (getScene() == null) {
+            return; // another pane of the station is looked at
+        }
+        if (stars.isEmpty()) {
+            stars = NamedStar.of(catalogue.get());
+        }
         if (file.isPresent()
                 && (at.equals(Instant.MIN) || Duration.between(at, time).abs().compareTo(Duration.ofMinutes(4)) > 0)) {
             at = time;
