@@ -4,6 +4,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import org.hipparchus.stat.regression.SimpleRegression;
 
 /**
  * How the guide star would have drifted in declination, had nobody held it: where it was seen, less what the pulses had moved the
@@ -38,36 +39,13 @@ public record DeclinationDrift(
         if (watched.compareTo(SHORTEST) < 0) {
             return Optional.empty();
         }
-        double[] minutes = new double[n];
-        double[] left = new double[n];
+        SimpleRegression line = new SimpleRegression();
         double pulsed = 0;
-        for (int i = 0; i < n; i++) {
-            GuideSample s = samples.get(i);
-            minutes[i] = Duration.between(start, s.time()).toMillis() / 60_000.0;
+        for (GuideSample s : samples) {
             // Displacements are the telescope's, the star's go the other way.
-            left[i] = pulsed - s.decArcsec();
+            line.addData(Duration.between(start, s.time()).toMillis() / 60_000.0, pulsed - s.decArcsec());
             pulsed += s.decPulseMs() / 1000 * northArcsecPerSecond;
         }
-        double meanX = mean(minutes);
-        double meanY = mean(left);
-        double xx = 0;
-        double xy = 0;
-        double yy = 0;
-        for (int i = 0; i < n; i++) {
-            xx += (minutes[i] - meanX) * (minutes[i] - meanX);
-            xy += (minutes[i] - meanX) * (left[i] - meanY);
-            yy += (left[i] - meanY) * (left[i] - meanY);
-        }
-        double slope = xy / xx;
-        double variance = Math.max(0, yy - slope * xy) / (n - 2);
-        return Optional.of(new DeclinationDrift(start, watched, slope, CORRELATED * Math.sqrt(variance / xx)));
-    }
-
-    private static double mean(double[] values) {
-        double sum = 0;
-        for (double value : values) {
-            sum += value;
-        }
-        return sum / values.length;
+        return Optional.of(new DeclinationDrift(start, watched, line.getSlope(), CORRELATED * line.getSlopeStdErr()));
     }
 }

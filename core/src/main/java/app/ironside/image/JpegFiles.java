@@ -6,14 +6,13 @@ import com.twelvemonkeys.imageio.metadata.jpeg.JPEG;
 import com.twelvemonkeys.imageio.metadata.jpeg.JPEGSegment;
 import com.twelvemonkeys.imageio.metadata.jpeg.JPEGSegmentUtil;
 import com.twelvemonkeys.imageio.metadata.tiff.TIFFReader;
-import java.awt.image.Raster;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import javax.imageio.ImageIO;
+import javax.imageio.ImageReader;
 import javax.imageio.stream.ImageInputStream;
 
 /**
@@ -26,8 +25,6 @@ final class JpegFiles {
     /** Before the directory stand the name and two zeros, one of which ends the name. */
     private static final int LEFT_OUT = 1;
 
-    private static final long MOST_PIXELS = 200_000_000;
-
     private JpegFiles() {}
 
     /**
@@ -37,23 +34,15 @@ final class JpegFiles {
      * @throws BadInputException if it is missing, damaged or no JPEG; the message names the file
      */
     static Frame read(Path file) {
-        if (!Files.isRegularFile(file)) {
-            throw new BadInputException(file.toString(), "there is no such file", "the path of an image");
-        }
+        Rasters.mustBeFile(file);
         try (ImageInputStream in = ImageIO.createImageInputStream(file.toFile())) {
             Header header = header(in);
             in.seek(0);
-            var readers = ImageIO.getImageReadersByFormatName("jpeg");
-            var reader = readers.next();
+            ImageReader reader = ImageIO.getImageReadersByFormatName("jpeg").next();
             try {
                 reader.setInput(in);
-                if ((long) reader.getWidth(0) * reader.getHeight(0) > MOST_PIXELS) {
-                    throw new BadInputException(
-                            file.toString(),
-                            "promises " + reader.getWidth(0) + " x " + reader.getHeight(0) + " px",
-                            "at most " + MOST_PIXELS / 1_000_000 + " million");
-                }
-                return frame(reader.read(0).getRaster(), header);
+                Rasters.mustBeOfSensibleSize(file, reader);
+                return Rasters.frame(reader.read(0).getRaster(), header);
             } finally {
                 reader.dispose();
             }
@@ -80,23 +69,5 @@ final class JpegFiles {
         } catch (IOException | RuntimeException e) {
             return Header.EMPTY; // what is told beside the picture may be missing or broken; the picture is there
         }
-    }
-
-    private static Frame frame(Raster raster, Header header) {
-        int width = raster.getWidth();
-        int height = raster.getHeight();
-        int bands = raster.getNumBands();
-        float[] pixels = new float[width * height];
-        int[] row = new int[width * bands];
-        for (int y = 0; y < height; y++) {
-            raster.getPixels(raster.getMinX(), raster.getMinY() + y, width, 1, row);
-            // A picture begins at the top, a frame at the bottom.
-            int to = (height - 1 - y) * width;
-            for (int x = 0; x < width; x++) {
-                int at = x * bands;
-                pixels[to + x] = bands < 3 ? row[at] : (row[at] + 2f * row[at + 1] + row[at + 2]) / 4;
-            }
-        }
-        return new Frame(width, height, pixels, header);
     }
 }

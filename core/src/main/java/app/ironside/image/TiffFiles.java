@@ -9,7 +9,6 @@ import com.twelvemonkeys.imageio.metadata.tiff.TIFFReader;
 import com.twelvemonkeys.imageio.plugins.tiff.TIFFImageReaderSpi;
 import java.awt.image.Raster;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
@@ -37,9 +36,6 @@ final class TiffFiles {
 
     private static final int BITS = 16;
 
-    /** No sensor has more; a damaged file may promise anything. */
-    private static final long MOST_PIXELS = 200_000_000;
-
     private TiffFiles() {}
 
     /**
@@ -51,22 +47,14 @@ final class TiffFiles {
      * @throws BadInputException if it is missing, truncated, or of fewer than 16 bits; the message names the file
      */
     static Frame read(Path file) {
-        if (!Files.isRegularFile(file)) {
-            throw new BadInputException(file.toString(), "there is no such file", "the path of an image");
-        }
+        Rasters.mustBeFile(file);
         // Chosen by name: the reader that comes with Java knows no 16-bit differences, which raw converters write.
         ImageReader reader = new TIFFImageReaderSpi().createReaderInstance(null);
         try (ImageInputStream in = ImageIO.createImageInputStream(file.toFile())) {
             Header header = header(new TIFFReader().read(in));
             in.seek(0);
             reader.setInput(in);
-            long pixels = (long) reader.getWidth(0) * reader.getHeight(0);
-            if (pixels > MOST_PIXELS) {
-                throw new BadInputException(
-                        file.toString(),
-                        "promises " + reader.getWidth(0) + " x " + reader.getHeight(0) + " px",
-                        "at most " + MOST_PIXELS / 1_000_000 + " million");
-            }
+            Rasters.mustBeOfSensibleSize(file, reader);
             return frame(file, reader.readRaster(0, null), header);
         } catch (IOException | RuntimeException e) {
             // A damaged file makes the reader stumble in many ways; all of them mean the same to whoever sent it.
@@ -92,21 +80,7 @@ final class TiffFiles {
                     "has " + bits + " bits a pixel",
                     "16: with fewer the faint light is gone, so let the raw converter write 16-bit TIFF, untouched");
         }
-        int width = raster.getWidth();
-        int height = raster.getHeight();
-        int bands = raster.getNumBands() < 3 ? 1 : 3;
-        float[] pixels = new float[width * height];
-        int[] row = new int[width * raster.getNumBands()];
-        for (int y = 0; y < height; y++) {
-            raster.getPixels(raster.getMinX(), raster.getMinY() + y, width, 1, row);
-            // TIFF begins at the top, a frame at the bottom.
-            int to = (height - 1 - y) * width;
-            for (int x = 0; x < width; x++) {
-                int at = x * raster.getNumBands();
-                pixels[to + x] = bands == 1 ? row[at] : (row[at] + 2f * row[at + 1] + row[at + 2]) / 4;
-            }
-        }
-        return new Frame(width, height, pixels, header);
+        return Rasters.frame(raster, header);
     }
 
     /** What a camera tells of an exposure beside its picture. */

@@ -1,6 +1,7 @@
 package app.ironside.point;
 
 import app.ironside.sky.Angles;
+import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.NamedStar;
@@ -25,8 +26,6 @@ public final class AlignmentStars {
     private static final double OFF_MERIDIAN_DEG = 8;
 
     private static final double LEAST_APART_DEG = 25;
-    private static final double YEAR_OF_J2000_DAYS = 365.25;
-    private static final Instant J2000 = Instant.parse("2000-01-01T11:58:56Z");
 
     private AlignmentStars() {}
 
@@ -75,7 +74,7 @@ public final class AlignmentStars {
     }
 
     private static List<Pick> up(Observer observer, Instant time, List<NamedStar> stars, Set<String> hidden) {
-        double year = 2000 + (time.getEpochSecond() - J2000.getEpochSecond()) / 86_400.0 / YEAR_OF_J2000_DAYS;
+        double year = CatalogueStar.julianYear(time);
         List<Pick> up = new ArrayList<>();
         for (NamedStar star : stars) {
             Equatorial place = star.star().positionAt(year);

@@ -52,8 +52,8 @@ public final class PolarReticle {
         double poleAltitude = observer.site().poleAltitudeDeg();
         double poleAzimuth = observer.site().poleAzimuthDeg();
         List<ReticleStar> places = new ArrayList<>();
+        double year = CatalogueStar.julianYear(time);
         for (CatalogueStar star : stars) {
-            double year = 2000 + (time.getEpochSecond() - 946_728_000) / (365.25 * 86_400);
             Horizontal seen = observer.observed(star.positionAt(year), time);
             double turn = Angles.wrap180(seen.azimuthDeg() - poleAzimuth);
             // Toward the star from the pole, in the plane that touches the sky there.

@@ -1,5 +1,7 @@
 package app.ironside.sky;
 
+import java.time.Instant;
+
 /**
  * A star of a catalogue.
  *
@@ -18,10 +20,17 @@ public record CatalogueStar(
         double motionRaMasPerYear,
         double motionDecMasPerYear) {
     private static final double MAS_PER_DEGREE = 3.6e6;
+    private static final double SECONDS_PER_JULIAN_YEAR = 365.25 * 86_400;
+    private static final Instant J2000 = Instant.parse("2000-01-01T12:00:00Z");
 
     /** A star whose motion is not known. */
     public CatalogueStar(String name, Equatorial position, double magnitude, double colourBv) {
         this(name, position, magnitude, colourBv, 0, 0);
+    }
+
+    /** The year by which motions count, to within a minute: 2000 at noon of 1 January. */
+    public static double julianYear(Instant time) {
+        return 2000 + (time.getEpochSecond() - J2000.getEpochSecond()) / SECONDS_PER_JULIAN_YEAR;
     }
 
     /** Where it stands in a Julian year, on the axes of J2000: linear motion, good to a few mas a century (space motion left out). */

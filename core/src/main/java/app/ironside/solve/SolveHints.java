@@ -3,6 +3,7 @@ package app.ironside.solve;
 import app.ironside.Check;
 import app.ironside.image.Header;
 import app.ironside.kit.Kit;
+import app.ironside.sky.CatalogueStar;
 import app.ironside.sky.Equatorial;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -40,9 +41,6 @@ public record SolveHints(
 
     /** A mount before its first sync may be some degrees off; the search looks nearer first. */
     private static final double NEAR_A_MOUNT_DEG = 6;
-
-    private static final double SECONDS_PER_JULIAN_YEAR = 365.25 * 86_400;
-    private static final Instant J2000 = Instant.parse("2000-01-01T12:00:00Z");
 
     public SolveHints {
         Check.inRange("radiusDeg", radiusDeg, 0.01, 180);
@@ -148,8 +146,14 @@ public record SolveHints(
     }
 
     public SolveHints withTime(Instant time) {
-        double year = 2000 + (time.getEpochSecond() - J2000.getEpochSecond()) / SECONDS_PER_JULIAN_YEAR;
-        return new SolveHints(near, radiusDeg, scaleArcsecPerPixel, scaleTolerance, focalLengthMm, year, elsewhere);
+        return new SolveHints(
+                near,
+                radiusDeg,
+                scaleArcsecPerPixel,
+                scaleTolerance,
+                focalLengthMm,
+                CatalogueStar.julianYear(time),
+                elsewhere);
     }
 
     /** Only near the place. */

@@ -47,7 +47,6 @@ public final class ShapeSurface {
         this.size = new double[columns * rows];
         this.along = new double[columns * rows];
         this.across = new double[columns * rows];
-        Arrays.fill(size, Double.NaN);
     }
 
     /** Works it out of a frame's good stars. */
@@ -61,48 +60,49 @@ public final class ShapeSurface {
         ShapeSurface surface = new ShapeSurface(
                 columns, rows, (field.width() - 1.0) / (columns - 1), (field.height() - 1.0) / (rows - 1));
         double bell = WIDTH_OF_DIAGONAL * Math.hypot(field.width(), field.height());
-        for (int row = 0; row < rows; row++) {
-            for (int column = 0; column < columns; column++) {
-                surface.fill(column, row, stars, bell);
-            }
+        Sorted sizes = new Sorted(stars, Star::halfFluxRadiusPx);
+        Sorted alongs = new Sorted(stars, s -> FieldMap.vector(s)[0]);
+        Sorted acrosses = new Sorted(stars, s -> FieldMap.vector(s)[1]);
+        for (int at = 0; at < surface.size.length; at++) {
+            double x = 1 + at % columns * surface.stepX;
+            double y = 1 + at / columns * surface.stepY;
+            surface.size[at] = sizes.median(x, y, bell);
+            surface.along[at] = alongs.median(x, y, bell);
+            surface.across[at] = acrosses.median(x, y, bell);
         }
         return surface;
     }
 
-    private void fill(int column, int row, List<Star> stars, double bell) {
-        double x = 1 + column * stepX;
-        double y = 1 + row * stepY;
-        double[] weights = new double[stars.size()];
-        for (int i = 0; i < weights.length; i++) {
-            double dx = (stars.get(i).x() - x) / bell;
-            double dy = (stars.get(i).y() - y) / bell;
-            weights[i] = Math.exp(-(dx * dx + dy * dy) / 2);
-        }
-        double sum = Arrays.stream(weights).sum();
-        if (sum < LEAST_WEIGHT) {
-            return;
-        }
-        int at = row * columns + column;
-        size[at] = median(stars, weights, sum, Star::halfFluxRadiusPx);
-        along[at] = median(stars, weights, sum, s -> FieldMap.vector(s)[0]);
-        across[at] = median(stars, weights, sum, s -> FieldMap.vector(s)[1]);
-    }
+    /** Stars in the rising order of one of their measures, so that a median is found by going along. */
+    private static final class Sorted {
+        private final double[] x;
+        private final double[] y;
+        private final double[] value;
 
-    /** Half of the weight lies below it. Knots of a galaxy and blends, which are few against the stars, do not move it. */
-    private static double median(List<Star> stars, double[] weights, double sum, ToDoubleFunction<Star> of) {
-        double[][] sorted = new double[weights.length][];
-        for (int i = 0; i < weights.length; i++) {
-            sorted[i] = new double[] {of.applyAsDouble(stars.get(i)), weights[i]};
+        Sorted(List<Star> stars, ToDoubleFunction<Star> of) {
+            List<Star> rising =
+                    stars.stream().sorted(Comparator.comparingDouble(of)).toList();
+            this.x = rising.stream().mapToDouble(Star::x).toArray();
+            this.y = rising.stream().mapToDouble(Star::y).toArray();
+            this.value = rising.stream().mapToDouble(of).toArray();
         }
-        Arrays.sort(sorted, Comparator.comparingDouble(pair -> pair[0]));
-        double below = 0;
-        for (int i = 0; i < sorted.length; i++) {
-            below += sorted[i][1];
-            if (below >= sum / 2) {
-                return sorted[i][0];
+
+        /** Half of the weight about a place lies below it; NaN where there is too little. Knots of a galaxy and blends do not move it. */
+        double median(double atX, double atY, double bell) {
+            double[] upTo = new double[value.length];
+            double sum = 0;
+            for (int i = 0; i < value.length; i++) {
+                double dx = (x[i] - atX) / bell;
+                double dy = (y[i] - atY) / bell;
+                sum += Math.exp(-(dx * dx + dy * dy) / 2);
+                upTo[i] = sum;
             }
+            if (sum < LEAST_WEIGHT) {
+                return Double.NaN;
+            }
+            int at = Arrays.binarySearch(upTo, sum / 2);
+            return value[at < 0 ? -at - 1 : at];
         }
-        return Double.NaN;
     }
 
     public int columns() {

@@ -75,8 +75,7 @@ public final class FieldMapView extends DrawnPane {
         private final double least;
         private final double left;
         private final double top;
-        private final double stepX;
-        private final double stepY;
+        private final double step;
         private final double lineEvery;
 
         Drawing(GraphicsContext g, ShapeSurface s, double least, double width, double height) {
@@ -84,14 +83,12 @@ public final class FieldMapView extends DrawnPane {
             this.s = s;
             this.least = least;
             // The frame's own shape, its pixels as square as they are.
-            double scale = Math.min((width - 20) / (s.columns() - 1), (height - 16 - FOOT) / (s.rows() - 1));
-            this.stepX = scale;
-            this.stepY = scale;
-            this.left = (width - scale * (s.columns() - 1)) / 2;
+            this.step = Math.min((width - 20) / (s.columns() - 1), (height - 16 - FOOT) / (s.rows() - 1));
+            this.left = (width - step * (s.columns() - 1)) / 2;
             this.top = 8;
             double most = most();
             this.lineEvery = Arrays.stream(LINES_EVERY)
-                    .filter(step -> most / step <= MOST_LINES)
+                    .filter(every -> most / every <= MOST_LINES)
                     .findFirst()
                     .orElse(LINES_EVERY[LINES_EVERY.length - 1]);
         }
@@ -114,23 +111,23 @@ public final class FieldMapView extends DrawnPane {
             figures();
             g.setStroke(line());
             g.setLineWidth(1);
-            g.strokeRect(left, top, stepX * (s.columns() - 1), stepY * (s.rows() - 1));
+            g.strokeRect(left, top, step * (s.columns() - 1), step * (s.rows() - 1));
             g.setFill(dim());
             g.setFont(Font.font("IBM Plex Sans", 13));
             g.setTextAlign(TextAlignment.CENTER);
             g.setTextBaseline(VPos.BASELINE);
             g.fillText(
                     Words.format("smallest %.2f px, %.0f %% more from line to line", least, 100 * lineEvery),
-                    left + stepX * (s.columns() - 1) / 2,
-                    top + stepY * (s.rows() - 1) + 17);
+                    left + step * (s.columns() - 1) / 2,
+                    top + step * (s.rows() - 1) + 17);
         }
 
         private double x(double column) {
-            return left + column * stepX;
+            return left + column * step;
         }
 
         private double y(double row) {
-            return top + (s.rows() - 1 - row) * stepY;
+            return top + (s.rows() - 1 - row) * step;
         }
 
         private double growth(int column, int row) {
@@ -149,7 +146,7 @@ public final class FieldMapView extends DrawnPane {
                             / 4;
                     if (!Double.isNaN(mean)) {
                         g.setFill(faded(accent(), 0.06 + 0.5 * Math.min(1, mean / FULL_GROWTH)));
-                        g.fillRect(x(column), y(row + 1), stepX + 0.5, stepY + 0.5);
+                        g.fillRect(x(column), y(row + 1), step + 0.5, step + 0.5);
                     }
                 }
             }
@@ -206,7 +203,7 @@ public final class FieldMapView extends DrawnPane {
         }
 
         private void stroke(double x, double y, ShapeSurface.Shape shape) {
-            double half = STROKE_EVERY * stepX * Math.min(0.48, 1.6 * shape.elongation());
+            double half = STROKE_EVERY * step * Math.min(0.48, 1.6 * shape.elongation());
             double angle = Math.toRadians(shape.angleDeg());
             g.setStroke(shape.elongation() > ALARMING_ELONGATION ? alert() : text());
             g.setLineWidth(shape.elongation() > ALARMING_ELONGATION ? 3 : 2);
