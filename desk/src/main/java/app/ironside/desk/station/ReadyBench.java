@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
+import javafx.application.Platform;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -36,6 +37,7 @@ public final class ReadyBench implements Bench {
     private final Supplier<NightModel> model;
     private final Profiles profiles;
     private final VBox steps = new VBox();
+    private final ScrollPane scroll = new ScrollPane();
     private final VBox box = new VBox(8);
     private final CheckBox ownHands = new CheckBox("I confirm by hand");
     private final TextField lesson = new TextField();
@@ -48,7 +50,7 @@ public final class ReadyBench implements Bench {
     public ReadyBench(Supplier<NightModel> model, Profiles profiles) {
         this.model = model;
         this.profiles = profiles;
-        ScrollPane scroll = new ScrollPane(steps);
+        scroll.setContent(steps);
         scroll.setFitToWidth(true);
         steps.setPadding(new Insets(6));
         VBox.setVgrow(scroll, Priority.ALWAYS);
@@ -132,6 +134,22 @@ public final class ReadyBench implements Bench {
                 false,
                 "")));
         steps.getChildren().setAll(rows);
+        list.steps().stream()
+                .filter(step -> asked.equals(step.question()))
+                .findFirst()
+                // Rows have their places once they are laid out.
+                .ifPresent(step -> Platform.runLater(
+                        () -> bringIntoSight(rows.get(list.steps().indexOf(step)))));
+    }
+
+    /** What waits for a word is in the middle of what is seen of the list. */
+    private void bringIntoSight(Node row) {
+        scroll.applyCss();
+        scroll.layout();
+        double seen = scroll.getViewportBounds().getHeight();
+        double room = steps.getHeight() - seen;
+        double middle = row.getBoundsInParent().getCenterY();
+        scroll.setVvalue(room <= 0 ? 0 : Math.max(0, Math.min(1, (middle - seen / 2) / room)));
     }
 
     private HBox row(ReadyStep step, Optional<StepProven> event, boolean next, String asked) {
@@ -170,6 +188,8 @@ public final class ReadyBench implements Bench {
             Button not = new Button("It is not");
             not.setId("deny-step");
             not.setOnAction(e -> model.get().denied());
+            not.setMinWidth(Region.USE_PREF_SIZE);
+            done.setMinWidth(Region.USE_PREF_SIZE);
             row.getChildren().addAll(not, done);
         } else {
             Label value =
