@@ -286,6 +286,31 @@ public final class BackgroundMap {
                 Math.min(rows - 1, row * rows / height) * columns + Math.min(columns - 1, column * columns / width)];
     }
 
+    /** How much the mesh's cells differ, as a robust standard deviation over the noise of a pixel. */
+    double structure() {
+        float middle = (float) level();
+        float[] off = new float[level.length];
+        for (int i = 0; i < off.length; i++) {
+            off[i] = Math.abs(level[i] - middle);
+        }
+        return 1.4826 * middle(off) / Math.max(1e-9, noise());
+    }
+
+    /** This background's level with the noise of a finer mesh laid over it. */
+    BackgroundMap over(BackgroundMap finer) {
+        return new BackgroundMap(finer.columns, finer.rows, sampled(finer.columns, finer.rows), finer.sigma);
+    }
+
+    private float[] sampled(int wide, int high) {
+        float[] out = new float[wide * high];
+        float[] row = new float[wide];
+        for (int r = 0; r < high; r++) {
+            levelOfRow(r, wide, high, row);
+            System.arraycopy(row, 0, out, r * wide, wide);
+        }
+        return out;
+    }
+
     /** Median of the mesh, ADU. */
     public double level() {
         return middle(level);

@@ -32,6 +32,38 @@ public record Star(
         boolean saturated,
         double fluxErrorAdu,
         Optional<Moffat> profile) {
+    Star movedBy(double columns, double rows) {
+        return new Star(
+                x + columns,
+                y + rows,
+                fluxAdu,
+                peakAdu,
+                halfFluxRadiusPx,
+                fwhmPx,
+                eccentricity,
+                angleDeg,
+                snr,
+                saturated,
+                fluxErrorAdu,
+                profile);
+    }
+
+    Star measuredAgain(double column, double row, double flux, double error) {
+        return new Star(
+                column,
+                row,
+                flux,
+                peakAdu,
+                halfFluxRadiusPx,
+                fwhmPx,
+                eccentricity,
+                angleDeg,
+                snr,
+                saturated,
+                error,
+                profile);
+    }
+
     Star withFwhm(double width) {
         return new Star(
                 x,

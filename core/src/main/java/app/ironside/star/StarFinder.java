@@ -3,10 +3,10 @@ package app.ironside.star;
 import app.ironside.Workers;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Objects;
 import java.util.Optional;
 
 /**
@@ -22,6 +22,26 @@ public final class StarFinder implements StarSearch {
 
     /** A star in the middle of a pixel shows up to 1.7 times the peak of one at a corner, in the sharpest fields. */
     private static final double SHARPEST = 2.5;
+
+    /** Of the second mesh: narrow against nebulae, wide against sharp stars. */
+    private static final int NEBULA_CELL_PX = 24;
+
+    private static final int FEWEST_CELLS = 8;
+
+    /** Of the wider filter there: a star's light is mostly narrower, a nebula's knots are wider. */
+    private static final double WIDE_SIGMA_PX = 3;
+
+    /** Scatter of that mesh over the noise of a pixel. An even sky's is a twentieth. */
+    private static final double STRUCTURED = 0.3;
+
+    /** Half-flux radius over the field's from which a blob is looked at again, up to which that is believed, and from which it is no star. */
+    private static final double WIDE = 1.6;
+
+    private static final double STILL_WIDE = 2.2;
+    private static final double NO_STAR = 3;
+
+    /** A fainter star's radius is mostly noise. */
+    private static final double SURELY_WIDE_SNR = 10;
 
     private static final double SURE_SNR = 20;
     private static final int ENOUGH_TO_JUDGE = 10;
@@ -43,10 +63,26 @@ public final class StarFinder implements StarSearch {
 
     @Override
     public StarField find(Frame original) {
-        Frame frame = isMosaic(original) ? levelled(original) : original;
+        boolean mosaic = isMosaic(original);
+        Frame frame = mosaic ? levelled(original) : original;
         BackgroundMap background = BackgroundMap.of(frame, workers);
         float[] flat = subtract(frame, background);
-        return SwollenStars.find(frame, flat, background, this).orElseGet(() -> find(frame, background, flat));
+        List<Contrast> peaks =
+                HotPixels.darken(flat, frame.width(), frame.height(), background, mosaic, workers);
+        return SwollenStars.find(frame, flat, background, peaks, this)
+                .orElseGet(() -> findAboveNebulae(frame, background, flat));
+    }
+
+    /** Where the sky itself has a structure, smaller than the mesh sees, what is left of it is taken away too. */
+    private StarField findAboveNebulae(Frame frame, BackgroundMap background, float[] flat) {
+        if (Math.min(frame.width(), frame.height()) < FEWEST_CELLS * NEBULA_CELL_PX) {
+            return find(frame, background, flat);
+        }
+        Frame above = new Frame(frame.width(), frame.height(), flat, frame.header());
+        BackgroundMap nebula = BackgroundMap.of(above, NEBULA_CELL_PX, workers);
+        return nebula.structure() < STRUCTURED
+                ? find(frame, background, flat)
+                : find(frame, background.over(nebula), subtract(above, nebula), true);
     }
 
     /**
@@ -60,23 +96,36 @@ public final class StarFinder implements StarSearch {
     }
 
     private StarField find(Frame frame, BackgroundMap background, float[] flat) {
+        return find(frame, background, flat, false);
+    }
+
+    /** @param narrowly whether what is wider than a star is filtered out */
+    private StarField find(Frame frame, BackgroundMap background, float[] flat, boolean narrowly) {
         int width = frame.width();
         int height = frame.height();
         double[] kernel = kernel(settings.kernelSigmaPx());
-        double noiseFactor = Arrays.stream(kernel).map(k -> k * k).sum();
+        double[] wide = narrowly ? kernel(WIDE_SIGMA_PX) : new double[] {0};
+        double noiseFactor = noiseFactor(kernel, wide);
         float[] filtered = new float[flat.length];
+        float[] widely = new float[narrowly ? flat.length : 0];
         int bands = (height + BAND_ROWS - 1) / BAND_ROWS;
         int[][] bandAbove = new int[bands][];
         workers.forEach(bands, band -> {
             int first = band * BAND_ROWS;
             int last = Math.min(height, first + BAND_ROWS);
             convolve(flat, width, height, kernel, first, last, filtered);
+            if (narrowly) {
+                convolve(flat, width, height, wide, first, last, widely);
+                for (int i = first * width; i < last * width; i++) {
+                    filtered[i] -= widely[i];
+                }
+            }
             bandAbove[band] = above(filtered, background, width, height, first, last, noiseFactor);
         });
         int[] above = Arrays.stream(bandAbove).flatMapToInt(Arrays::stream).toArray();
         int count = above.length;
         List<Star> stars = asWideAsTheField(
-                measure(frame, background, flat, filtered, above, count, noiseFactor), background.noise());
+                measure(frame, background, flat, filtered, above, count, noiseFactor, narrowly), background.noise());
         return new StarField(width, height, stars, background.level(), background.noise());
     }
 
@@ -105,7 +154,8 @@ public final class StarFinder implements StarSearch {
             float[] filtered,
             int[] above,
             int count,
-            double noiseFactor) {
+            double noiseFactor,
+            boolean narrowly) {
         int width = frame.width();
         int height = frame.height();
         double saturation = frame.header().number("SATURATE").orElse(settings.saturationAdu()) - background.level();
@@ -113,28 +163,79 @@ public final class StarFinder implements StarSearch {
         StarMeasure measure = new StarMeasure(flat, width, height, saturation, gain, settings.profiles());
         Blobs blobs = new Blobs(filtered, width);
         List<int[]> groups = brightest(blobs.group(above, count), filtered);
-        Star[][] found = new Star[groups.size()][];
+        Found[][] found = new Found[groups.size()][];
         workers.forEach(groups.size(), i -> {
             int[] group = groups.get(i);
             if (group.length < settings.minAreaPx() || group.length > LARGEST_BLOB_PX) {
-                found[i] = new Star[0];
+                found[i] = new Found[0];
                 return;
             }
             double sigma = background.sigmaAt(group[0] % width, group[0] / width, width, height);
             double filteredSigma = sigma * noiseFactor;
             List<int[]> parts = blobs.split(group, settings.thresholdSigma() * filteredSigma, filteredSigma);
             found[i] = parts.stream()
-                    .map(blob -> measure.measure(blob, sigma, gap(blob, parts, measure)))
-                    .flatMap(Optional::stream)
-                    .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
-                    .toArray(Star[]::new);
+                    .flatMap(blob -> (narrowly
+                                    ? measure.measureAboveSurroundings(blob, sigma, gap(blob, parts, measure))
+                                    : measure.measure(blob, sigma, gap(blob, parts, measure)))
+                            .map(star -> new Found(star, blob, sigma))
+                            .stream())
+                    .toArray(Found[]::new);
         });
-        List<Star> brightestFirst = Arrays.stream(found)
-                .flatMap(Arrays::stream)
-                .filter(Objects::nonNull)
+        List<Star> brightestFirst = likeTheField(
+                        Arrays.stream(found).flatMap(Arrays::stream).toList(), measure)
+                .stream()
+                .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
                 .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
                 .toList();
-        return HalfPeakWidth.of(brightestFirst, measure::profile);
+        List<Star> whole = SharedProfile.of(brightestFirst, measure::profile)
+                .map(profile -> {
+                    System.arraycopy(flat, 0, filtered, 0, flat.length);
+                    return StarFluxes.of(brightestFirst, filtered, width, height, background.noise(), gain, profile, workers);
+                })
+                .orElse(brightestFirst);
+        return HalfPeakWidth.of(
+                whole.stream()
+                        .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
+                        .toList(),
+                measure::profile);
+    }
+
+    /**
+     * @param blob the pixels in which it was found
+     * @param sigma noise of the background there
+     */
+    private record Found(Star star, int[] blob, double sigma) {}
+
+    /**
+     * What is much wider than the field's stars is looked at once more as one of them, at its brightest pixel: a blob of several stars that
+     * could not be told apart holds at least the brightest. What is wider still is a knot of a nebula or a galaxy.
+     */
+    private static List<Star> likeTheField(List<Found> found, StarMeasure measure) {
+        double[] widths = found.stream()
+                .map(Found::star)
+                .filter(s -> !s.saturated() && s.snr() >= SURE_SNR)
+                .mapToDouble(Star::halfFluxRadiusPx)
+                .toArray();
+        if (widths.length < ENOUGH_TO_JUDGE) {
+            return found.stream().map(Found::star).toList();
+        }
+        double typical = Statistics.median(widths);
+        List<Star> out = new ArrayList<>(found.size());
+        for (Found f : found) {
+            Star star = f.star;
+            if (!star.saturated() && star.halfFluxRadiusPx() > WIDE * typical) {
+                Optional<Star> again = measure.measurePeak(f.blob, f.sigma, typical)
+                        .filter(s -> s.halfFluxRadiusPx() < STILL_WIDE * typical);
+                if (again.isPresent()) {
+                    out.add(again.get());
+                    continue;
+                }
+            }
+            if (star.saturated() || star.snr() < SURELY_WIDE_SNR || star.halfFluxRadiusPx() < NO_STAR * typical) {
+                out.add(star);
+            }
+        }
+        return out;
     }
 
     private List<int[]> brightest(List<int[]> groups, float[] filtered) {
@@ -185,6 +286,18 @@ public final class StarFinder implements StarSearch {
             }
         });
         return out;
+    }
+
+    /** Noise left of a pixel's in a picture filtered with one kernel less the same filtered with a wider one. */
+    private static double noiseFactor(double[] kernel, double[] wide) {
+        double both = 0;
+        int off = wide.length / 2 - kernel.length / 2;
+        for (int i = Math.max(0, -off); i < kernel.length && i + off < wide.length; i++) {
+            both += kernel[i] * wide[i + off];
+        }
+        double one = Arrays.stream(kernel).map(k -> k * k).sum();
+        double other = Arrays.stream(wide).map(k -> k * k).sum();
+        return Math.sqrt(one * one - 2 * both * both + other * other);
     }
 
     /** A Gaussian of unit sum in one dimension; squared and summed it gives the noise left in two. */

@@ -1,5 +1,6 @@
 package app.ironside.star;
 
+import java.util.Arrays;
 import java.util.Optional;
 
 /** Measures one star in a background-subtracted picture. */
@@ -25,6 +26,9 @@ final class StarMeasure {
 
     /** A star beside another is measured this far toward it, as a share of their distance. */
     private static final double SHARE_OF_GAP = 0.6;
+
+    /** Width of the ring around a star by which its surroundings are told. */
+    private static final int SURROUNDINGS_PX = 5;
 
     /**
      * Dividing a pixel's light evenly over it widens the star by another pixel's variance, 1/12 px² an axis; a Gaussian's half-flux
@@ -82,10 +86,29 @@ final class StarMeasure {
         if (sum <= 0 || isHotPixel(peakAt, peak, noise)) {
             return Optional.empty();
         }
-        double column = sx / sum;
-        double row = sy / sum;
         double most = Math.max(2.5, SHARE_OF_GAP * gapPx);
         double radius = Math.min(most, held(2.5 * Math.sqrt(blob.length / Math.PI) + 1));
+        return measure(sx / sum, sy / sum, peak, noise, radius, most);
+    }
+
+    /**
+     * The star at a blob's brightest pixel, taken to be as wide as the field's: of a blob that holds more than a star.
+     *
+     * @param halfFluxRadiusPx of the field's stars
+     */
+    Optional<Star> measurePeak(int[] blob, double noise, double halfFluxRadiusPx) {
+        int at = blob[0];
+        for (int p : blob) {
+            at = pixels[p] > pixels[at] ? p : at;
+        }
+        double radius = held(4.5 * halfFluxRadiusPx);
+        return isHotPixel(at, pixels[at], noise)
+                ? Optional.empty()
+                : measure(at % width, at / width, pixels[at], noise, Math.min(radius, 3 * halfFluxRadiusPx), radius);
+    }
+
+    private Optional<Star> measure(
+            double column, double row, double peak, double noise, double radius, double most) {
         double[] flux = halfFlux(column, row, radius, 1);
         if (flux[1] <= 0) {
             return Optional.empty();
@@ -97,6 +120,46 @@ final class StarMeasure {
             return Optional.empty();
         }
         return Optional.of(star(centre, flux, peak, noise, aperture));
+    }
+
+    /**
+     * As {@link #measure}, above what surrounds the star closely: where a nebula's knots are wider than the star and narrower than any
+     * mesh.
+     */
+    Optional<Star> measureAboveSurroundings(int[] blob, double noise, double gapPx) {
+        double[] middle = middle(blob);
+        int inner = (int) held(2.5 * Math.sqrt(blob.length / Math.PI) + 2);
+        int reach = inner + SURROUNDINGS_PX;
+        int left = Math.max(0, (int) middle[0] - reach);
+        int top = Math.max(0, (int) middle[1] - reach);
+        int wide = Math.min(width, (int) middle[0] + reach + 1) - left;
+        int high = Math.min(height, (int) middle[1] + reach + 1) - top;
+        float[] patch = new float[wide * high];
+        float[] ring = new float[patch.length];
+        int n = 0;
+        for (int i = 0; i < patch.length; i++) {
+            int column = left + i % wide;
+            int row = top + i / wide;
+            patch[i] = pixels[row * width + column];
+            double d = Math.hypot(column - middle[0], row - middle[1]);
+            if (d > inner && d <= reach) {
+                ring[n++] = patch[i];
+            }
+        }
+        int[] within = Arrays.stream(blob)
+                .filter(p -> p % width >= left && p % width < left + wide && p / width >= top && p / width < top + high)
+                .map(p -> (p / width - top) * wide + p % width - left)
+                .toArray();
+        if (n == 0 || within.length == 0) {
+            return Optional.empty();
+        }
+        Arrays.sort(ring, 0, n);
+        for (int i = 0; i < patch.length; i++) {
+            patch[i] -= ring[n / 2];
+        }
+        return new StarMeasure(patch, wide, high, saturation, gainElectronsPerAdu, profiles)
+                .measure(within, noise, Math.min(gapPx, inner / SHARE_OF_GAP))
+                .map(s -> s.movedBy(left, top));
     }
 
     /** Middle of a blob's light, column and row. */

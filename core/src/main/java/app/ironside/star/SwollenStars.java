@@ -2,6 +2,8 @@ package app.ironside.star;
 
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.ToDoubleFunction;
@@ -28,6 +30,9 @@ final class SwollenStars {
 
     private static final double CORE_RADIUS_PX = 3;
 
+    /** A peak above the ring of pixels around it that noise does not make. */
+    private static final double PROMINENT_SIGMAS = 10;
+
     /**
      * Of the light within twice the core's radius, an even disc has a quarter in the core and a soft blob a third; a sharp star has nearly
      * all, also one of so many that run together in the small picture that it holds little of their light.
@@ -50,9 +55,11 @@ final class SwollenStars {
      * The stars of a frame whose stars are swollen, in its own pixels; empty if they are not.
      *
      * @param flat the frame's pixels above its background
+     * @param peaks of {@code flat}: where they are sharp stars, what is wide in the smaller picture are nebulae
      * @param finder looks at the smaller picture
      */
-    static Optional<StarField> find(Frame frame, float[] flat, BackgroundMap background, StarFinder finder) {
+    static Optional<StarField> find(
+            Frame frame, float[] flat, BackgroundMap background, List<Contrast> peaks, StarFinder finder) {
         if (Math.min(frame.width(), frame.height()) < SMALLEST_SIDE_PX) {
             return Optional.empty();
         }
@@ -64,7 +71,52 @@ final class SwollenStars {
             return Optional.empty();
         }
         SwollenStars stars = new SwollenStars(frame, flat, finder.findAtThisSize(small, CELL_PX));
-        return stars.haveCores() ? Optional.empty() : Optional.of(stars.atFullSize(background));
+        return stars.haveCores() || stars.areSharp(peaks)
+                ? Optional.empty()
+                : Optional.of(stars.atFullSize(background));
+    }
+
+    /** Whether the frame's most prominent peaks are stars by themselves, whatever they stand on. */
+    private boolean areSharp(List<Contrast> peaks) {
+        double[] shares = peaks.stream()
+                .filter(p -> p.above() > PROMINENT_SIGMAS * p.sigma())
+                .sorted(Comparator.comparingDouble(Contrast::above).reversed())
+                .limit(LOOKED_AT)
+                .mapToDouble(this::coreAboveRing)
+                .toArray();
+        return shares.length >= FEWEST && Statistics.median(shares) > CORE_OF_SURROUNDINGS;
+    }
+
+    /** Share of the light within twice the core's radius that the core holds, above what lies around both. */
+    private double coreAboveRing(Contrast peak) {
+        int column = peak.at() % width;
+        int row = peak.at() / width;
+        int reach = (int) (3 * CORE_RADIUS_PX);
+        double[] ring = new double[(2 * reach + 1) * (2 * reach + 1)];
+        int n = 0;
+        for (int r = -reach; r <= reach; r++) {
+            for (int c = -reach; c <= reach; c++) {
+                double d = Math.sqrt(r * r + c * c);
+                if (d > 2 * CORE_RADIUS_PX && d <= reach) {
+                    ring[n++] = light(column + c, row + r);
+                }
+            }
+        }
+        double sky = Statistics.median(Arrays.copyOf(ring, n));
+        double inside = lightWithin(column, row, CORE_RADIUS_PX) - sky * pixelsWithin(CORE_RADIUS_PX);
+        double wider = lightWithin(column, row, 2 * CORE_RADIUS_PX) - sky * pixelsWithin(2 * CORE_RADIUS_PX);
+        return wider > 0 ? inside / wider : 0;
+    }
+
+    private static int pixelsWithin(double radius) {
+        int reach = (int) radius;
+        int n = 0;
+        for (int r = -reach; r <= reach; r++) {
+            for (int c = -reach; c <= reach; c++) {
+                n += r * r + c * c <= radius * radius ? 1 : 0;
+            }
+        }
+        return n;
     }
 
     /** Means of squares of pixels, those without a number left out, less the background's trend. A mosaic's four colours weigh alike in each. */

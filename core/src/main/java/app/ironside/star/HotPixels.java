@@ -1,0 +1,115 @@
+package app.ironside.star;
+
+import app.ironside.Workers;
+import app.ironside.image.Statistics;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+
+/**
+ * Single pixels that shine by themselves: hot ones, and what a particle left in one. Air and optics spread a star's light over a pixel's
+ * neighbours; such a pixel's neighbours are as dark as those further out. How much darker a star's may be is learned from the frame.
+ *
+ * <p>The neighbours are judged by their median, so that of two or three hot pixels side by side each is found; and against the ring
+ * around them, so that one on the flank of a star or in a nebula is.
+ *
+ * @see "van Dokkum 2001, PASP 113, 1420, for the thought: a contrast that no star of the frame's own sharpness can have"
+ */
+final class HotPixels {
+    /** A fainter one is not taken for a star by the matched filter, whatever its neighbours are. */
+    private static final double LEAST_SIGMAS = 8;
+
+    /** Peak over neighbours of the sharpest star that a lens draws, 1.3 pixels wide at half peak and in the middle of a pixel: 5.5. */
+    private static final double SHARPEST = 8;
+
+    /** A mosaic's neighbours are of other colours, in which a star may be a good deal fainter. */
+    private static final double SHARPEST_OF_MOSAIC = 16;
+
+    /** The frame's own stars differ by where in a pixel they fall. */
+    private static final double OVER_THE_STARS = 1.8;
+
+    private static final double LEAST_LIMIT = 3;
+    private static final double SURE_SIGMAS = 30;
+    private static final int ENOUGH_TO_LEARN = 12;
+    private static final int BAND_ROWS = 64;
+
+    private final float[] flat;
+    private final int width;
+    private final int height;
+    private final BackgroundMap background;
+    private final Workers workers;
+
+    private HotPixels(float[] flat, int width, int height, BackgroundMap background, Workers workers) {
+        this.flat = flat;
+        this.width = width;
+        this.height = height;
+        this.background = background;
+        this.workers = workers;
+    }
+
+    /**
+     * Gives each such pixel the median of its neighbours.
+     *
+     * @param flat the frame's pixels above its background; changed
+     * @return the bright peaks that are left, in no order
+     */
+    static List<Contrast> darken(
+            float[] flat, int width, int height, BackgroundMap background, boolean mosaic, Workers workers) {
+        return width < 5 || height < 5
+                ? List.of()
+                : new HotPixels(flat, width, height, background, workers).darken(mosaic);
+    }
+
+    private List<Contrast> darken(boolean mosaic) {
+        Contrast[] all = bright();
+        double limit = mosaic ? SHARPEST_OF_MOSAIC : SHARPEST;
+        double first = limit;
+        if (!mosaic) {
+            double[] stars = Arrays.stream(all)
+                    .filter(c -> c.peak() && c.above() > SURE_SIGMAS * c.sigma() && c.above() < first * c.around())
+                    .mapToDouble(c -> c.above() / c.around())
+                    .toArray();
+            if (stars.length >= ENOUGH_TO_LEARN) {
+                limit = Math.max(LEAST_LIMIT, Math.min(first, OVER_THE_STARS * Statistics.median(stars)));
+            }
+        }
+        List<Contrast> left = new ArrayList<>();
+        for (Contrast c : all) {
+            if (c.above() > limit * c.around()) {
+                flat[c.at()] = c.neighbours();
+            } else if (c.peak()) {
+                left.add(c);
+            }
+        }
+        return left;
+    }
+
+    private Contrast[] bright() {
+        int bands = (height + BAND_ROWS - 1) / BAND_ROWS;
+        Contrast[][] found = new Contrast[bands][];
+        workers.forEach(bands, band -> {
+            Contrast[] some = new Contrast[256];
+            int n = 0;
+            float[] sigma = new float[width];
+            float[] ring = new float[16];
+            float[] eight = new float[8];
+            for (int row = Math.max(2, band * BAND_ROWS);
+                    row < Math.min(height - 2, (band + 1) * BAND_ROWS);
+                    row++) {
+                background.sigmaOfRow(row, width, height, sigma);
+                int at = row * width;
+                for (int column = 2; column < width - 2; column++) {
+                    if (flat[at + column] > LEAST_SIGMAS * sigma[column] && sigma[column] > 0) {
+                        Contrast c = Contrast.of(flat, width, at + column, sigma[column], eight, ring);
+                        if (c.above() > LEAST_LIMIT * c.around() || c.peak()) {
+                            some = n == some.length ? Arrays.copyOf(some, 2 * n) : some;
+                            some[n++] = c;
+                        }
+                    }
+                }
+            }
+            found[band] = Arrays.copyOf(some, n);
+        });
+        return Arrays.stream(found).flatMap(Arrays::stream).toArray(Contrast[]::new);
+    }
+}
