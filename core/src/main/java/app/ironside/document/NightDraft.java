@@ -28,6 +28,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.ToDoubleBiFunction;
 import java.util.function.UnaryOperator;
+import java.util.stream.Stream;
 
 /**
  * A night while it is being planned. Each change gives a new draft, so that changes can be taken back; what is known of the sky is shared
@@ -90,6 +91,23 @@ public final class NightDraft {
         return around(moved, all);
     }
 
+    /** Targets of the program to which the plan gives no time: they are filled, or never up, or the others take it all. */
+    public List<TargetPlan> unplaced() {
+        List<TargetPlan> left = new ArrayList<>(file.program().targets());
+        plan.blocks().forEach(b -> left.remove(b.target()));
+        return left;
+    }
+
+    /** The same night without the targets that have no time. */
+    public NightDraft withoutUnplaced() {
+        return plan.blocks().isEmpty()
+                ? this
+                : withProgram(file.program()
+                        .withTargets(
+                                file.program().date(),
+                                plan.blocks().stream().map(PlannedBlock::target).toList()));
+    }
+
     /** Puts a target into a stretch of time; what lies there is cut back. */
     public NightDraft add(TargetPlan target, Interval span) {
         return around(new Placed(target.withMostSubs(Optional.empty()), span), placed());
@@ -150,14 +168,17 @@ public final class NightDraft {
         return with(all);
     }
 
+    /** What has no time keeps its place in the program, after the others, unless it is given one. */
     private NightDraft with(List<Placed> placed) {
-        List<TargetPlan> targets = placed.stream()
+        Stream<TargetPlan> inTurn = placed.stream()
                 .sorted(Comparator.comparing((Placed p) -> p.span().from()))
                 .map(p -> p.target()
                         .at(
                                 Optional.of(local(p.span().from())),
-                                Optional.of(local(p.span().until()))))
-                .toList();
+                                Optional.of(local(p.span().until()))));
+        Stream<TargetPlan> waiting = unplaced().stream()
+                .filter(t -> placed.stream().noneMatch(p -> p.target().name().equals(t.name())));
+        List<TargetPlan> targets = Stream.concat(inTurn, waiting).toList();
         return withProgram(file.program().withTargets(file.program().date(), targets));
     }
 

@@ -4,6 +4,7 @@ import app.ironside.BadInputException;
 import app.ironside.JsonText;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
+import app.ironside.plan.BalanceBy;
 import app.ironside.plan.Calibrations;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.MoonRule;
@@ -73,14 +74,19 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             Optional<SetUpEntry> setUp) {}
 
     /** What is left out is as usual. */
-    private record SetUpEntry(Optional<Boolean> sweepAxes, Optional<String> polarBy, Optional<Boolean> atOnce) {
+    private record SetUpEntry(
+            Optional<Boolean> sweepAxes,
+            Optional<String> polarBy,
+            Optional<Boolean> atOnce,
+            Optional<String> balanceBy) {
         static Optional<SetUpEntry> of(SetUp setUp) {
             return setUp.equals(SetUp.USUAL)
                     ? Optional.empty()
                     : Optional.of(new SetUpEntry(
                             Optional.of(setUp.sweepAxes()),
                             Optional.of(word(setUp.polarBy())),
-                            Optional.of(setUp.atOnce())));
+                            Optional.of(setUp.atOnce()),
+                            Optional.of(word(setUp.balanceBy()))));
         }
 
         SetUp setUp(String name) {
@@ -88,7 +94,10 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                     sweepAxes.orElse(SetUp.USUAL.sweepAxes()),
                     polarBy.map(word -> named(PolarBy.values(), word, name + ", program.setUp", "polarBy"))
                             .orElse(SetUp.USUAL.polarBy()),
-                    atOnce.orElse(SetUp.USUAL.atOnce()));
+                    atOnce.orElse(SetUp.USUAL.atOnce()),
+                    balanceBy
+                            .map(word -> named(BalanceBy.values(), word, name + ", program.setUp", "balanceBy"))
+                            .orElse(SetUp.USUAL.balanceBy()));
         }
     }
 

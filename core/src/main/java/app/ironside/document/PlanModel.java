@@ -36,6 +36,10 @@ public final class PlanModel {
     private final History<NightDraft> history;
     private final Map<String, Framing> framings = new LinkedHashMap<>();
     private Optional<NightDraft> preview = Optional.empty();
+
+    /** What is shown to be taken or left. */
+    private Optional<NightDraft> proposed = Optional.empty();
+
     private Optional<DeepSkyObject> looked = Optional.empty();
     private int block = -1;
 
@@ -50,9 +54,9 @@ public final class PlanModel {
     // ---- the draft
     // -------------------------------------------------------------------------------------------------------
 
-    /** The plan as it is seen: while a block is dragged, as it would be. */
+    /** The plan as it is seen: while a block is dragged, or another plan is proposed, as it would be. */
     public NightDraft draft() {
-        return preview.orElseGet(history::now);
+        return preview.or(() -> proposed).orElseGet(history::now);
     }
 
     /** The plan as it stands. */
@@ -69,9 +73,36 @@ public final class PlanModel {
         preview = Optional.of(next);
     }
 
+    /** Shows another plan, which stands only when it is taken, or worked on. */
+    public void propose(NightDraft next) {
+        preview = Optional.empty();
+        proposed = Optional.of(next);
+    }
+
+    public boolean isProposed() {
+        return proposed.isPresent();
+    }
+
+    /** The plan stays as it was. */
+    public void leaveProposed() {
+        proposed = Optional.empty();
+    }
+
+    /** What is proposed becomes a step that can be taken back. */
+    public void takeProposed() {
+        proposed.ifPresent(this::change);
+    }
+
+    /** What the next change starts from: what is seen, so that changing a proposed plan takes it. */
+    public NightDraft workedOn() {
+        takeProposed();
+        return settled();
+    }
+
     /** A step that can be taken back. */
     public void change(NightDraft next) {
         preview = Optional.empty();
+        proposed = Optional.empty();
         history.change(next);
     }
 
@@ -85,11 +116,13 @@ public final class PlanModel {
 
     public void undo() {
         preview = Optional.empty();
+        proposed = Optional.empty();
         history.undo();
     }
 
     public void redo() {
         preview = Optional.empty();
+        proposed = Optional.empty();
         history.redo();
     }
 

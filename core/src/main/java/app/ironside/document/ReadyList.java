@@ -2,6 +2,7 @@ package app.ironside.document;
 
 import app.ironside.kit.Equipment;
 import app.ironside.kit.Kit;
+import app.ironside.plan.BalanceBy;
 import app.ironside.plan.Program;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Angles;
@@ -73,7 +74,7 @@ public record ReadyList(List<ReadyStep> steps) {
                                     "a turn later shifts the camera's weight and opens the flats' dust to doubt")));
         }
         if (e.needsBalance() && e.goTo()) {
-            balance(steps, attitude(site, program));
+            balance(steps, program.setUp().balanceBy(), attitude(site, program));
         } else if (e.needsBalance()) {
             steps.add(ReadyStep.byHand(
                             "balance",
@@ -112,11 +113,32 @@ public record ReadyList(List<ReadyStep> steps) {
                 others.isEmpty() ? "" : "; " + others));
     }
 
+    private static void balance(List<ReadyStep> steps, BalanceBy by, String attitude) {
+        switch (by) {
+            case IN_STEPS -> inSteps(steps, attitude);
+            case AT_ATTITUDE -> steps.add(ReadyStep.byHand(
+                            "balance",
+                            "everything on, both axes free, halfway up and at " + attitude
+                                    + ": each stays where it is left")
+                    .after("load", "anything added later upsets it")
+                    .ifNot(
+                            "The right-ascension axis turns: move the weights. The tube tips: slide it. Both at a slant only: something hangs to"
+                                    + " one side."));
+            case ANYWHERE -> steps.add(ReadyStep.byHand(
+                            "balance",
+                            "both clutches loose: it stays with the weights down, with the tube out to each side, and halfway up")
+                    .after("load", "anything added later upsets it")
+                    .ifNot(
+                            "It stays in one attitude and turns in another: the weight is off the axis by a little in two directions. Offset masses:"
+                                    + " a small one opposite to what hangs to a side, for each axis by itself."));
+        }
+    }
+
     /**
      * Weight in three directions (common practice): along the bar, along the tube, and to its side, which shows only when the tube lies on
      * its side.
      */
-    private static void balance(List<ReadyStep> steps, String attitude) {
+    private static void inSteps(List<ReadyStep> steps, String attitude) {
         steps.add(ReadyStep.byHand(
                         "balance, bar",
                         "declination locked, bar level, the right-ascension axis free: a push by one finger moves it, and it stays where it is left")

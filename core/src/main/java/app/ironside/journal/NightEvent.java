@@ -6,6 +6,7 @@ import java.time.Instant;
 public sealed interface NightEvent
         permits AirMeasured,
                 AxisDoubted,
+                PlacementCompared,
                 AxisMeasured,
                 BlockPlanned,
                 CalibrationTaken,

@@ -97,15 +97,20 @@ public record Equipment(
 
     /** The same kit connected by other drivers. */
     public Equipment withDrivers(Map<String, DriverChoice> others) {
-        return with(camera, others);
+        return with(camera, others, offAxis);
     }
 
     /** The same with another setting of the main camera. */
     public Equipment withCamera(CameraSettings other) {
-        return with(other, drivers);
+        return with(other, drivers, offAxis);
     }
 
-    private Equipment with(CameraSettings setting, Map<String, DriverChoice> others) {
+    /** The same with another pick-off prism, or none. */
+    public Equipment withOffAxis(Optional<OffAxis> other) {
+        return with(camera, drivers, other);
+    }
+
+    private Equipment with(CameraSettings setting, Map<String, DriverChoice> others, Optional<OffAxis> prism) {
         return new Equipment(
                 colour,
                 deepRedShare,
@@ -118,7 +123,7 @@ public record Equipment(
                 contacts,
                 parts,
                 supply,
-                offAxis,
+                prism,
                 setUpMinutes,
                 heated,
                 ownFlipDeg,

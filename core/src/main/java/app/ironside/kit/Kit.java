@@ -48,6 +48,11 @@ public record Kit(
         return new Kit(name, other, sensor, filters, motorFocuser, mount, guideOptics, equipment);
     }
 
+    /** The same with another guide camera or other optics before it. */
+    public Kit withGuider(GuiderSpec other) {
+        return new Kit(name, optics, sensor, filters, motorFocuser, mount, Optional.of(other), equipment);
+    }
+
     /** The same with other equipment. */
     public Kit withEquipment(Equipment other) {
         return new Kit(name, optics, sensor, filters, motorFocuser, mount, guideOptics, other);

@@ -27,6 +27,7 @@ import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightResumed;
 import app.ironside.journal.NightStarted;
+import app.ironside.journal.PlacementCompared;
 import app.ironside.journal.ProgramRevised;
 import app.ironside.journal.StackMade;
 import app.ironside.journal.StageBegan;
@@ -100,6 +101,7 @@ public final class EventCodec {
             Map.entry("STACK", StackMade.class),
             Map.entry("AIR", AirMeasured.class),
             Map.entry("AXIS_DOUBTED", AxisDoubted.class),
+            Map.entry("PLACEMENT", PlacementCompared.class),
             Map.entry("HEATERS", HeatersSwitched.class),
             Map.entry("COMMAND", CommandTaken.class),
             Map.entry("OVERRULED", GateOverruled.class),

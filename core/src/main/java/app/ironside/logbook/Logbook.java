@@ -20,10 +20,12 @@ import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.FlywayException;
 import org.jdbi.v3.core.Jdbi;
@@ -215,14 +217,7 @@ public final class Logbook implements AutoCloseable {
      */
     public List<Double> focusPositions(String kit, NightEntry except, Provenance provenance) {
         List<Double> positions = new ArrayList<>();
-        List<Long> nights = jdbi.withHandle(handle -> handle.createQuery(
-                        "select id from night where kit = :kit and (origin <> 'rehearsed') = :real and id <> :except order by id")
-                .bind("kit", kit)
-                .bind("real", provenance.isReal())
-                .bind("except", except.id())
-                .mapTo(Long.class)
-                .list());
-        for (long night : nights) {
+        for (long night : others(kit, except, provenance)) {
             events(night, "FOCUS").stream()
                     .filter(e -> e instanceof FocusSwept f && f.verdict().accepted())
                     .map(FocusSwept.class::cast)
@@ -230,6 +225,32 @@ public final class Logbook implements AutoCloseable {
                     .ifPresent(f -> positions.add(f.verdict().bestPosition()));
         }
         return positions;
+    }
+
+    private List<Long> others(String kit, NightEntry except, Provenance provenance) {
+        return jdbi.withHandle(handle -> handle.createQuery(
+                        "select id from night where kit = :kit and (origin <> 'rehearsed') = :real and id <> :except order by id")
+                .bind("kit", kit)
+                .bind("real", provenance.isReal())
+                .bind("except", except.id())
+                .mapTo(Long.class)
+                .list());
+    }
+
+    /**
+     * What other nights of a kit saw of its polar axis, its knobs and the first frame recognised: of each night in order.
+     *
+     * @param except the night under way
+     * @param provenance of the nights
+     */
+    public List<List<NightEvent>> placements(String kit, NightEntry except, Provenance provenance) {
+        return others(kit, except, provenance).stream()
+                .map(night -> Stream.of("POLAR", "KNOBS", "SOLVE")
+                        .flatMap(kind -> events(night, kind).stream())
+                        .sorted(Comparator.comparing(NightEvent::time))
+                        .toList())
+                .filter(night -> !night.isEmpty())
+                .toList();
     }
 
     /**

@@ -10,14 +10,12 @@ import app.ironside.document.ReadyList;
 import app.ironside.journal.Stage;
 import app.ironside.kit.Kit;
 import app.ironside.plan.Program;
-import app.ironside.point.PointingModel;
 import app.ironside.sky.Observer;
 import app.ironside.sky.Site;
 import app.ironside.solve.PlateSolver;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.FrameGauge;
 import app.ironside.star.StarSearch;
-import java.util.List;
 import java.util.Optional;
 
 /**
@@ -25,8 +23,7 @@ import java.util.Optional;
  *
  * @param gauge what frames are measured with
  * @param readyList the steps by which the kit is brought up
- * @param earlierFocusSteps where the kit focused on other nights
- * @param pointingModel of the kit's mount, if one is kept
+ * @param earlier what the kit's other nights have taught
  * @param provenance whether devices and sky are real
  * @param control by which the night is told what to do
  */
@@ -42,8 +39,7 @@ public record NightContext(
         PlateSolver solver,
         Workers workers,
         ReadyList readyList,
-        List<Double> earlierFocusSteps,
-        Optional<PointingModel> pointingModel,
+        Earlier earlier,
         Provenance provenance,
         NightControl control) {
     /** What the night is to do, as it stands now. */

@@ -190,7 +190,7 @@ public final class NightEngine {
                 night.quickFinder(),
                 night.solver(),
                 night.kit());
-        night.pointingModel().ifPresent(model -> centering.use(model, night.observer()));
+        night.earlier().pointingModel().ifPresent(model -> centering.use(model, night.observer()));
         Focusing focusing = new Focusing(night);
         Guiding guiding = new Guiding(night);
         Pointing pointing = new Pointing(night, centering);

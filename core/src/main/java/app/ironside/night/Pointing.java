@@ -5,6 +5,7 @@ import app.ironside.device.Rotator;
 import app.ironside.image.Frame;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.Gate;
+import app.ironside.journal.PlacementCompared;
 import app.ironside.journal.Stage;
 import app.ironside.journal.TargetCentred;
 import app.ironside.plan.TargetPlan;
@@ -16,6 +17,7 @@ import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.SolveResult;
 import java.time.Duration;
+import java.util.Arrays;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -113,8 +115,25 @@ final class Pointing {
     /** A frame with how far its middle is from the target. */
     private record Seen(double offsetArcsec, Frame frame) {}
 
+    /** The first frame of the night that is recognised tells how well the kit was set down. */
+    private void compare(double offsetArcsec) {
+        double[] earlier = night.earlier().placements().stream()
+                .flatMapToDouble(p -> p.pointingArcmin().stream())
+                .toArray();
+        if (earlier.length > 0 && night.record().state().all(FrameSolved.class).isEmpty()) {
+            night.record()
+                    .tell(new PlacementCompared(
+                            night.record().now(),
+                            Placement.compared("the first target", offsetArcsec / 60, earlier),
+                            Stage.POINT,
+                            offsetArcsec / 60,
+                            Arrays.stream(earlier).boxed().toList()));
+        }
+    }
+
     private void solved(TargetPlan target, String caption, String file, SolveResult answer, Seen seen) {
         if (answer instanceof PlateSolution s) {
+            compare(seen.offsetArcsec());
             night.record()
                     .tell(new FrameSolved(
                             night.record().now(),

@@ -6,6 +6,7 @@ import app.ironside.image.Frame;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.Gate;
 import app.ironside.journal.KnobsTurned;
+import app.ironside.journal.PlacementCompared;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
 import app.ironside.kit.MeridianRule;
@@ -29,6 +30,7 @@ import app.ironside.star.StarField;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -125,7 +127,7 @@ final class PolarStage {
     }
 
     private PolarError byDrift(double aim) throws InterruptedException {
-        KnobGearing gearing = KnobGearing.UNKNOWN;
+        KnobGearing gearing = night.earlier().gearing();
         DriftWatch drift = new DriftWatch(night, centering);
         PolarError error = told(drift.measure(), gearing, 0, drift.frames());
         for (int adjustment = 1;
@@ -149,7 +151,7 @@ final class PolarStage {
 
     private PolarError byImages(double aim) throws InterruptedException {
         NightRecord record = night.record();
-        Measured measured = measure(0, KnobGearing.UNKNOWN);
+        Measured measured = measure(0, night.earlier().gearing());
         int adjustment = 0;
         while (adjustment < MOST_ADJUSTMENTS && mustTurn(measured.error(), aim) && !isOverruled()) {
             // The knobs are followed live from where the last exposure was taken; then the axis is measured afresh.
@@ -326,8 +328,27 @@ final class PolarStage {
         return measured;
     }
 
+    /** The first measurement tells how well the kit was set down. */
+    private void compare(PolarError error) {
+        double[] earlier = night.earlier().placements().stream()
+                .flatMapToDouble(p -> p.axisArcmin().stream())
+                .toArray();
+        if (earlier.length > 0 && night.record().state().all(AxisMeasured.class).isEmpty()) {
+            night.record()
+                    .tell(new PlacementCompared(
+                            night.record().now(),
+                            Placement.compared("the axis", error.totalArcmin(), earlier),
+                            Stage.POLAR,
+                            error.totalArcmin(),
+                            Arrays.stream(earlier).boxed().toList()));
+        }
+    }
+
     private void tell(
             PolarError error, KnobGearing gearing, int adjustment, boolean live, List<AxisMeasured.Sight> frames) {
+        if (adjustment == 0) {
+            compare(error);
+        }
         KnobAdvice advice = KnobAdvice.toRemove(error, gearing);
         night.record()
                 .tell(new AxisMeasured(

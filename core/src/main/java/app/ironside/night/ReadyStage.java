@@ -354,7 +354,7 @@ final class ReadyStage {
 
     /** A focuser that lost its zero stands far from where it focused on other nights. */
     private boolean whereItUsedToBe(int at) {
-        List<Double> earlier = night.earlierFocusSteps();
+        List<Double> earlier = night.earlier().focusSteps();
         if (earlier.size() < ENOUGH_NIGHTS) {
             return true;
         }

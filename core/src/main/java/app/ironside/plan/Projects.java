@@ -57,6 +57,14 @@ public final class Projects {
                 .toList();
     }
 
+    /** All narrow filters of a kit, or all others, each with the sub length that the sky behind it allows. */
+    public static List<FilterGoal> goals(Kit kit, Site site, boolean narrow) {
+        return kit.filters().stream()
+                .filter(f -> f.narrow() == narrow)
+                .map(f -> new FilterGoal(f.name(), subSeconds(kit, site, f)))
+                .toList();
+    }
+
     /**
      * A project of an object with no end to what is wanted.
      *

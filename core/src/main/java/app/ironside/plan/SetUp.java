@@ -7,19 +7,24 @@ package app.ironside.plan;
  * @param polarBy how the axis is set
  * @param atOnce whether everything is connected and the cooler begins before the first device is proven; else one follows the other, so
  *     that a fault has one possible cause
+ * @param balanceBy how a mount with two axes is balanced
  */
-public record SetUp(boolean sweepAxes, PolarBy polarBy, boolean atOnce) {
-    public static final SetUp USUAL = new SetUp(true, PolarBy.IMAGES, false);
+public record SetUp(boolean sweepAxes, PolarBy polarBy, boolean atOnce, BalanceBy balanceBy) {
+    public static final SetUp USUAL = new SetUp(true, PolarBy.IMAGES, false, BalanceBy.IN_STEPS);
 
     public SetUp withSweepAxes(boolean other) {
-        return new SetUp(other, polarBy, atOnce);
+        return new SetUp(other, polarBy, atOnce, balanceBy);
     }
 
     public SetUp withPolarBy(PolarBy other) {
-        return new SetUp(sweepAxes, other, atOnce);
+        return new SetUp(sweepAxes, other, atOnce, balanceBy);
     }
 
     public SetUp withAtOnce(boolean other) {
-        return new SetUp(sweepAxes, polarBy, other);
+        return new SetUp(sweepAxes, polarBy, other, balanceBy);
+    }
+
+    public SetUp withBalanceBy(BalanceBy other) {
+        return new SetUp(sweepAxes, polarBy, atOnce, other);
     }
 }

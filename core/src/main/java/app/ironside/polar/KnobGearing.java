@@ -102,6 +102,17 @@ public record KnobGearing(Answer altitude, Answer azimuth) {
         return next.altitude().own() > 1 && next.azimuth().own() > 1 ? next : this;
     }
 
+    /** What is left of it when the base has been set down anew: its screws are the same, its tilt is not, and a little is forgotten. */
+    public KnobGearing onAnotherNight() {
+        return isLearned() ? new KnobGearing(setDownAnew(altitude), setDownAnew(azimuth)) : this;
+    }
+
+    private static Answer setDownAnew(Answer answer) {
+        double forgotten = CLUMSINESS * answer.own();
+        return new Answer(
+                answer.own(), 0, answer.ownVariance() + forgotten * forgotten, MIXING_SIGMA * MIXING_SIGMA, 0);
+    }
+
     /** How far the base seems tilted, degrees: one knob's share in the other's coordinate. */
     public double tiltDeg() {
         return Math.toDegrees(Math.atan(

@@ -93,9 +93,7 @@ final class HotPixels {
             float[] sigma = new float[width];
             float[] ring = new float[16];
             float[] eight = new float[8];
-            for (int row = Math.max(2, band * BAND_ROWS);
-                    row < Math.min(height - 2, (band + 1) * BAND_ROWS);
-                    row++) {
+            for (int row = Math.max(2, band * BAND_ROWS); row < Math.min(height - 2, (band + 1) * BAND_ROWS); row++) {
                 background.sigmaOfRow(row, width, height, sigma);
                 int at = row * width;
                 for (int column = 2; column < width - 2; column++) {

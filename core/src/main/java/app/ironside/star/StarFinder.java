@@ -67,8 +67,7 @@ public final class StarFinder implements StarSearch {
         Frame frame = mosaic ? levelled(original) : original;
         BackgroundMap background = BackgroundMap.of(frame, workers);
         float[] flat = subtract(frame, background);
-        List<Contrast> peaks =
-                HotPixels.darken(flat, frame.width(), frame.height(), background, mosaic, workers);
+        List<Contrast> peaks = HotPixels.darken(flat, frame.width(), frame.height(), background, mosaic, workers);
         return SwollenStars.find(frame, flat, background, peaks, this)
                 .orElseGet(() -> findAboveNebulae(frame, background, flat));
     }
@@ -177,20 +176,19 @@ public final class StarFinder implements StarSearch {
                     .flatMap(blob -> (narrowly
                                     ? measure.measureAboveSurroundings(blob, sigma, gap(blob, parts, measure))
                                     : measure.measure(blob, sigma, gap(blob, parts, measure)))
-                            .map(star -> new Found(star, blob, sigma))
-                            .stream())
+                            .map(star -> new Found(star, blob, sigma)).stream())
                     .toArray(Found[]::new);
         });
-        List<Star> brightestFirst = likeTheField(
-                        Arrays.stream(found).flatMap(Arrays::stream).toList(), measure)
-                .stream()
-                .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
-                .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
-                .toList();
+        List<Star> brightestFirst =
+                likeTheField(Arrays.stream(found).flatMap(Arrays::stream).toList(), measure).stream()
+                        .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
+                        .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
+                        .toList();
         List<Star> whole = SharedProfile.of(brightestFirst, measure::profile)
                 .map(profile -> {
                     System.arraycopy(flat, 0, filtered, 0, flat.length);
-                    return StarFluxes.of(brightestFirst, filtered, width, height, background.noise(), gain, profile, workers);
+                    return StarFluxes.of(
+                            brightestFirst, filtered, width, height, background.noise(), gain, profile, workers);
                 })
                 .orElse(brightestFirst);
         return HalfPeakWidth.of(

@@ -68,7 +68,14 @@ final class StarFluxes {
     private final double[] squares;
 
     private StarFluxes(
-            float[] left,int width,int height,double noise,double gain,SharedProfile profile,List<Star> stars,Workers workers) {
+            float[] left,
+            int width,
+            int height,
+            double noise,
+            double gain,
+            SharedProfile profile,
+            List<Star> stars,
+            Workers workers) {
         this.workers = workers;
         this.left = left;
         this.width = width;
@@ -93,7 +100,14 @@ final class StarFluxes {
      * @param gain electrons for an ADU; 0 if it is not known
      */
     static List<Star> of(
-            List<Star> stars, float[] flat, int width, int height, double noise, double gain, SharedProfile profile, Workers workers) {
+            List<Star> stars,
+            float[] flat,
+            int width,
+            int height,
+            double noise,
+            double gain,
+            SharedProfile profile,
+            Workers workers) {
         return new StarFluxes(flat, width, height, noise, gain, profile, stars, workers).measured();
     }
 
@@ -284,7 +298,9 @@ final class StarFluxes {
         }
         double[] ratio = ratios.stream().mapToDouble(Double::doubleValue).toArray();
         double middle = Statistics.median(ratio);
-        double spread = 1.4826 * Statistics.median(ratios.stream().mapToDouble(r -> Math.abs(r - middle)).toArray());
+        double spread = 1.4826
+                * Statistics.median(
+                        ratios.stream().mapToDouble(r -> Math.abs(r - middle)).toArray());
         List<double[]> rows = new ArrayList<>();
         List<Double> values = new ArrayList<>();
         for (int i = 0; i < ratio.length; i++) {
@@ -315,6 +331,8 @@ final class StarFluxes {
         double share = profileVariance / (profileVariance + apertureVariance);
         double flux = share * byAperture + (1 - share) * byProfile;
         double error = Math.sqrt(profileVariance * apertureVariance / (profileVariance + apertureVariance));
-        return flux > 0 ? stars.get(i).measuredAgain(xs[i] + 1, ys[i] + 1, flux, Math.max(error, Math.sqrt(photons))) : stars.get(i);
+        return flux > 0
+                ? stars.get(i).measuredAgain(xs[i] + 1, ys[i] + 1, flux, Math.max(error, Math.sqrt(photons)))
+                : stars.get(i);
     }
 }

@@ -107,8 +107,7 @@ final class StarMeasure {
                 : measure(at % width, at / width, pixels[at], noise, Math.min(radius, 3 * halfFluxRadiusPx), radius);
     }
 
-    private Optional<Star> measure(
-            double column, double row, double peak, double noise, double radius, double most) {
+    private Optional<Star> measure(double column, double row, double peak, double noise, double radius, double most) {
         double[] flux = halfFlux(column, row, radius, 1);
         if (flux[1] <= 0) {
             return Optional.empty();

@@ -136,6 +136,22 @@ class NightDraftTest {
         assertThat(draft.arrange(CloudForecast.CLEAR, true, false).without()).containsExactly("Far south");
     }
 
+    /** It waits in the program through other changes until somebody drops it. */
+    @Test
+    void aTargetWithoutTimeStays() {
+        TargetPlan never = new TargetPlan("Far south", new Equatorial(20, -80), List.of("L"), 2, 180);
+        List<TargetPlan> both = List.of(DEMO.file().program().targets().get(0), never);
+        NightDraft draft = DEMO.withProgram(
+                DEMO.file().program().withTargets(DEMO.file().program().date(), both));
+        Interval first = draft.plan().blocks().get(0).span();
+        NightDraft moved = draft.move(0, new Interval(first.from().plusSeconds(1800), first.until()))
+                .replace(0, draft.plan().blocks().get(0).target().withSubSeconds(60));
+        assertThat(moved.unplaced()).containsExactly(never);
+        assertThat(moved.plan().blocks()).hasSize(1);
+        assertThat(moved.withoutUnplaced().unplaced()).isEmpty();
+        assertThat(moved.withoutUnplaced().plan().subs()).isEqualTo(moved.plan().subs());
+    }
+
     /** The school of filters changes the turns, and neither times nor anything else. */
     @Test
     void turnsAndBlocksChangeNothingElse() {

@@ -35,6 +35,7 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightResumed;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.NightState;
+import app.ironside.journal.PlacementCompared;
 import app.ironside.journal.ProgramRevised;
 import app.ironside.journal.StackMade;
 import app.ironside.journal.Stage;
@@ -126,6 +127,7 @@ class EventCodecTest {
                     OptionalDouble.of(19),
                     true),
             new AxisDoubted(TIME, "t", TIME, 4.5, -1.2, 0.1),
+            new PlacementCompared(TIME, "t", Stage.POLAR, 12, List.of(8.0, 35.5)),
             new HeatersSwitched(TIME, "t", true, 1.25),
             new FrameSolved(
                     TIME,

@@ -55,6 +55,7 @@ import app.ironside.journal.NightState;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
 import app.ironside.plan.Program;
+import app.ironside.polar.KnobGearing;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.StarCatalogue;
@@ -193,8 +194,7 @@ class NightPartsTest {
                 solver,
                 Workers.SERIAL,
                 ReadyList.of(file.site(), file.kit(), file.program(), List.of("the dew strap is on the right plug")),
-                List.of(),
-                Optional.empty(),
+                Earlier.NONE,
                 Provenance.REHEARSED,
                 control);
     }
@@ -511,8 +511,7 @@ class NightPartsTest {
                 night.solver(),
                 night.workers(),
                 night.readyList(),
-                focusPositions,
-                Optional.empty(),
+                new Earlier(focusPositions, KnobGearing.UNKNOWN, List.of(), Optional.empty()),
                 Provenance.REHEARSED,
                 control);
     }

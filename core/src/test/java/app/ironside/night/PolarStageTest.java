@@ -74,6 +74,7 @@ class PolarStageTest {
         when(night.site()).thenReturn(Examples.site());
         when(night.kit()).thenReturn(KIT);
         when(night.record()).thenReturn(record);
+        when(night.earlier()).thenReturn(Earlier.NONE);
         when(night.archive()).thenReturn(mock(FrameArchive.class));
         Program program = mock(Program.class);
         when(program.polarLimit(any())).thenCallRealMethod();

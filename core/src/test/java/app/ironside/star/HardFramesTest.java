@@ -58,8 +58,8 @@ class HardFramesTest {
         for (Truth t : truth) {
             left.stream()
                     .filter(s -> Math.hypot(s.x() - t.x, s.y() - t.y) < NEAR_PX)
-                    .min((a, b) -> Double.compare(
-                            Math.hypot(a.x() - t.x, a.y() - t.y), Math.hypot(b.x() - t.x, b.y() - t.y)))
+                    .min((a, b) ->
+                            Double.compare(Math.hypot(a.x() - t.x, a.y() - t.y), Math.hypot(b.x() - t.x, b.y() - t.y)))
                     .ifPresent(s -> {
                         matched.put(t, s);
                         left.remove(s);
@@ -109,8 +109,8 @@ class HardFramesTest {
             }
         });
         assertThat(off).hasSizeGreaterThan(20);
-        double spread = 1.4826
-                * Statistics.median(off.stream().mapToDouble(Math::abs).toArray());
+        double spread =
+                1.4826 * Statistics.median(off.stream().mapToDouble(Math::abs).toArray());
         assertThat(spread).as("error over the least possible").isLessThan(most);
     }
 
@@ -124,7 +124,8 @@ class HardFramesTest {
             }
         });
         double typical = 1.4826
-                * Statistics.median(off.stream().mapToDouble(Double::doubleValue).toArray());
+                * Statistics.median(
+                        off.stream().mapToDouble(Double::doubleValue).toArray());
         assertThat(typical).isBetween(0.6, 1.6);
     }
 
@@ -145,8 +146,7 @@ class HardFramesTest {
                 double cy = y + random.nextDouble() - 0.5;
                 for (int r = y - 4; r <= y + 4; r++) {
                     for (int c = x - 4; c <= x + 4; c++) {
-                        pixels[r * size + c] +=
-                                (float) (6000 * share(c - cx, sigma) * share(r - cy, sigma));
+                        pixels[r * size + c] += (float) (6000 * share(c - cx, sigma) * share(r - cy, sigma));
                     }
                 }
                 drawn++;

@@ -246,6 +246,7 @@ class PlanStationTest extends DeskHarness {
         assertThat(on(() -> desk.planDesk().schedule().orElseThrow().blocks())).isNotEmpty();
         assertThat(text("#verdict")).matches("\\d+ subs fit\\.");
         assertThat(wishes()).containsExactlyInAnyOrderElementsOf(before);
+        robot.clickOn("#take-arranged");
         control(KeyCode.Z);
         control(KeyCode.Z);
     }

@@ -10,6 +10,7 @@ import app.ironside.journal.Stage;
 import app.ironside.kit.Equipment;
 import app.ironside.kit.Kit;
 import app.ironside.logbook.Profiles;
+import app.ironside.plan.BalanceBy;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.MoonRule;
 import app.ironside.plan.PlannedBlock;
@@ -21,6 +22,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import javafx.event.ActionEvent;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
@@ -28,6 +30,8 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -152,16 +156,20 @@ class PlanWishesTest extends DeskHarness {
         until("the wish is kept", d -> d.lookup("#use-wish-Bright-galaxy") != null);
         assertThat(new Profiles(logbook.folder()).wishes()).singleElement().satisfies(w -> assertThat(w.subsPerFilter())
                 .isEqualTo(5));
-        onDesk(() -> desk.planDesk().arrange());
-        until("the night is arranged", d -> !d.planDesk().isBusy());
+        List<PlannedBlock> before = on(() -> desk.planDesk().draft().plan().blocks());
+        show(PlanDesk.Tab.TONIGHT);
+        press("arrange");
+        until("an arranged night is shown", d -> d.lookup("#leave-arranged") != null);
+        assertThat(rowNames()).contains("before arranging", "arranged, as shown");
+        press("leave-arranged");
+        assertThat(on(() -> desk.planDesk().draft().plan().blocks())).isEqualTo(before);
+        press("arrange");
+        until("it is shown again", d -> d.lookup("#take-arranged") != null);
+        press("take-arranged");
         assertThat(goal(first(), "L").subSeconds()).isEqualTo(45);
         assertThat(first().minimumAltitudeDeg()).contains(33.0);
         assertThat(on(() -> desk.planDesk().schedule())).isPresent();
-        show(PlanDesk.Tab.TONIGHT);
-        assertThat(on(() -> desk.lookupAll(".row-name").stream()
-                        .map(n -> ((Label) n).getText())
-                        .toList()))
-                .contains("before arranging", "now");
+        assertThat(rowNames()).contains("before arranging", "now");
         show(PlanDesk.Tab.WISHES);
         onDesk(() -> desk.planDesk().choose(1));
         settled();
@@ -169,6 +177,12 @@ class PlanWishesTest extends DeskHarness {
         List<PlannedBlock> blocks = on(() -> desk.planDesk().draft().plan().blocks());
         assertThat(goal(blocks.get(1).target(), "L").subSeconds()).isEqualTo(45);
         assertThat(blocks.get(1).target().minimumAltitudeDeg()).contains(33.0);
+    }
+
+    private List<String> rowNames() throws Exception {
+        return on(() -> desk.lookupAll(".row-name").stream()
+                .map(n -> ((Label) n).getText())
+                .toList());
     }
 
     /** By hand: 0.5 h wanted are ten subs of 180 s. */
@@ -205,11 +219,14 @@ class PlanWishesTest extends DeskHarness {
         show(PlanDesk.Tab.RULES);
         onDesk(() -> ((ChoiceBox<PolarBy>) desk.lookup("#rule-polar")).setValue(PolarBy.DRIFT));
         settled();
+        onDesk(() -> ((ChoiceBox<BalanceBy>) desk.lookup("#rule-balance")).setValue(BalanceBy.ANYWHERE));
+        settled();
         for (String rule : List.of("#rule-at-once", "#rule-sweep")) {
             onDesk(() -> ((CheckBox) desk.lookup(rule)).fire());
             settled();
         }
-        assertThat(on(() -> desk.planDesk().file().program().setUp())).isEqualTo(new SetUp(false, PolarBy.DRIFT, true));
+        assertThat(on(() -> desk.planDesk().file().program().setUp()))
+                .isEqualTo(new SetUp(false, PolarBy.DRIFT, true, BalanceBy.ANYWHERE));
         onDesk(() -> desk.planDesk().undo());
         settled();
         assertThat(on(() -> desk.planDesk().file().program().setUp().sweepAxes()))
@@ -223,6 +240,37 @@ class PlanWishesTest extends DeskHarness {
         assertThat(after.isAtGain(high)).isTrue();
         assertThat(after.sensor().readNoiseElectrons()).isEqualTo(high.readNoiseElectrons());
         assertThat(after.equipment().camera().gain()).contains((int) high.setting());
+    }
+
+    /** Natural colour or lines, and what guides, are taken from the cards that tell what each costs. */
+    @Test
+    void schoolsOfLightAndGuidingAreChosen() throws Exception {
+        show(PlanDesk.Tab.EXPOSURE);
+        choose("In the light of lines");
+        assertThat(first().filters()).containsExactly("Ha");
+        choose("In natural colour");
+        assertThat(first().filters()).contains("L").doesNotContain("Ha");
+        show(PlanDesk.Tab.FRAMING);
+        choose("Guide off-axis");
+        Kit prism = on(() -> desk.planDesk().file().kit());
+        assertThat(prism.equipment().offAxis()).isPresent();
+        assertThat(prism.guider().focalLengthMm()).isEqualTo(prism.optics().focalLengthMm());
+        choose("Guide by a telescope beside");
+        assertThat(on(() -> desk.planDesk().file().kit().equipment().offAxis())).isEmpty();
+    }
+
+    /** Takes a card of the right column by its name. */
+    private void choose(String school) throws Exception {
+        settled();
+        onDesk(() -> {
+            Node card = desk.lookupAll(".school").stream()
+                    .filter(box -> box.lookup(".row-value") instanceof Label name
+                            && name.getText().startsWith(school))
+                    .findFirst()
+                    .orElseThrow();
+            card.fireEvent(new KeyEvent(KeyEvent.KEY_PRESSED, "", "", KeyCode.ENTER, false, false, false, false));
+        });
+        settled();
     }
 
     /** A table of a front at midnight: hours of it are told; without it nothing is. */

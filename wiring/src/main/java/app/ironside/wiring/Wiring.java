@@ -21,6 +21,7 @@ import app.ironside.kit.Kit;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.AirWatch;
+import app.ironside.night.Earlier;
 import app.ironside.night.FrameArchive;
 import app.ironside.night.HeaterWatch;
 import app.ironside.night.MountWatch;
@@ -29,6 +30,7 @@ import app.ironside.night.NightControl;
 import app.ironside.night.NightEngine;
 import app.ironside.night.NightRecord;
 import app.ironside.night.NightWatcher;
+import app.ironside.night.Placement;
 import app.ironside.night.ProgramInForce;
 import app.ironside.night.WatchedClock;
 import app.ironside.plan.Program;
@@ -39,6 +41,7 @@ import app.ironside.point.ModelRun;
 import app.ironside.point.ModelShelf;
 import app.ironside.point.PointingModel;
 import app.ironside.point.SkyPoints;
+import app.ironside.polar.KnobGearing;
 import app.ironside.sim.SimSettings;
 import app.ironside.sim.SimWeather;
 import app.ironside.sim.SimulatedObservatory;
@@ -57,6 +60,7 @@ import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -239,10 +243,23 @@ public final class Wiring {
         Books books = new Books(
                 archive,
                 prepared.observatory().isPresent() ? rehearsedStars.solver(file, shelf.solver()) : shelf.solver(),
-                logbook.focusPositions(file.kit().name(), entry, prepared.provenance()),
-                models(logbook, prepared.provenance()).of(file.kit().name()));
+                earlier(file.kit().name(), logbook, entry, prepared.provenance()));
         NightEngine engine = new NightEngine(context(file, journal, prepared, watcher, control, books));
         return new NightRun(file, entry, engine, control, prepared.clock(), journal, archive, prepared.observatory());
+    }
+
+    private static Earlier earlier(String kit, Logbook logbook, NightEntry own, Provenance provenance) {
+        KnobGearing gearing = KnobGearing.UNKNOWN;
+        List<Placement> placements = new ArrayList<>();
+        for (List<NightEvent> night : logbook.placements(kit, own, provenance)) {
+            gearing = Placement.learned(gearing, night);
+            placements.add(Placement.of(night));
+        }
+        return new Earlier(
+                logbook.focusPositions(kit, own, provenance),
+                gearing,
+                placements,
+                models(logbook, provenance).of(kit));
     }
 
     /** The pointing models of a logbook's kits: those of real mounts, or of simulated ones. */
@@ -343,8 +360,7 @@ public final class Wiring {
                         FrameArchive.ofNames(Path.of("night"), taken)
                                 .fullWhen(venue.observatory().orElseThrow()::isDiskFull),
                         rehearsedStars.solver(file, shelf.solver()).forAnother(),
-                        List.of(),
-                        Optional.empty())));
+                        Earlier.NONE)));
         return new SwiftNight(
                 file,
                 engine,
@@ -366,11 +382,9 @@ public final class Wiring {
      * What a night goes back to of other nights, and where it keeps its own.
      *
      * @param solver by which its frames are recognised
-     * @param focusSteps where the kit focused on other nights
-     * @param model of the kit's mount, if one is kept
+     * @param earlier what the kit's other nights have taught
      */
-    private record Books(
-            FrameArchive archive, PlateSolver solver, List<Double> focusSteps, Optional<PointingModel> model) {}
+    private record Books(FrameArchive archive, PlateSolver solver, Earlier earlier) {}
 
     private NightContext context(
             NightFile file,
@@ -397,8 +411,7 @@ public final class Wiring {
                 books.solver(),
                 workers,
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
-                books.focusSteps(),
-                books.model(),
+                books.earlier(),
                 venue.provenance(),
                 control);
     }

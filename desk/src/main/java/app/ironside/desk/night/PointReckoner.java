@@ -6,8 +6,11 @@ import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.document.NightFile;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
+import app.ironside.journal.Stage;
 import app.ironside.kit.Correction;
 import app.ironside.point.FramingMatch;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -50,7 +53,8 @@ final class PointReckoner {
                                         ? "The mount is told the truth and slews again."
                                         : "The mount is asked for a place shifted by what it missed."),
                 turn.isPresent(),
-                List.of(
+                rows(
+                        moment.night(),
                         new Row(
                                 "middle of frame",
                                 Words.place(e.centre().raDeg(), e.centre().decDeg())),
@@ -66,6 +70,12 @@ final class PointReckoner {
                                 + "1 in 10 to the %.0f; worse than 1 in a billion is refused.",
                         -e.log10FalseOdds()),
                 List.of());
+    }
+
+    private static List<Row> rows(NightState night, Row... measured) {
+        List<Row> rows = new ArrayList<>(List.of(measured));
+        SetDown.row(night, Stage.POINT).ifPresent(rows::add);
+        return rows;
     }
 
     /** Whether the frame is that of an earlier night. */

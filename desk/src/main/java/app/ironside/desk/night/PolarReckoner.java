@@ -100,6 +100,7 @@ final class PolarReckoner {
                                 total
                                         * PolarTolerance.turnPx(
                                                 file.kit(), file.program().polarNight(), sub)))));
+        SetDown.row(moment.night(), Stage.POLAR).ifPresent(rows::add);
         if (!good) {
             // Once the axis is good the turns left are noise, and so is a tilt learned from them.
             // Before a knob was turned nobody knows what a turn does.

@@ -28,6 +28,7 @@ import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
 import app.ironside.journal.SubTaken;
 import app.ironside.kit.Sampling;
+import app.ironside.plan.BalanceBy;
 import app.ironside.plan.NightPlan;
 import app.ironside.point.FramingMatch;
 import java.time.ZoneId;
@@ -123,7 +124,21 @@ public final class Reckoner {
                         new School(
                                 "All at once",
                                 "The cooler begins at once, some minutes sooner. Chosen at Plan, Rules.",
-                                file.program().setUp().atOnce())));
+                                file.program().setUp().atOnce()),
+                        balanced()));
+    }
+
+    /** The way of balancing in use, with the others a tab away. */
+    private School balanced() {
+        boolean asked = file.kit().equipment().needsBalance();
+        BalanceBy by = file.program().setUp().balanceBy();
+        return new School(
+                asked ? "Balanced " + by.words() : "No balance",
+                asked
+                        ? Words.capital(by.how())
+                                + Words.format("; about %d minutes. Chosen at Plan, Rules.", by.minutes())
+                        : "Its gears hold what is out of balance; what pulls on cables still counts.",
+                true);
     }
 
     /** How the night came to go on although not every step is proven. */

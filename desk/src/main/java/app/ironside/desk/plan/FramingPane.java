@@ -20,7 +20,7 @@ import javafx.scene.layout.VBox;
 
 /** The field over the sky at any angle, with neighbours, panels and guide fields. */
 public final class FramingPane extends VBox {
-    private static final double GUIDE_SECONDS = 2;
+    static final double GUIDE_SECONDS = 2;
 
     private final PlanDesk plan;
     private final FieldStates fields;

@@ -23,9 +23,11 @@ import app.ironside.plan.Framing;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.Program;
+import app.ironside.plan.Projects;
 import app.ironside.plan.Schedule;
 import app.ironside.plan.SeasonBoard;
 import app.ironside.plan.TargetLight;
+import app.ironside.plan.TargetPlan;
 import app.ironside.plan.WeatherForecast;
 import app.ironside.plan.WeatherTable;
 import app.ironside.sky.DeepSkyObject;
@@ -222,6 +224,11 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
         return model.looked();
     }
 
+    /** The target of the plan that is chosen, or looked at. */
+    Optional<TargetPlan> chosenOrLooked() {
+        return model.meant().map(PlannedBlock::target);
+    }
+
     Optional<PlannedBlock> chosenBlock() {
         return model.chosenBlock();
     }
@@ -341,7 +348,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
      * @param then told when it is done
      */
     private void edit(UnaryOperator<NightDraft> step, Runnable then) {
-        NightDraft from = model.settled();
+        NightDraft from = model.workedOn();
         editing.ask(progress -> step.apply(from)).failed(this::say).then(next -> {
             if (model.settled() != from) {
                 edit(step, then);
@@ -461,6 +468,10 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     public void undo() {
+        if (model.isProposed()) {
+            leaveArranged();
+            return;
+        }
         NightDraft before = model.settled();
         model.undo();
         schedule = Optional.empty();
@@ -487,7 +498,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     /** Follows a drag as fast as it can be reckoned; the pointer waits for nothing. */
     @Override
     public void preview(int moved, Interval span) {
-        NightDraft from = model.settled();
+        NightDraft from = model.workedOn();
         RibbonState.Sky over = sky;
         WeatherForecast under = forecasts.under(from);
         Optional<DeepSkyObject> at = model.looked();
@@ -558,15 +569,34 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
                 return;
             }
             model.choose(NO_BLOCK);
-            model.change(arranged.draft());
-            message = "";
+            model.propose(arranged.draft());
             schedule = Optional.of(arranged.schedule());
             beforeArranging = Optional.of(now);
+            message = arranged.without().isEmpty()
+                    ? ""
+                    : "No time was found for " + String.join(", ", arranged.without()) + ".";
             changed();
-            if (!arranged.without().isEmpty()) {
-                message = "No time was found for " + String.join(", ", arranged.without()) + ". Undo brings it back.";
-            }
         });
+    }
+
+    /** Whether an arranged plan is shown that nobody has taken yet. */
+    boolean isProposed() {
+        return model.isProposed();
+    }
+
+    /** The arranged plan becomes the plan. */
+    void takeArranged() {
+        model.takeProposed();
+        message = "";
+        changed();
+    }
+
+    /** The plan stays as it was before it was arranged. */
+    void leaveArranged() {
+        model.leaveProposed();
+        schedule = Optional.empty();
+        message = "";
+        changed();
     }
 
     /** Filters in turns, or each in one block: of every target, and nothing else of it. */
@@ -635,7 +665,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
 
     /** Another date, place or kit: the whole night is reckoned anew, beside the interface. Changes made meanwhile come after. */
     private void replan(UnaryOperator<NightDraft> step) {
-        NightDraft from = model.settled();
+        NightDraft from = model.workedOn();
         busy = true;
         replanning++;
         work.ask(progress -> PlanStart.of(wiring, step.apply(from)))
@@ -740,6 +770,12 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
             addLooked();
         } else if (intent instanceof Intent.Arrange) {
             arrange();
+        } else if (intent instanceof Intent.TakeArranged) {
+            takeArranged();
+        } else if (intent instanceof Intent.LeaveArranged) {
+            leaveArranged();
+        } else if (intent instanceof Intent.DropUnplaced) {
+            edit(NightDraft::withoutUnplaced);
         } else if (intent instanceof Intent.ShowRehearsals) {
             setTab(Tab.REHEARSAL);
         } else if (intent instanceof Intent.RehearseInSeconds) {
@@ -756,6 +792,12 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
             setBroadUnderMoon(broad.allowed());
         } else if (intent instanceof Intent.Gain gain) {
             use(file().site(), file().kit().atGain(gain.point()));
+        } else if (intent instanceof Intent.GuideBy guide) {
+            use(file().site(), guide.optics().kit());
+        } else if (intent instanceof Intent.Light light) {
+            Kit kit = file().kit();
+            Site site = file().site();
+            edit(model.with(t -> t.withGoals(Projects.goals(kit, site, light.narrow()))));
         } else if (intent instanceof Intent.SubLength length) {
             setSubSeconds(length.seconds());
         }
@@ -788,7 +830,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
     }
 
     private NightFile toRun() {
-        return model.settled().withLessons(profiles.lessons()).file();
+        return model.workedOn().withLessons(profiles.lessons()).file();
     }
 
     // ---- framing
@@ -811,7 +853,7 @@ public final class PlanDesk implements RibbonPlanner, AutoCloseable {
             changed();
             return;
         }
-        NightDraft from = model.settled();
+        NightDraft from = model.workedOn();
         reframing
                 .ask(progress -> step.get().apply(from))
                 .onlyNewest()

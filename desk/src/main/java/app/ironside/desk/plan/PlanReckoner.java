@@ -13,13 +13,16 @@ import app.ironside.kit.Exposure;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
 import app.ironside.plan.Candidate;
+import app.ironside.plan.FilterGoal;
 import app.ironside.plan.Framing;
+import app.ironside.plan.GuideOptics;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.Projects;
 import app.ironside.plan.Schedule;
 import app.ironside.plan.TargetLight;
+import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Site;
@@ -31,7 +34,9 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Words and numbers of the Plan station. */
 public final class PlanReckoner {
@@ -80,6 +85,11 @@ public final class PlanReckoner {
     }
 
     private List<Action> actions(boolean withTarget) {
+        if (plan.isProposed()) {
+            return List.of(
+                    new Action("take-arranged", "Take this plan", true, true, new Intent.TakeArranged()),
+                    new Action("leave-arranged", "Keep the old one", false, true, new Intent.LeaveArranged()));
+        }
         List<Action> actions = new ArrayList<>();
         if (withTarget && plan.looked().isPresent()) {
             actions.add(
@@ -167,19 +177,30 @@ public final class PlanReckoner {
                         p.blocks().stream().filter(b -> b.flip().isPresent()).count())));
         rows.add(new Row("last light", Words.clock(budget.lightUntil(), zone())));
         rows.add(new Row("bed", CostsPane.bedtime(budget, zone())));
+        List<TargetPlan> unplaced = plan.draft().unplaced();
+        List<Action> actions = actions(true);
+        if (!unplaced.isEmpty()) {
+            rows.add(new Row(
+                    "no time",
+                    unplaced.stream().map(TargetPlan::name).distinct().collect(Collectors.joining(", "))));
+            if (!plan.isProposed() && p.subs() > 0) {
+                actions.add(
+                        new Action("drop-unplaced", "Drop what has no time", false, true, new Intent.DropUnplaced()));
+            }
+        }
         chosenRows(rows);
         Optional<String> weather = foreseen(p);
         String sentence = trouble ? budget.warnings().get(0) : weather.orElseGet(() -> calmSentence(p, budget));
         plan.beforeArranging().ifPresent(before -> {
             rows.add(new Row("before arranging", laidOut(before.plan())));
-            rows.add(new Row("now", laidOut(p)));
+            rows.add(new Row(plan.isProposed() ? "arranged, as shown" : "now", laidOut(p)));
         });
         return new ReckoningState(
                 p.subs() == 0 ? "Nothing is up." : Words.format("%d subs fit.", p.subs()),
                 sentence,
                 trouble,
                 rows,
-                actions(true),
+                actions,
                 "An hour is worth (S/S₀)² · (B₀ + n)/(B + n): extinction dims the target, airmass, Moon and town brighten the sky, "
                         + "compared with the zenith without Moon (Krisciunas and Schaefer 1991; CCD equation, Howell 2006). "
                         + "Arranging is exact on pieces of five minutes, by dynamic programming over sets of stretches.",
@@ -359,7 +380,34 @@ public final class PlanReckoner {
                 actions(true),
                 "Field = 2 atan(size / 2f). A twentieth of each side is left for the edges that registration costs. Turning the "
                         + "camera voids the flats and may upset the balance.",
-                samplingSchools());
+                Stream.concat(samplingSchools().stream(), guideSchools(f).stream())
+                        .toList());
+    }
+
+    /** A prism at the telescope's edge, or a telescope beside it: what each sees with this kit, in this frame. */
+    private List<School> guideSchools(Framing f) {
+        Kit now = plan.file().kit();
+        StarSource known = FieldStates.known(plan.wiring());
+        double sky = plan.file().site().skyMagPerArcsec2();
+        List<School> schools = new ArrayList<>();
+        for (GuideOptics way : GuideOptics.of(now)) {
+            double faintest = Framing.guideLimitMagnitude(way.kit(), FramingPane.GUIDE_SECONDS, sky);
+            String sees = Words.format(
+                    "%.2f″ a pixel, so that a star is placed to %.2f of a main pixel.",
+                    way.arcsecPerPixel(), way.seenInMainPixels());
+            String field = way.offAxis()
+                    ? " Nothing bends between. In this frame: "
+                            + stars(new Framing(way.kit(), f.centre(), f.angleDeg()).guideField(known, faintest)) + "."
+                    : Words.format(
+                            " A field of %.1f°, no clearance to mind; what bends between the two telescopes is not seen.",
+                            way.arcsecPerPixel() * way.kit().guider().widthPx() / 3600);
+            schools.add(new School(
+                    way.offAxis() ? "Guide off-axis" : "Guide by a telescope beside",
+                    sees + field,
+                    way.offAxis() == now.equipment().offAxis().isPresent(),
+                    Optional.of(new Intent.GuideBy(way))));
+        }
+        return schools;
     }
 
     private static String panels(Framing.Cover here, Framing.Cover fewest) {
@@ -515,7 +563,46 @@ public final class PlanReckoner {
                     plan.plannedSubSeconds().map(p -> new Intent.SubLength(length))));
         }
         kit.equipment().gainCurve().forEach(point -> schools.add(gainSchool(filter, planned, hours, point)));
+        schools.addAll(lightSchools());
         return schools;
+    }
+
+    /** Natural colour or the light of lines, for what is chosen, where the kit has filters for both. */
+    private List<School> lightSchools() {
+        Kit kit = plan.file().kit();
+        double sky = plan.file().site().skyMagPerArcsec2();
+        OptionalDouble broad = skyBehind(kit, sky, false);
+        OptionalDouble narrow = skyBehind(kit, sky, true);
+        if (broad.isEmpty() || narrow.isEmpty()) {
+            return List.of();
+        }
+        Optional<List<FilterGoal>> goals = plan.chosenOrLooked().map(TargetPlan::goals);
+        boolean all = goals.isPresent();
+        return List.of(
+                new School(
+                        "In natural colour",
+                        "Stars and dust as they are. The sky is what limits: moonless hours count.",
+                        all
+                                && goals.get().stream()
+                                        .noneMatch(g -> kit.filter(g.filter()).narrow()),
+                        goals.map(g -> new Intent.Light(false))),
+                new School(
+                        "In the light of lines",
+                        Words.format(
+                                "Behind the narrow filters this sky is %.0f times darker; only what glows in their lines shows, and stars lose colour.",
+                                broad.getAsDouble() / narrow.getAsDouble()),
+                        all
+                                && goals.get().stream()
+                                        .allMatch(g -> kit.filter(g.filter()).narrow()),
+                        goals.map(g -> new Intent.Light(true))));
+    }
+
+    /** Mean of the sky behind the kit's narrow filters, or behind its others, electrons a second and pixel. */
+    private static OptionalDouble skyBehind(Kit kit, double sky, boolean narrow) {
+        return kit.filters().stream()
+                .filter(f -> f.narrow() == narrow)
+                .mapToDouble(f -> Exposure.skyElectronsPerSecond(kit, f, sky))
+                .average();
     }
 
     /** A gain with its range, and what the stack of the same hours would then be. */

@@ -2,6 +2,7 @@ package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.Words;
 import app.ironside.kit.Kit;
+import app.ironside.plan.BalanceBy;
 import app.ironside.plan.CalibrationPlan;
 import app.ironside.plan.Calibrations;
 import app.ironside.plan.Overheads;
@@ -76,6 +77,10 @@ final class RulesPane extends VBox {
         if (plan.file().kit().equipment().goTo()) {
             addSweep(row++);
         }
+        if (plan.file().kit().equipment().goTo()
+                && plan.file().kit().equipment().needsBalance()) {
+            addBalance(row++);
+        }
         addPolar(row++);
         if (plan.file().kit().sensor().cooled()) {
             addAtOnce(row++);
@@ -140,6 +145,20 @@ final class RulesPane extends VBox {
         grid.add(new Label("polar axis by"), 0, row);
         grid.add(how, 1, row, 2, 1);
         grid.add(price(Words.format("about %d minutes, knobs turned twice: %s", now.minutes(), now.how())), 3, row);
+    }
+
+    /** How the mount is balanced; each way with its minutes. */
+    private void addBalance(int row) {
+        ChoiceBox<BalanceBy> how = new ChoiceBox<>();
+        how.setId("rule-balance");
+        how.getItems().setAll(BalanceBy.values());
+        how.setConverter(Words.naming(BalanceBy::words));
+        how.setValue(plan.file().program().setUp().balanceBy());
+        how.setOnAction(e -> plan.setRules(p -> p.withSetUp(p.setUp().withBalanceBy(how.getValue()))));
+        BalanceBy now = how.getValue();
+        grid.add(new Label("balanced"), 0, row);
+        grid.add(how, 1, row, 2, 1);
+        grid.add(price(Words.format("about %d minutes: %s", now.minutes(), now.how())), 3, row);
     }
 
     private void addAtOnce(int row) {

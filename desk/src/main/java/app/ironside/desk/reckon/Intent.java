@@ -1,6 +1,7 @@
 package app.ironside.desk.reckon;
 
 import app.ironside.kit.Equipment;
+import app.ironside.plan.GuideOptics;
 
 /** What a button or a card of the right column is for. States name it; who shows them carries it out. */
 public sealed interface Intent {
@@ -9,6 +10,15 @@ public sealed interface Intent {
 
     /** Arrange the night's targets. */
     record Arrange() implements Intent {}
+
+    /** Take the arranged plan that is shown. */
+    record TakeArranged() implements Intent {}
+
+    /** Leave the plan as it was before it was arranged. */
+    record LeaveArranged() implements Intent {}
+
+    /** Take the targets that have no time out of the plan. */
+    record DropUnplaced() implements Intent {}
 
     /** Show the ways in which the plan can be rehearsed. */
     record ShowRehearsals() implements Intent {}
@@ -33,6 +43,12 @@ public sealed interface Intent {
 
     /** Set the main camera to a point of its gain curve. */
     record Gain(Equipment.GainPoint point) implements Intent {}
+
+    /** Guide by a prism or by a telescope of its own. */
+    record GuideBy(GuideOptics optics) implements Intent {}
+
+    /** Take what is chosen in natural colour, or in the light of its lines. */
+    record Light(boolean narrow) implements Intent {}
 
     /** Plan subs of another length. */
     record SubLength(double seconds) implements Intent {}
