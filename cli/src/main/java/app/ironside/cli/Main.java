@@ -32,6 +32,7 @@ import picocli.CommandLine.TypeConversionException;
             SolveVerb.class,
             PolarVerb.class,
             FocusVerb.class,
+            GuidingVerb.class,
             MasterVerb.class,
             CalibrateVerb.class,
             StackVerb.class,

@@ -103,6 +103,7 @@ class CliTest {
                 "stars nothing.fits | nothing.fits: there is no such file",
                 "solve nothing.fits --ra 10 | option --dec: is missing",
                 "focus nothing.csv | nothing.csv: cannot be read",
+                "guiding nothing.csv | nothing.csv: cannot be read",
                 "stack a.fits --out b.fits --reject magic | option --reject: is \"magic\"",
                 "frobnicate | frobnicate"
             })
@@ -116,7 +117,7 @@ class CliTest {
     @Test
     void everyVerbHasHelp() {
         for (String verb : new String[] {
-            "night", "target", "stars", "solve", "polar", "focus", "master", "calibrate", "stack", "rehearse"
+            "night", "target", "stars", "solve", "polar", "focus", "guiding", "master", "calibrate", "stack", "rehearse"
         }) {
             assertThat(run(verb, "--help")).isZero();
             assertThat(out.toString()).contains("Usage: ironside " + verb);
@@ -124,6 +125,45 @@ class CliTest {
     }
 
     /** By hand: sizes of an exact hyperbola about 2462 with 1.2 px. */
+    @Test
+    void guidingReadsARecordAndComparesTwo() throws Exception {
+        StringBuilder calm = new StringBuilder("# guided: true\ntime_s,ra_arcsec,dec_arcsec\n");
+        StringBuilder restless = new StringBuilder("time_s,ra_arcsec,dec_arcsec,ra_pulse_ms,dec_pulse_ms,snr\n");
+        Random random = new Random(5);
+        for (int i = 0; i < 300; i++) {
+            calm.append(String.format(
+                    java.util.Locale.ROOT,
+                    "%d,%.3f,%.3f%n",
+                    2 * i,
+                    0.3 * random.nextGaussian(),
+                    0.3 * random.nextGaussian()));
+            double swing = 2 * Math.sin(2 * Math.PI * i / 40.0);
+            restless.append(String.format(
+                    java.util.Locale.ROOT,
+                    "%d,%.3f,%.3f,0,0,30%n",
+                    2 * i,
+                    swing + 0.3 * random.nextGaussian(),
+                    0.3 * random.nextGaussian()));
+        }
+        Path one = Files.writeString(folder.resolve("restless.csv"), restless);
+        Path other = Files.writeString(folder.resolve("calm.csv"), calm);
+        assertThat(run("guiding", one.toString(), "--against", other.toString(), "--json"))
+                .isZero();
+        JsonNode answer = json();
+        assertThat(answer.get("periodicErrors").get(0).get("periodS").asDouble())
+                .isCloseTo(80, within(0.5));
+        assertThat(answer.get("periodicErrors").get(0).get("amplitudeArcsec").asDouble())
+                .isCloseTo(2, within(0.1));
+        assertThat(answer.get("blame").get(0).get("cause").asText()).isEqualTo("gears");
+        assertThat(answer.get("rmsTotalArcsec").asDouble())
+                .isGreaterThan(answer.get("seeingArcsec").asDouble());
+        assertThat(answer.get("comparison").get("verdict").asText()).isEqualTo("worse");
+        assertThat(answer.get("comparison").get("pValue").asDouble()).isLessThan(0.01);
+        Path bad = Files.writeString(folder.resolve("bad.csv"), "time_s,ra_arcsec\n1,2\n");
+        assertThat(run("guiding", bad.toString())).isEqualTo(2);
+        assertThat(err.toString()).contains("time_s,ra_arcsec,dec_arcsec");
+    }
+
     @Test
     void focusReadsACurve() throws Exception {
         StringBuilder curve = new StringBuilder("position,size\n");

@@ -452,7 +452,8 @@ final class DeskView extends StackPane
             middle.getChildren().setAll(bench.node());
         }
         wantPicture(night, at);
-        bench.show(new Look(at, chosen, night.ribbon(), loader.picture()));
+        bench.show(new Look(
+                at, chosen, night.ribbon(), loader.picture(), night.file().kit().arcsecPerPixel()));
     }
 
     private void showHeader(ShownNight night, Moment at) {

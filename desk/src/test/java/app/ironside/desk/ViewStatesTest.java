@@ -322,11 +322,11 @@ class ViewStatesTest {
         }
         SubTaken sub = Told.sub(5, true);
         Moment at = new Moment(Told.at(9), true, night(sub), samples);
-        Plot.State plot = PlotStates.guiding(PlotStates.stretch(sub), at);
-        assertThat(plot.title()).isEqualTo("Guiding during Sub 5 L 180 s of M 33");
-        List<double[]> points = plot.curves().get(0).points();
-        assertThat(points.get(0)).containsExactly(0, -180);
-        assertThat(points.get(points.size() - 1)).containsExactly(180, 0);
+        PlotStates.Stretch stretch = PlotStates.stretch(sub).orElseThrow();
+        assertThat(stretch.title()).isEqualTo("Guiding during Sub 5 L 180 s of M 33");
+        List<GuideSample> within = at.guided(stretch.span());
+        assertThat(within.get(0).raArcsec()).isEqualTo(-180);
+        assertThat(within.get(within.size() - 1).raArcsec()).isZero();
     }
 
     /** Three nights that have ended, and one that is under way: aligned, an hour of subs with one thrown out, the flip ahead. */

@@ -9,5 +9,11 @@ import java.util.Optional;
  *
  * @param chosen the event whose evidence is wanted, if one was clicked
  * @param shown the picture that belongs there, once it is loaded
+ * @param arcsecPerPixel of the night's main camera
  */
-public record Look(Moment moment, Optional<NightEvent> chosen, RibbonState ribbon, Optional<PictureLevels> shown) {}
+public record Look(
+        Moment moment,
+        Optional<NightEvent> chosen,
+        RibbonState ribbon,
+        Optional<PictureLevels> shown,
+        double arcsecPerPixel) {}

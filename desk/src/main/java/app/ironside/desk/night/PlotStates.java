@@ -6,6 +6,9 @@ import app.ironside.desk.parts.Plot.Ink;
 import app.ironside.desk.parts.Plot.Mark;
 import app.ironside.desk.parts.Plot.Style;
 import app.ironside.desk.parts.Words;
+import app.ironside.guide.Excursion;
+import app.ironside.guide.GuideAnalysis;
+import app.ironside.guide.GuideLog;
 import app.ironside.guide.GuideSample;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.FrameSolved;
@@ -13,13 +16,12 @@ import app.ironside.journal.GuidingProven;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.SubTaken;
 import app.ironside.sky.Interval;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.ToDoubleFunction;
+import java.util.OptionalDouble;
 
 /** Makes plots from events. Pure. */
 public final class PlotStates {
@@ -98,30 +100,11 @@ public final class PlotStates {
     /** A stretch of guiding. */
     public record Stretch(String title, Interval span) {}
 
-    /** The guide star's displacement in both axes through a stretch. */
-    public static Plot.State guiding(Optional<Stretch> stretch, Moment moment) {
-        if (stretch.isEmpty()) {
-            return Plot.State.EMPTY;
-        }
-        Interval span = stretch.get().span();
-        List<GuideSample> samples = moment.guided(span);
-        return new Plot.State(
-                stretch.get().title(),
-                "seconds",
-                "arcseconds",
-                List.of(
-                        new Curve("right ascension", along(span, samples, GuideSample::raArcsec), Ink.COOL, Style.LINE),
-                        new Curve("declination", along(span, samples, GuideSample::decArcsec), Ink.ACCENT, Style.LINE)),
-                List.of(),
-                true);
-    }
-
-    private static List<double[]> along(Interval span, List<GuideSample> samples, ToDoubleFunction<GuideSample> value) {
-        return samples.stream()
-                .map(s -> new double[] {
-                    Duration.between(span.from(), s.time()).toMillis() / 1000.0, value.applyAsDouble(s)
-                })
-                .toList();
+    /** When something struck the guide star in a stretch that is long enough to tell. */
+    public static List<Excursion> excursions(List<GuideSample> samples) {
+        return samples.size() < GuideLog.FEWEST
+                ? List.of()
+                : GuideAnalysis.excursions(GuideLog.of(samples, OptionalDouble.empty()));
     }
 
     /** RMS of guiding sub by sub. */

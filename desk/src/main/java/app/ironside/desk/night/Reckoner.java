@@ -11,14 +11,11 @@ import app.ironside.document.ReadyStep;
 import app.ironside.journal.CalibrationTaken;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
-import app.ironside.journal.Dithered;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.GateMeasured;
 import app.ironside.journal.GateOverruled;
-import app.ironside.journal.GuideFigures;
-import app.ironside.journal.GuidingProven;
 import app.ironside.journal.MasterMade;
 import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
@@ -26,7 +23,6 @@ import app.ironside.journal.NightState;
 import app.ironside.journal.StackMade;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
-import app.ironside.journal.SubTaken;
 import app.ironside.kit.Sampling;
 import app.ironside.plan.BalanceBy;
 import app.ironside.plan.NightPlan;
@@ -45,6 +41,7 @@ public final class Reckoner {
     private final ZoneId zone;
     private final PolarReckoner polar;
     private final PointReckoner point;
+    private final GuideReckoner guide;
     private final RunReckoner run;
 
     /**
@@ -55,6 +52,7 @@ public final class Reckoner {
         this.zone = file.site().zone();
         this.polar = new PolarReckoner(file, plan.times().darkHours());
         this.point = new PointReckoner(file, earlier);
+        this.guide = new GuideReckoner(file);
         this.run = new RunReckoner(file, plan);
     }
 
@@ -66,7 +64,7 @@ public final class Reckoner {
             case POLAR -> polar.of(moment, chosen);
             case POINT -> point.of(moment, chosen);
             case FOCUS -> focus(moment, chosen);
-            case GUIDE -> guide(moment, chosen);
+            case GUIDE -> guide.of(moment, chosen);
             case RUN -> run.of(moment, chosen);
             case CALIBRATE -> calibrate(moment);
             case STACK -> stack(moment, chosen);
@@ -192,52 +190,6 @@ public final class Reckoner {
                                 true),
                         new School("Every N subs", "Simple; pays for runs that find nothing.", false),
                         new School("When stars grow", "No idle runs; soft subs come first.", false)));
-    }
-
-    private ReckoningState guide(Moment moment, Optional<NightEvent> chosen) {
-        Optional<NightEvent> latest = chosen.filter(e -> PlotStates.stretch(e).isPresent())
-                .or(() -> moment.night().events().stream()
-                        .filter(e -> PlotStates.stretch(e).isPresent())
-                        .reduce((a, b) -> b));
-        if (latest.isEmpty()) {
-            return ReckoningState.waiting("Not guiding yet.", "The guider calibrates on the first target.");
-        }
-        boolean sub = latest.get() instanceof SubTaken;
-        GuideFigures figures =
-                latest.get() instanceof SubTaken s ? s.guiding() : ((GuidingProven) latest.get()).figures();
-        double half = Sampling.INVISIBLE_PX * file.kit().arcsecPerPixel();
-        if (figures.about().isEmpty()) {
-            return new ReckoningState(
-                    "The guide star was not seen.",
-                    "Not once in this " + (sub ? "sub" : "minute of proof") + ": most often this is cloud.",
-                    true,
-                    List.of(new Row("exposures without it", Words.format("%d", figures.lost()))),
-                    "",
-                    List.of());
-        }
-        GuideFigures.Spread spread = figures.about().get();
-        double total = Math.hypot(spread.rmsRaArcsec(), spread.rmsDecArcsec());
-        boolean good = total <= half;
-        List<Row> rows = new ArrayList<>(List.of(
-                new Row("right ascension", Words.format("%.2f″", spread.rmsRaArcsec())),
-                new Row("declination", Words.format("%.2f″", spread.rmsDecArcsec())),
-                new Row("in pixels", Words.format("%.2f", total / file.kit().arcsecPerPixel()))));
-        spread.p80Arcsec().ifPresent(p -> rows.add(new Row("four fifths within", Words.format("%.2f″", p))));
-        if (figures.lost() > 0) {
-            rows.add(new Row("exposures without the star", Words.format("%d", figures.lost())));
-        }
-        rows.add(new Row(
-                "dithers", Words.format("%d", moment.night().all(Dithered.class).size())));
-        return new ReckoningState(
-                Words.format("%.2f″ RMS%s", total, good ? ": invisible." : ": it shows."),
-                Words.format("Half a pixel of the main camera is %.2f″.", half),
-                !good,
-                rows,
-                "RMS about the lock position, both axes added in squares, of the exposures that showed the star. A figure without its "
-                        + "statistic says nothing: RMS and the 80th percentile (four fifths within) are not comparable.",
-                List.of(
-                        new School("RMS", "Comparable between nights and with the pixel.", true),
-                        new School("80th percentile", "Less moved by one gust; shown beside it.", false)));
     }
 
     private ReckoningState calibrate(Moment moment) {

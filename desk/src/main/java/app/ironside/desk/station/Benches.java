@@ -7,6 +7,7 @@ import app.ironside.desk.parts.Plot;
 import app.ironside.desk.picture.PicturePane;
 import app.ironside.desk.picture.SkyOverlay;
 import app.ironside.desk.plan.PlanBench;
+import app.ironside.guide.GuideSample;
 import app.ironside.image.Frame;
 import app.ironside.journal.CalibrationTaken;
 import app.ironside.journal.FocusSwept;
@@ -183,15 +184,15 @@ public final class Benches {
     }
 
     private static final class GuideBench implements Bench {
-        private final Plot trace = new Plot();
+        private final GuideLanes trace = new GuideLanes();
         private final PicturePane picture = new PicturePane("The guide camera's field will come here.");
         private final Plot bySub = new Plot();
         private final HBox below = halves(picture, bySub);
         private final VBox box = new VBox(GAP, grow(trace), below);
 
         GuideBench() {
-            below.setPrefHeight(240);
-            below.setMinHeight(200);
+            below.setPrefHeight(210);
+            below.setMinHeight(180);
         }
 
         @Override
@@ -206,9 +207,15 @@ public final class Benches {
                     .or(() -> look.moment().night().events().stream()
                             .flatMap(e -> PlotStates.stretch(e).stream())
                             .reduce((a, b) -> b));
-            trace.show(PlotStates.guiding(stretch, look.moment()));
+            trace.show(stretch.map(s -> lanes(s, look)).orElse(GuideLanes.State.EMPTY));
             bySub.show(PlotStates.guidingBySub(look.moment()));
             picture.show(look.shown(), Optional.empty());
+        }
+
+        private static GuideLanes.State lanes(PlotStates.Stretch stretch, Look look) {
+            List<GuideSample> samples = look.moment().guided(stretch.span());
+            return new GuideLanes.State(
+                    stretch.title(), samples, look.arcsecPerPixel(), PlotStates.excursions(samples));
         }
     }
 

@@ -1,0 +1,151 @@
+package app.ironside.desk.night;
+
+import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.ReckoningState;
+import app.ironside.desk.reckon.ReckoningState.Row;
+import app.ironside.desk.reckon.ReckoningState.School;
+import app.ironside.document.NightFile;
+import app.ironside.guide.Excursion;
+import app.ironside.guide.GuideAgreement;
+import app.ironside.guide.GuideAnalysis;
+import app.ironside.guide.GuideLog;
+import app.ironside.guide.GuideSample;
+import app.ironside.guide.GuideStatistics;
+import app.ironside.journal.Dithered;
+import app.ironside.journal.GuideFigures;
+import app.ironside.journal.GuidingProven;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.SubTaken;
+import app.ironside.kit.Sampling;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.stream.Collectors;
+
+/** Words the verdict of Guide: whether it is good enough, whose what is left is, and whether the stars agree. Pure. */
+final class GuideReckoner {
+    private static final int MOST_BLAMED = 3;
+
+    private final NightFile file;
+
+    GuideReckoner(NightFile file) {
+        this.file = file;
+    }
+
+    ReckoningState of(Moment moment, Optional<NightEvent> chosen) {
+        Optional<NightEvent> latest = chosen.filter(e -> PlotStates.stretch(e).isPresent())
+                .or(() -> moment.night().events().stream()
+                        .filter(e -> PlotStates.stretch(e).isPresent())
+                        .reduce((a, b) -> b));
+        if (latest.isEmpty()) {
+            return ReckoningState.waiting("Not guiding yet.", "The guider calibrates on the first target.");
+        }
+        boolean sub = latest.get() instanceof SubTaken;
+        GuideFigures figures =
+                latest.get() instanceof SubTaken s ? s.guiding() : ((GuidingProven) latest.get()).figures();
+        if (figures.about().isEmpty()) {
+            return new ReckoningState(
+                    "The guide star was not seen.",
+                    "Not once in this " + (sub ? "sub" : "minute of proof") + ": most often this is cloud.",
+                    true,
+                    List.of(new Row("exposures without it", Words.format("%d", figures.lost()))),
+                    "",
+                    List.of());
+        }
+        return of(moment, latest.get(), figures);
+    }
+
+    private ReckoningState of(Moment moment, NightEvent latest, GuideFigures figures) {
+        double half = Sampling.INVISIBLE_PX * file.kit().arcsecPerPixel();
+        GuideFigures.Spread spread = figures.about().orElseThrow();
+        double total = Math.hypot(spread.rmsRaArcsec(), spread.rmsDecArcsec());
+        boolean good = total <= half;
+        List<GuideSample> samples =
+                PlotStates.stretch(latest).map(s -> moment.guided(s.span())).orElse(List.of());
+        List<Row> rows = new ArrayList<>(List.of(
+                new Row("right ascension", Words.format("%.2f″", spread.rmsRaArcsec())),
+                new Row("declination", Words.format("%.2f″", spread.rmsDecArcsec())),
+                new Row("in pixels", Words.format("%.2f", total / file.kit().arcsecPerPixel()))));
+        spread.p80Arcsec().ifPresent(p -> rows.add(new Row("four fifths within", Words.format("%.2f″", p))));
+        if (figures.lost() > 0) {
+            rows.add(new Row("exposures without the star", Words.format("%d", figures.lost())));
+        }
+        Optional<GuideAnalysis> analysis = analysis(samples);
+        analysis.ifPresent(a -> analysed(a, samples.get(0).time(), rows));
+        Optional<String> stars = latest instanceof SubTaken s ? stars(s, samples, rows) : Optional.empty();
+        rows.add(new Row(
+                "dithers", Words.format("%d", moment.night().all(Dithered.class).size())));
+        String enough = Words.format("Half a pixel of the main camera is %.2f″.", half);
+        String whose = analysis.flatMap(a -> a.advice().stream().findFirst())
+                .map(advice -> " " + advice)
+                .orElse("");
+        return new ReckoningState(
+                Words.format("%.2f″ RMS%s", total, good ? ": invisible." : ": it shows."),
+                stars.map(s -> s + " ").orElse("") + enough + (good ? "" : whose),
+                !good,
+                rows,
+                "RMS about the lock position, both axes added in squares, of the exposures that showed the star. A figure without its "
+                        + "statistic says nothing: RMS and the 80th percentile (four fifths within) are not comparable. The air is what changes "
+                        + "faster than a mount moves: what makes each exposure least surprising after those before it, pulses taken out "
+                        + "(local linear trend, Harvey 1989). Periods by least squares (Zechmeister and Kürster 2009).",
+                List.of(
+                        new School("RMS", "Comparable between nights and with the pixel.", true),
+                        new School("80th percentile", "Less moved by one gust; shown beside it.", false)));
+    }
+
+    /** Of a stretch that is long enough to tell. */
+    static Optional<GuideAnalysis> analysis(List<GuideSample> samples) {
+        return samples.size() < GuideLog.FEWEST
+                ? Optional.empty()
+                : Optional.of(GuideAnalysis.of(GuideLog.of(samples, OptionalDouble.empty())));
+    }
+
+    private void analysed(GuideAnalysis a, Instant start, List<Row> rows) {
+        rows.add(new Row("farthest", Words.format("%.2f″", a.peakArcsec())));
+        rows.add(new Row("the air", Words.format("%.2f″", a.seeingArcsec())));
+        rows.add(new Row(
+                "whose it is",
+                a.blame().stream()
+                        .limit(MOST_BLAMED)
+                        .map(b -> Words.format("%s %.0f %%", b.cause().words(), 100 * b.share()))
+                        .collect(Collectors.joining(", "))));
+        a.periods().stream()
+                .findFirst()
+                .ifPresent(p -> rows.add(
+                        new Row("swings", Words.format("%.2f″ every %.0f s", p.amplitude(), p.periodSeconds()))));
+        rows.add(new Row(
+                "drift without pulses", Words.format("%+.1f″ a minute in declination", a.decDriftArcsecPerMin())));
+        if (!a.excursions().isEmpty()) {
+            rows.add(new Row(
+                    "went astray",
+                    a.excursions().stream().map(e -> astray(e, start)).collect(Collectors.joining("; "))));
+        }
+    }
+
+    private String astray(Excursion e, Instant start) {
+        return Words.format(
+                "%.1f″ at %s for %.0f s: %s",
+                e.peakArcsec(),
+                file.site().clock(start.plusMillis(Math.round(1000 * e.fromSeconds()))),
+                Math.max(1, e.seconds()),
+                e.cause().words());
+    }
+
+    /** What guiding adds to the sub's stars, and whether they agree with it. */
+    private Optional<String> stars(SubTaken sub, List<GuideSample> samples, List<Row> rows) {
+        OptionalDouble fwhm = sub.measures().fwhmPx();
+        OptionalDouble eccentricity = sub.measures().eccentricity();
+        GuideStatistics guiding = GuideStatistics.of(samples);
+        if (fwhm.isEmpty() || eccentricity.isEmpty() || guiding.samples() == 0) {
+            return Optional.empty();
+        }
+        double scale = file.kit().arcsecPerPixel();
+        rows.add(new Row(
+                "share of the stars' width",
+                Words.format("%.0f %%", 100 * GuideAgreement.shareOfWidth(guiding, fwhm.getAsDouble(), scale))));
+        return GuideAgreement.of(guiding, fwhm.getAsDouble(), eccentricity.getAsDouble(), scale)
+                .map(GuideAgreement::sentence);
+    }
+}
