@@ -11,6 +11,7 @@ import app.ironside.kit.MountSpec;
 import app.ironside.kit.Optics;
 import app.ironside.kit.Sensor;
 import app.ironside.plan.Calibrations;
+import app.ironside.plan.FocusTriggers;
 import app.ironside.plan.Program;
 import app.ironside.plan.SetUp;
 import app.ironside.plan.TargetPlan;
@@ -151,7 +152,8 @@ public record FirstNight(
                 new Calibrations(16, 30, 15, 0.42),
                 Optional.empty(),
                 Optional.empty(),
-                SetUp.USUAL);
+                SetUp.USUAL,
+                FocusTriggers.USUAL);
         return NightFile.of(site(), kit(), program, List.of(), JsonNodeFactory.instance.objectNode());
     }
 }

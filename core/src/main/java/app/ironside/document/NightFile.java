@@ -7,6 +7,7 @@ import app.ironside.kit.KitFile;
 import app.ironside.plan.BalanceBy;
 import app.ironside.plan.Calibrations;
 import app.ironside.plan.FilterGoal;
+import app.ironside.plan.FocusTriggers;
 import app.ironside.plan.MoonRule;
 import app.ironside.plan.PolarBy;
 import app.ironside.plan.Program;
@@ -71,7 +72,44 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             Calibrations calibrations,
             Optional<Integer> fullFramesPerLeg,
             Optional<LocalTime> bedBy,
-            Optional<SetUpEntry> setUp) {}
+            Optional<SetUpEntry> setUp,
+            Optional<FocusEntry> focus) {}
+
+    /** What is left out is as usual. */
+    private record FocusEntry(
+            Optional<Double> growth,
+            Optional<Integer> everySubs,
+            Optional<Integer> everyMinutes,
+            Optional<Boolean> onFilter,
+            Optional<Boolean> afterFlip,
+            Optional<Boolean> skipFresh) {
+        static Optional<FocusEntry> of(FocusTriggers t) {
+            return t.equals(FocusTriggers.USUAL)
+                    ? Optional.empty()
+                    : Optional.of(new FocusEntry(
+                            t.growth(),
+                            t.everySubs(),
+                            t.everyMinutes(),
+                            Optional.of(t.onFilter()),
+                            Optional.of(t.afterFlip()),
+                            Optional.of(t.skipFresh())));
+        }
+
+        FocusTriggers triggers(String name) {
+            try {
+                return new FocusTriggers(
+                        growth,
+                        everySubs,
+                        everyMinutes,
+                        onFilter.orElse(FocusTriggers.USUAL.onFilter()),
+                        afterFlip.orElse(FocusTriggers.USUAL.afterFlip()),
+                        skipFresh.orElse(FocusTriggers.USUAL.skipFresh()));
+            } catch (IllegalArgumentException e) {
+                throw new BadInputException(
+                        name + ", program.focus", e.getMessage(), "a trigger as docs/FILES.md has it", e);
+            }
+        }
+    }
 
     /** What is left out is as usual. */
     private record SetUpEntry(
@@ -224,7 +262,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.calibrations(),
                 p.fullFramesPerLeg(),
                 p.bedBy(),
-                p.setUp().map(setUp -> setUp.setUp(name)).orElse(SetUp.USUAL));
+                p.setUp().map(setUp -> setUp.setUp(name)).orElse(SetUp.USUAL),
+                p.focus().map(focus -> focus.triggers(name)).orElse(FocusTriggers.USUAL));
     }
 
     private static List<FilterGoal> goals(TargetEntry t, String name) {
@@ -330,7 +369,8 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.calibrations(),
                 p.fullFramesPerLeg(),
                 p.bedBy(),
-                SetUpEntry.of(p.setUp()));
+                SetUpEntry.of(p.setUp()),
+                FocusEntry.of(p.focus()));
     }
 
     private static Equatorial position(TargetEntry t, String name, DeepSkyCatalogue objects) {

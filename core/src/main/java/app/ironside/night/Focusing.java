@@ -7,8 +7,10 @@ import app.ironside.focus.FocusVerdict;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.Gate;
 import app.ironside.journal.Stage;
+import app.ironside.journal.SubTaken;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Sampling;
+import app.ironside.plan.FocusTriggers;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Locale;
@@ -29,6 +31,12 @@ final class Focusing {
     private static final Duration UNTIL_NEXT_TRY = Duration.ofMinutes(10);
     private static final int ROUGH_TRIES = 3;
 
+    /** A run is young so long. */
+    private static final double FRESH_MINUTES = 20;
+
+    /** With fewer of the stars that showed before, cloud stands before them. */
+    private static final double CLOUDED_SHARE = 0.4;
+
     private final NightContext night;
     private final FocusRun run;
     /** Of the tube at the last run that was believed. */
@@ -37,7 +45,23 @@ final class Focusing {
     /** When a refused run is tried again; empty after one that was believed. */
     private Optional<Instant> again = Optional.empty();
 
+    /** Of the last run that was believed. */
+    private Optional<Instant> focusedAt = Optional.empty();
+
+    private int subsSince;
+    private final SizeGrowth growth = new SizeGrowth();
+
     private double sizePx = TYPICAL_HFR_PX;
+
+    /**
+     * Where focus was last found.
+     *
+     * @param steps with a filter without offset
+     * @param stars that showed
+     */
+    private record Good(int steps, int stars) {}
+
+    private Optional<Good> lastGood = Optional.empty();
 
     Focusing(NightContext night) {
         this.night = night;
@@ -101,76 +125,173 @@ final class Focusing {
         }
     }
 
-    /** A full sweep in the filter that is in; returns whether the position is known to within the critical zone. */
+    /**
+     * A full sweep in the filter that is in, and a frame that proves where it ended. One that is refused is made once more and wider; if
+     * that is refused too, the focuser goes to where it last was in focus, and it is told whether cloud or focus is at fault.
+     *
+     * @return whether the position is known to within the critical zone
+     */
     boolean fine(String why) throws InterruptedException {
         night.record().doing(Stage.FOCUS, "Focus sweep: " + why, Duration.ofSeconds(110));
-        boolean narrow = filter().narrow();
-        FocusRun.Result result =
-                run.fine(narrow ? NARROW_EXPOSURE : FINE_EXPOSURE, sizePx, shot -> show("Focus sweep", shot));
+        Duration exposure = filter().narrow() ? NARROW_EXPOSURE : FINE_EXPOSURE;
+        FocusRun.Result result = run.fine(exposure, sizePx, shot -> show("Focus sweep", shot));
         record("Focus, " + why, result);
-        done(result, true);
-        if (result.verdict().accepted()) {
-            sizePx = Math.max(0.6, Math.min(4, result.verdict().bestSize()));
+        Optional<String> wrong = wrong(result, exposure);
+        if (wrong.isPresent()) {
+            night.record().fault(Stage.FOCUS, "A focus run was refused: " + wrong.get() + ". Once more, and wider.");
+            night.record().doing(Stage.FOCUS, "Focus sweep, wider", Duration.ofSeconds(130));
+            result = run.wider(result, exposure, shot -> show("Focus sweep, wider", shot));
+            record("Focus, wider", result);
+            wrong = wrong(result, exposure);
         }
+        finish(result, wrong);
+        return gate(result, wrong);
+    }
+
+    /** What speaks against a sweep: its curve, or the frame at its end. */
+    private Optional<String> wrong(FocusRun.Result result, Duration exposure) throws InterruptedException {
+        return result.verdict().accepted()
+                ? run.unconfirmed(result, exposure, shot -> show("Proof", shot))
+                : Optional.of(withoutStop(result.verdict().reason()));
+    }
+
+    private static String withoutStop(String sentence) {
+        return sentence.endsWith(".") ? sentence.substring(0, sentence.length() - 1) : sentence;
+    }
+
+    private void finish(FocusRun.Result result, Optional<String> wrong) throws InterruptedException {
+        if (wrong.isEmpty()) {
+            focusedAtC = Optional.of(night.devices().focuser().temperatureC());
+            again = Optional.empty();
+            focusedAt = Optional.of(night.clock().now());
+            subsSince = 0;
+            growth.begin();
+            lastGood = Optional.of(new Good(
+                    (int) Math.round(result.verdict().bestPosition()) - filter().focusOffsetSteps(), result.stars()));
+            sizePx = Math.max(0.6, Math.min(4, result.verdict().bestSize()));
+            return;
+        }
+        again = Optional.of(night.clock().now().plus(UNTIL_NEXT_TRY));
+        if (lastGood.isPresent()) {
+            run.settleAt(lastGood.get().steps() + filter().focusOffsetSteps());
+        }
+        boolean cloud = lastGood.filter(good -> result.stars() < CLOUDED_SHARE * good.stars())
+                .isPresent();
+        night.record()
+                .fault(
+                        Stage.FOCUS,
+                        "Focus could not be found: " + wrong.get() + ". "
+                                + (cloud
+                                        ? String.format(
+                                                Locale.ROOT,
+                                                "At most %d stars showed, %d did when focus was last found: this is cloud, and the focuser is"
+                                                        + " not to blame.",
+                                                result.stars(),
+                                                lastGood.get().stars())
+                                        : "The stars are there: look at the focuser, its clutch and its cable.")
+                                + " The focuser stands at "
+                                + night.devices().focuser().positionSteps() + " steps"
+                                + (lastGood.isPresent() ? ", where focus last was." : ".")
+                                + nextTry());
+    }
+
+    private boolean gate(FocusRun.Result result, Optional<String> wrong) {
+        FocusVerdict verdict = result.verdict();
         double limit = Sampling.criticalFocusUm(night.kit().optics().focalRatio())
                 / night.kit().focuser().stepUm();
-        double sigma = result.verdict().positionSigma();
-        boolean sure = result.verdict().accepted() && sigma <= limit;
+        double sigma = verdict.positionSigma();
+        boolean sure = wrong.isEmpty() && sigma <= limit;
         night.record()
                 .gate(
                         new Gate(
                                 Stage.FOCUS,
-                                OptionalDouble.of(
-                                        result.verdict().accepted()
-                                                ? sigma
-                                                : result.verdict().rSquared()),
-                                result.verdict().accepted() ? limit : FocusCurve.LEAST_R_SQUARED,
-                                result.verdict().accepted() ? "steps" : "R²",
-                                result.verdict().accepted()),
+                                OptionalDouble.of(verdict.accepted() ? sigma : verdict.rSquared()),
+                                verdict.accepted() ? limit : FocusCurve.LEAST_R_SQUARED,
+                                verdict.accepted() ? "steps" : "R²",
+                                sure),
                         sure
                                 ? String.format(
                                         Locale.ROOT,
                                         "Stars %.2f px at %.0f ± %.0f steps; the critical zone is ± %.0f.",
-                                        result.verdict().bestSize(),
-                                        result.verdict().bestPosition(),
+                                        verdict.bestSize(),
+                                        verdict.bestPosition(),
                                         sigma,
                                         limit)
-                                : result.verdict().accepted()
-                                        ? String.format(
+                                : wrong.map(w -> "Focus is not proven: " + w + ".")
+                                        .orElseGet(() -> String.format(
                                                 Locale.ROOT,
                                                 "The best position is known to ± %.0f steps only; the critical zone is ± %.0f.",
                                                 sigma,
-                                                limit)
-                                        : result.verdict().reason());
+                                                limit)));
         return sure;
     }
 
-    /** Whether the tube's temperature has left the range in which the focus holds. */
+    /** Whether a run is due before the next sub, whichever its filter. */
     boolean due() {
-        if (again.isPresent()) {
-            return !night.clock().now().isBefore(again.get());
-        }
-        return Math.abs(temperatureChangeC()) >= night.program().refocusAfterC();
+        return dueBecause().isPresent();
     }
 
-    /** Why a run is due, for the journal. */
-    String dueBecause() {
+    /** Why a run is due, for the journal; empty if none is. */
+    Optional<String> dueBecause() {
+        if (again.isPresent()) {
+            return night.clock().now().isBefore(again.get())
+                    ? Optional.empty()
+                    : Optional.of("the last run was refused");
+        }
         double change = temperatureChangeC();
-        return again.isPresent()
-                ? "the last run was refused"
-                : String.format(Locale.ROOT, "tube %s by %.1f °C", change < 0 ? "colder" : "warmer", Math.abs(change));
+        if (Math.abs(change) >= night.program().refocusAfterC()) {
+            return Optional.of(String.format(
+                    Locale.ROOT, "tube %s by %.1f °C", change < 0 ? "colder" : "warmer", Math.abs(change)));
+        }
+        FocusTriggers triggers = night.program().focus();
+        if (triggers.everySubs().filter(n -> subsSince >= n).isPresent()) {
+            return Optional.of(subsSince + " subs since the last run");
+        }
+        if (triggers.everyMinutes().filter(n -> minutesSince() >= n).isPresent()) {
+            return Optional.of(String.format(Locale.ROOT, "%.0f min since the last run", minutesSince()));
+        }
+        return triggers.growth().flatMap(growth::because);
+    }
+
+    private double minutesSince() {
+        return focusedAt
+                .map(at -> Duration.between(at, night.clock().now()).toSeconds() / 60.0)
+                .orElse(0.0);
+    }
+
+    /** A sub was taken and measured. */
+    void taken(SubTaken sub) {
+        subsSince++;
+        growth.taken(sub);
+    }
+
+    /** Whether a run now would find what the last one found: it is younger than half of what any trigger waits for. */
+    boolean isFresh() {
+        FocusTriggers triggers = night.program().focus();
+        if (!triggers.skipFresh() || again.isPresent() || focusedAt.isEmpty() || subsSince == 0) {
+            return false;
+        }
+        double interval = Math.min(
+                FRESH_MINUTES, triggers.everyMinutes().map(n -> n / 2.0).orElse(FRESH_MINUTES));
+        return minutesSince() < interval
+                && Math.abs(temperatureChangeC()) < night.program().refocusAfterC() / 2
+                && triggers.growth().flatMap(growth::because).isEmpty();
     }
 
     private double temperatureChangeC() {
         return focusedAtC.map(c -> night.devices().focuser().temperatureC() - c).orElse(0.0);
     }
 
-    /** Puts a filter in and moves by the measured difference of their focus. */
-    void change(String filterName) throws InterruptedException {
+    /**
+     * Puts a filter in and moves by the measured difference of their focus.
+     *
+     * @return whether another was in before
+     */
+    boolean change(String filterName) throws InterruptedException {
         int slot = night.kit().filterSlot(filterName);
         int present = night.devices().wheel().slot();
         if (slot == present) {
-            return;
+            return false;
         }
         int shift = night.kit().filters().get(slot).focusOffsetSteps()
                 - night.kit().filters().get(present).focusOffsetSteps();
@@ -178,6 +299,7 @@ final class Focusing {
         if (shift != 0) {
             run.settleAt(night.devices().focuser().positionSteps() + shift);
         }
+        return true;
     }
 
     private FilterSpec filter() {

@@ -378,9 +378,11 @@ final class RunStage {
             return false;
         }
         night.record().stage(Stage.FOCUS);
-        boolean sharp = focusing.fine("start of " + target.name());
-        if (!conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await)) {
-            return false;
+        if (!focusing.isFresh()) {
+            boolean sharp = focusing.fine("start of " + target.name());
+            if (!conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await)) {
+                return false;
+            }
         }
         if (guiding.isFitted()) {
             night.record().stage(Stage.GUIDE);
@@ -478,6 +480,10 @@ final class RunStage {
                     "it was told to change sides and did not",
                     "Look at its own meridian limits; something touches if it goes on as it is.");
         }
+        if (night.program().focus().afterFlip()) {
+            boolean sharp = focusing.fine("after the flip");
+            conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
+        }
         boolean guided = guideAgain(target);
         sinceLegBegan = 0;
         night.record()
@@ -499,14 +505,18 @@ final class RunStage {
     }
 
     private void beforeSub(TargetPlan target, FilterGoal goal) throws InterruptedException {
-        if (focusing.due()) {
+        boolean changed = focusing.change(goal.filter());
+        Optional<String> due = focusing.dueBecause()
+                .or(() -> changed && night.program().focus().onFilter()
+                        ? Optional.of("filter " + goal.filter())
+                        : Optional.empty());
+        if (due.isPresent()) {
             guiding.stop();
             conduct.announce("after the focus run", Duration.ofSeconds((long) REFOCUS_SECONDS));
-            boolean sharp = focusing.fine(focusing.dueBecause());
+            boolean sharp = focusing.fine(due.get());
             conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
             guideAgain(target);
         }
-        focusing.change(goal.filter());
         if (!unguided
                 && guiding.canDither()
                 && sinceLegBegan > 0
@@ -524,6 +534,7 @@ final class RunStage {
             return Optional.empty();
         }
         sinceLegBegan++;
+        focusing.taken(sub.get());
         if (test) {
             gate(sub.get());
             conduct.gate(Stage.RUN, sub.get().kept(), measured(Stage.RUN), loop::aWhile);

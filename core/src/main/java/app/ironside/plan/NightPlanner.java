@@ -204,6 +204,13 @@ public final class NightPlanner {
             this.overheads = Overheads.of(kit);
         }
 
+        /** A sub with its share of the focus runs that the program's triggers ask for. */
+        private double withFocus(TargetPlan target, double seconds) {
+            double runs =
+                    program.focus().runsAnHour(seconds, target.goals().size(), Math.max(1, target.subsPerFilter()));
+            return seconds * (1 + runs * overheads.perFocus() / 3600);
+        }
+
         PlannedBlock block(TargetPlan target, TargetWindow window, Interval whole, Map<String, Integer> done) {
             double sub = target.longestSubSeconds() + overheads.perSub();
             MeridianFlip meridian = MeridianFlip.in(
@@ -211,14 +218,17 @@ public final class NightPlanner {
             Interval span = new Interval(whole.from(), meridian.until());
             Optional<Instant> flip = meridian.at();
             int flips = flip.isPresent() ? 1 : 0;
-            double seconds = overheads.secondsForSubs(span.duration().toSeconds() - meridian.idleSeconds(), flips);
+            double afterFlip = program.focus().afterFlip() ? flips * overheads.perFocus() : 0;
+            double seconds =
+                    overheads.secondsForSubs(span.duration().toSeconds() - meridian.idleSeconds() - afterFlip, flips);
             Map<String, Integer> taken = new LinkedHashMap<>(done);
             double used = 0;
             while (!target.isFilled(taken)) {
                 // What is used of the time for subs stands for as much of the whole.
                 Optional<FilterGoal> next = target.next(
                         taken, outlook.allowedAt(target, kit, span.from().plus(share(span, used / seconds))));
-                double cost = next.map(g -> overheads.secondsOf(g.subSeconds(), program.ditherEvery()))
+                double cost = next.map(
+                                g -> withFocus(target, overheads.secondsOf(g.subSeconds(), program.ditherEvery())))
                         .orElse((double) MOON_WAIT.toSeconds());
                 if (used + cost > seconds) {
                     break;

@@ -25,6 +25,7 @@ import java.util.function.Consumer;
  *     for the rest; empty for whole frames always
  * @param bedBy when everything is to be done, calibration frames and warming too; empty for when it is light
  * @param setUp how the kit is brought up
+ * @param focus when it is focused again besides
  */
 public record Program(
         LocalDate date,
@@ -39,7 +40,8 @@ public record Program(
         Calibrations calibrations,
         Optional<Integer> fullFramesPerLeg,
         Optional<LocalTime> bedBy,
-        SetUp setUp) {
+        SetUp setUp,
+        FocusTriggers focus) {
     private static final double LONG_NIGHT_HOURS = 10;
 
     /** The axis is set once, and is to serve what is added to a short night too. */
@@ -73,7 +75,8 @@ public record Program(
                 calibrations,
                 fullFramesPerLeg,
                 bedBy,
-                setUp);
+                setUp,
+                focus);
     }
 
     public Program withCoolTo(double other) {
@@ -112,6 +115,10 @@ public record Program(
         return changed(c -> c.bedBy = other);
     }
 
+    public Program withFocus(FocusTriggers other) {
+        return changed(c -> c.focus = other);
+    }
+
     public Program withSetUp(SetUp other) {
         return changed(c -> c.setUp = other);
     }
@@ -135,6 +142,7 @@ public record Program(
         private Calibrations calibrations;
         private Optional<LocalTime> bedBy;
         private SetUp setUp;
+        private FocusTriggers focus;
 
         Changed(Program from) {
             this.from = from;
@@ -148,6 +156,7 @@ public record Program(
             this.calibrations = from.calibrations;
             this.bedBy = from.bedBy;
             this.setUp = from.setUp;
+            this.focus = from.focus;
         }
 
         Program program() {
@@ -164,7 +173,8 @@ public record Program(
                     calibrations,
                     from.fullFramesPerLeg,
                     bedBy,
-                    setUp);
+                    setUp,
+                    focus);
         }
     }
 

@@ -122,6 +122,36 @@ class FocusRunTest {
         assertThat(shots).as("the first sweep ends before the minimum").hasSizeBetween(18, 27);
     }
 
+    /** A frame at the end is as the curve says, until the drawtube slips by thirty steps of four microns. */
+    @Test
+    void aFrameAtTheEndProvesIt() throws InterruptedException {
+        FocusRun run = run();
+        FocusRun.Result result = run.fine(Duration.ofSeconds(6), 1.1, shot -> {});
+        assertThat(run.unconfirmed(result, Duration.ofSeconds(6), shot -> {})).isEmpty();
+        position += 60;
+        assertThat(run.unconfirmed(result, Duration.ofSeconds(6), shot -> {}).orElseThrow())
+                .contains("px, where")
+                .contains("something moved");
+        stars = 0;
+        assertThat(run.unconfirmed(result, Duration.ofSeconds(6), shot -> {}).orElseThrow())
+                .contains("hardly a star");
+    }
+
+    /** A sweep that ends before the minimum is refused; the wider one after it goes on to where the sizes fell. */
+    @Test
+    void aWiderSweepGoesOnToTheFocus() throws InterruptedException {
+        position = 2640;
+        FocusRun run = run();
+        FocusRun.Result refused = run.fine(Duration.ofSeconds(6), 1.1, shot -> {});
+        assertThat(refused.verdict().accepted()).isFalse();
+        assertThat(position).as("where it stood before").isEqualTo(2640);
+        FocusRun.Result wider = run.wider(refused, Duration.ofSeconds(6), shot -> {});
+        assertThat(wider.stepSteps()).isEqualTo(Math.round(1.7 * refused.stepSteps()));
+        assertThat(wider.verdict().accepted()).isTrue();
+        assertThat(position).isCloseTo(2462, within(6));
+        assertThat(wider.stars()).isGreaterThanOrEqualTo(8);
+    }
+
     @Test
     void withoutStarsItSaysWhatToLookFor() {
         stars = 0;

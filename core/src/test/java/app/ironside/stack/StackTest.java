@@ -134,7 +134,8 @@ class StackTest {
 
     /**
      * By hand: six clear subs and six behind cloud at 40 % of the light, all with the same noise. A plain mean has 0.7 of the light and 1/√12
-     * of the noise: √12 · 0.7 / 0.7 = 3.46 times the median sub (0.7); ideal weights would give √(6 + 6 · 0.16) / 0.7 = 3.77.
+     * of the noise: √12 · 0.7 / 0.7 = 3.46 times the median sub (0.7); ideal weights would give √(6 + 6 · 0.16) / 0.7 = 3.77. The noise of
+     * each sub is known from some 400 differences, to 6 %, and the median lies between two of them: one standard error is 0.1.
      */
     @Test
     void lightThatIsLostIsInTheGain() {
@@ -143,7 +144,7 @@ class StackTest {
             files.add(frame(i, 2.3 * Math.sin(i), 1.7 * Math.cos(2 * i), 0.1 * i, 1000, i % 2 == 0 ? 1 : 0.4));
         }
         StackResult.Gain gain = stack(files, StackSettings.DEFAULT).gain();
-        assertThat(gain.possible()).isCloseTo(Math.sqrt(6 + 6 * 0.16) / 0.7, within(0.12));
+        assertThat(gain.possible()).isCloseTo(Math.sqrt(6 + 6 * 0.16) / 0.7, within(0.25));
         assertThat(gain.measured()).isCloseTo(Math.sqrt(12), within(3 * gain.error() + 0.1));
         assertThat(gain.measured()).isLessThan(gain.possible() + gain.error());
     }

@@ -23,7 +23,6 @@ import app.ironside.journal.NightState;
 import app.ironside.journal.StackMade;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
-import app.ironside.kit.Sampling;
 import app.ironside.plan.BalanceBy;
 import app.ironside.plan.NightPlan;
 import app.ironside.point.FramingMatch;
@@ -41,6 +40,7 @@ public final class Reckoner {
     private final ZoneId zone;
     private final PolarReckoner polar;
     private final PointReckoner point;
+    private final FocusReckoner focus;
     private final GuideReckoner guide;
     private final RunReckoner run;
 
@@ -52,6 +52,7 @@ public final class Reckoner {
         this.zone = file.site().zone();
         this.polar = new PolarReckoner(file, plan.times().darkHours());
         this.point = new PointReckoner(file, earlier);
+        this.focus = new FocusReckoner(file);
         this.guide = new GuideReckoner(file);
         this.run = new RunReckoner(file, plan);
     }
@@ -63,7 +64,7 @@ public final class Reckoner {
             case READY -> ready(moment);
             case POLAR -> polar.of(moment, chosen);
             case POINT -> point.of(moment, chosen);
-            case FOCUS -> focus(moment, chosen);
+            case FOCUS -> focus.of(moment, chosen);
             case GUIDE -> guide.of(moment, chosen);
             case RUN -> run.of(moment, chosen);
             case CALIBRATE -> calibrate(moment);
@@ -149,47 +150,6 @@ public final class Reckoner {
                 .filter(o -> o.stage() == Stage.READY)
                 .findFirst()
                 .map(GateOverruled::text));
-    }
-
-    private ReckoningState focus(Moment moment, Optional<NightEvent> chosen) {
-        Optional<FocusSwept> run = moment.evidence(chosen, FocusSwept.class);
-        if (run.isEmpty()) {
-            return ReckoningState.waiting("Not focused yet.", "A coarse sweep comes first: solving needs star images.");
-        }
-        FocusSwept e = run.get();
-        boolean accepted = e.verdict().accepted();
-        double zone1 = Sampling.criticalFocusUm(file.kit().optics().focalRatio())
-                / file.kit().focuser().stepUm();
-        return new ReckoningState(
-                accepted ? Words.format("Focus holds at %.0f.", e.verdict().bestPosition()) : "Curve not believed.",
-                e.verdict().reason(),
-                !accepted,
-                List.of(
-                        new Row("star size", Words.format("%.2f px", e.verdict().bestSize())),
-                        new Row(
-                                "position",
-                                Words.format(
-                                        "%.0f ± %.1f",
-                                        e.verdict().bestPosition(), e.verdict().positionSigma())),
-                        new Row("critical zone", Words.format("± %.0f steps", zone1)),
-                        new Row("R²", Words.format("%.4f", e.verdict().rSquared())),
-                        new Row("filter", e.filter()),
-                        new Row("tube", Words.format("%.1f °C", e.temperatureC())),
-                        new Row(
-                                "next",
-                                Words.format("after %.1f °C", file.program().refocusAfterC())),
-                        new Row("took", Words.format("%d s", e.took().toSeconds()))),
-                "Size² = a² + b²(x − c)²: a cone of light with a smallest disc. The zone is 2λN² on either side, a quarter "
-                        + "wave (Born and Wolf, 8.8).",
-                List.of(
-                        new School(
-                                "By temperature",
-                                Words.format(
-                                        "Refocus when the tube changed by %.1f °C.",
-                                        file.program().refocusAfterC()),
-                                true),
-                        new School("Every N subs", "Simple; pays for runs that find nothing.", false),
-                        new School("When stars grow", "No idle runs; soft subs come first.", false)));
     }
 
     private ReckoningState calibrate(Moment moment) {

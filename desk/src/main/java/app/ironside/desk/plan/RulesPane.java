@@ -5,7 +5,9 @@ import app.ironside.kit.Kit;
 import app.ironside.plan.BalanceBy;
 import app.ironside.plan.CalibrationPlan;
 import app.ironside.plan.Calibrations;
+import app.ironside.plan.FocusTriggers;
 import app.ironside.plan.Overheads;
+import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.PolarBy;
 import app.ironside.plan.Program;
 import java.time.LocalTime;
@@ -15,6 +17,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
@@ -93,6 +96,9 @@ final class RulesPane extends VBox {
                 grid.add(head, 0, row++, 4, 1);
             }
             addRow(rule, row++);
+            if (rule.id().equals("focus-minutes")) {
+                row = addFocusSwitches(row);
+            }
         }
     }
 
@@ -194,6 +200,99 @@ final class RulesPane extends VBox {
                         "the axes stop at each end for you to look at the cables; without it, you turn them by the hand controller"),
                 3,
                 row);
+    }
+
+    /** When focus is looked for besides; 0 for never. */
+    private List<Rule> focusRules(Program p, Overheads overheads, int subs) {
+        FocusTriggers t = p.focus();
+        double minutes = overheads.perFocus() / 60;
+        double hours = plan.draft().plan().blocks().stream()
+                .mapToDouble(b -> b.span().hours())
+                .sum();
+        return List.of(
+                new Rule(
+                        "focus-growth",
+                        "Dither and focus",
+                        "when stars are larger by, 0 never",
+                        "%",
+                        x -> 100 * x.focus().growth().orElse(0.0),
+                        (x, v) -> x.withFocus(x.focus().withGrowth(v == 0 ? Optional.empty() : Optional.of(v / 100))),
+                        "than just after the last run, height taken out; costs nothing while they are not"),
+                new Rule(
+                        "focus-subs",
+                        "Dither and focus",
+                        "after so many subs, 0 never",
+                        "subs",
+                        x -> (double) x.focus().everySubs().orElse(0),
+                        (x, v) ->
+                                x.withFocus(x.focus().withEverySubs(v == 0 ? Optional.empty() : Optional.of(whole(v)))),
+                        t.everySubs()
+                                .map(n -> price(subs / n, minutes))
+                                .orElse("pays for runs that find nothing, and is never late")),
+                new Rule(
+                        "focus-minutes",
+                        "Dither and focus",
+                        "after so long, 0 never",
+                        "min",
+                        x -> (double) x.focus().everyMinutes().orElse(0),
+                        (x, v) -> x.withFocus(
+                                x.focus().withEveryMinutes(v == 0 ? Optional.empty() : Optional.of(whole(v)))),
+                        t.everyMinutes()
+                                .map(n -> price((int) (60 * hours / n), minutes))
+                                .orElse("for a focuser that slips")));
+    }
+
+    private static String price(int runs, double minutesEach) {
+        return Words.format("%d runs, %.0f minutes of the night", runs, runs * minutesEach);
+    }
+
+    /** Switches of focusing, each with its price tonight. */
+    private int addFocusSwitches(int from) {
+        int row = from;
+        List<PlannedBlock> blocks = plan.draft().plan().blocks();
+        double minutes = Overheads.of(plan.file().kit()).perFocus() / 60;
+        int changes = blocks.stream()
+                .filter(b -> b.target().goals().size() > 1)
+                .mapToInt(b -> b.subs() / Math.max(1, b.target().subsPerFilter()))
+                .sum();
+        int flips = (int) blocks.stream().filter(b -> b.flip().isPresent()).count();
+        addSwitch(
+                row++,
+                "rule-focus-filter",
+                "focus at each change of the filter",
+                FocusTriggers::onFilter,
+                FocusTriggers::withOnFilter,
+                price(changes, minutes) + "; without it a filter's offset in the kit is trusted");
+        addSwitch(
+                row++,
+                "rule-focus-flip",
+                "focus after a meridian flip",
+                FocusTriggers::afterFlip,
+                FocusTriggers::withAfterFlip,
+                price(flips, minutes) + "; for a mirror that moves");
+        addSwitch(
+                row++,
+                "rule-focus-fresh",
+                "leave a run out where the last is young",
+                FocusTriggers::skipFresh,
+                FocusTriggers::withSkipFresh,
+                Words.format("saves %.1f minutes after each short break", minutes));
+        return row;
+    }
+
+    private void addSwitch(
+            int row,
+            String id,
+            String name,
+            Predicate<FocusTriggers> is,
+            BiFunction<FocusTriggers, Boolean, FocusTriggers> with,
+            String price) {
+        CheckBox box = new CheckBox(name);
+        box.setId(id);
+        box.setSelected(is.test(plan.file().program().focus()));
+        box.setOnAction(e -> plan.setRules(p -> p.withFocus(with.apply(p.focus(), box.isSelected()))));
+        grid.add(box, 0, row, 3, 1);
+        grid.add(price(price), 3, row);
     }
 
     private void addRow(Rule rule, int row) {
@@ -313,6 +412,7 @@ final class RulesPane extends VBox {
                 Program::refocusAfterC,
                 Program::withRefocusAfter,
                 Words.format("each run takes %.0f s, guiding begun anew included", overheads.perFocus())));
+        rules.addAll(focusRules(p, overheads, subs));
         CalibrationPlan frames = CalibrationPlan.of(p);
         rules.add(new Rule(
                 "darks",
