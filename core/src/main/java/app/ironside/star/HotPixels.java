@@ -1,7 +1,6 @@
 package app.ironside.star;
 
 import app.ironside.Workers;
-import app.ironside.image.Statistics;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -19,17 +18,30 @@ final class HotPixels {
     /** A fainter one is not taken for a star by the matched filter, whatever its neighbours are. */
     private static final double LEAST_SIGMAS = 8;
 
-    /** Peak over neighbours of the sharpest star that a lens draws, 1.3 pixels wide at half peak and in the middle of a pixel: 5.5. */
-    private static final double SHARPEST = 8;
+    /**
+     * Peak over neighbours of a star that a lens draws, 1.3 pixels wide at half peak and in the middle of a pixel: 5.5; where a frame shows
+     * too few stars to learn from, it may have sharper ones.
+     */
+    private static final double SHARPEST = 20;
+
+    /**
+     * The sharpest of a frame's stars over the lower quartile of all, as a factor and a power: stars well sampled are all alike, of those
+     * hardly wider than a pixel some fall in the middle of one and show nearly nothing around. By the pixels of Gaussians and Moffat
+     * profiles 0.9 to 4.5 px wide at random places; the lower quartile, because hot pixels count only upward.
+     */
+    private static final double POWER = 1.5;
+
+    private static final double OVER_THE_STARS = 1.25;
 
     /** A mosaic's neighbours are of other colours, in which a star may be a good deal fainter. */
-    private static final double SHARPEST_OF_MOSAIC = 16;
+    private static final double MOSAIC_FACTOR = 2;
 
-    /** The frame's own stars differ by where in a pixel they fall. */
-    private static final double OVER_THE_STARS = 1.8;
-
-    private static final double LEAST_LIMIT = 3;
+    private static final double LEAST_LIMIT = 3.5;
     private static final double SURE_SIGMAS = 30;
+
+    /** Of neighbours that surely hold light; those of a hot pixel hold none. */
+    private static final double LIT_SIGMAS = 3;
+
     private static final int ENOUGH_TO_LEARN = 12;
     private static final int BAND_ROWS = 64;
 
@@ -62,17 +74,15 @@ final class HotPixels {
 
     private List<Contrast> darken(boolean mosaic) {
         Contrast[] all = bright();
-        double limit = mosaic ? SHARPEST_OF_MOSAIC : SHARPEST;
-        double first = limit;
-        if (!mosaic) {
-            double[] stars = Arrays.stream(all)
-                    .filter(c -> c.peak() && c.above() > SURE_SIGMAS * c.sigma() && c.above() < first * c.around())
-                    .mapToDouble(c -> c.above() / c.around())
-                    .toArray();
-            if (stars.length >= ENOUGH_TO_LEARN) {
-                limit = Math.max(LEAST_LIMIT, Math.min(first, OVER_THE_STARS * Statistics.median(stars)));
-            }
-        }
+        double[] stars = Arrays.stream(all)
+                .filter(c -> c.peak() && c.above() > SURE_SIGMAS * c.sigma() && c.around() > LIT_SIGMAS * c.sigma())
+                .mapToDouble(c -> c.above() / c.around())
+                .sorted()
+                .toArray();
+        double learned = stars.length < ENOUGH_TO_LEARN
+                ? SHARPEST
+                : Math.max(LEAST_LIMIT, OVER_THE_STARS * Math.pow(stars[stars.length / 4], POWER));
+        double limit = mosaic ? MOSAIC_FACTOR * learned : learned;
         List<Contrast> left = new ArrayList<>();
         for (Contrast c : all) {
             if (c.above() > limit * c.around()) {

@@ -34,10 +34,9 @@ public final class StarFinder implements StarSearch {
     /** Scatter of that mesh over the noise of a pixel. An even sky's is a twentieth. */
     private static final double STRUCTURED = 0.3;
 
-    /** Half-flux radius over the field's from which a blob is looked at again, up to which that is believed, and from which it is no star. */
+    /** Half-flux radius over the field's from which a blob is looked at again, and from which it is no star. */
     private static final double WIDE = 1.6;
 
-    private static final double STILL_WIDE = 2.2;
     private static final double NO_STAR = 3;
 
     /** A fainter star's radius is mostly noise. */
@@ -123,8 +122,7 @@ public final class StarFinder implements StarSearch {
         });
         int[] above = Arrays.stream(bandAbove).flatMapToInt(Arrays::stream).toArray();
         int count = above.length;
-        List<Star> stars = asWideAsTheField(
-                measure(frame, background, flat, filtered, above, count, noiseFactor, narrowly), background.noise());
+        List<Star> stars = measure(frame, background, flat, filtered, above, count, noiseFactor, narrowly);
         return new StarField(width, height, stars, background.level(), background.noise());
     }
 
@@ -176,11 +174,12 @@ public final class StarFinder implements StarSearch {
                     .flatMap(blob -> (narrowly
                                     ? measure.measureAboveSurroundings(blob, sigma, gap(blob, parts, measure))
                                     : measure.measure(blob, sigma, gap(blob, parts, measure)))
-                            .map(star -> new Found(star, blob, sigma)).stream())
+                            .map(star -> new Found(star, blob, sigma, parts.size() == 1)).stream())
                     .toArray(Found[]::new);
         });
+        List<Found> all = Arrays.stream(found).flatMap(Arrays::stream).toList();
         List<Star> brightestFirst =
-                likeTheField(Arrays.stream(found).flatMap(Arrays::stream).toList(), measure).stream()
+                asWideAsTheField(likeTheField(all, measure, narrowly), background.noise()).stream()
                         .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
                         .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
                         .toList();
@@ -201,14 +200,15 @@ public final class StarFinder implements StarSearch {
     /**
      * @param blob the pixels in which it was found
      * @param sigma noise of the background there
+     * @param alone whether nothing else was told apart from it: a faint star beside a bright one looks wide
      */
-    private record Found(Star star, int[] blob, double sigma) {}
+    private record Found(Star star, int[] blob, double sigma, boolean alone) {}
 
     /**
      * What is much wider than the field's stars is looked at once more as one of them, at its brightest pixel: a blob of several stars that
-     * could not be told apart holds at least the brightest. What is wider still is a knot of a nebula or a galaxy.
+     * could not be told apart holds at least the brightest. What is wider still is, among nebulae, a knot of them.
      */
-    private static List<Star> likeTheField(List<Found> found, StarMeasure measure) {
+    private static List<Star> likeTheField(List<Found> found, StarMeasure measure, boolean nebulae) {
         double[] widths = found.stream()
                 .map(Found::star)
                 .filter(s -> !s.saturated() && s.snr() >= SURE_SNR)
@@ -221,15 +221,16 @@ public final class StarFinder implements StarSearch {
         List<Star> out = new ArrayList<>(found.size());
         for (Found f : found) {
             Star star = f.star;
-            if (!star.saturated() && star.halfFluxRadiusPx() > WIDE * typical) {
-                Optional<Star> again = measure.measurePeak(f.blob, f.sigma, typical)
-                        .filter(s -> s.halfFluxRadiusPx() < STILL_WIDE * typical);
-                if (again.isPresent()) {
-                    out.add(again.get());
-                    continue;
-                }
+            if (f.alone && !star.saturated() && star.halfFluxRadiusPx() > WIDE * typical) {
+                star = measure.measurePeak(f.blob, f.sigma, typical)
+                        .filter(s -> s.halfFluxRadiusPx() < f.star.halfFluxRadiusPx())
+                        .orElse(f.star);
             }
-            if (star.saturated() || star.snr() < SURELY_WIDE_SNR || star.halfFluxRadiusPx() < NO_STAR * typical) {
+            if (!nebulae
+                    || !f.alone
+                    || star.saturated()
+                    || star.snr() < SURELY_WIDE_SNR
+                    || star.halfFluxRadiusPx() < NO_STAR * typical) {
                 out.add(star);
             }
         }

@@ -101,10 +101,15 @@ final class StarMeasure {
         for (int p : blob) {
             at = pixels[p] > pixels[at] ? p : at;
         }
+        if (isHotPixel(at, pixels[at], noise)) {
+            return Optional.empty();
+        }
+        int column = at % width;
+        int row = at / width;
         double radius = held(4.5 * halfFluxRadiusPx);
-        return isHotPixel(at, pixels[at], noise)
-                ? Optional.empty()
-                : measure(at % width, at / width, pixels[at], noise, Math.min(radius, 3 * halfFluxRadiusPx), radius);
+        // A brighter neighbour may draw the centroid over to itself.
+        return measure(column, row, pixels[at], noise, Math.min(radius, 3 * halfFluxRadiusPx), radius)
+                .filter(s -> Math.hypot(s.x() - 1 - column, s.y() - 1 - row) < halfFluxRadiusPx);
     }
 
     private Optional<Star> measure(double column, double row, double peak, double noise, double radius, double most) {

@@ -33,6 +33,19 @@ final class SwollenStars {
     /** A peak above the ring of pixels around it that noise does not make. */
     private static final double PROMINENT_SIGMAS = 10;
 
+    /** Within so many pixels of a peak its light is looked at, above that of the next few. */
+    private static final int NEAR_PX = 10;
+
+    private static final int RING_PX = 4;
+
+    /** Even light there has 7; a star that is not swollen has less than this. */
+    private static final double SHARP_HFR_PX = 4.7;
+
+    private static final double NORMAL = 1.4826;
+
+    /** Spread of the stars' radii over their middle. */
+    private static final double UNLIKE_SHARE = 0.3;
+
     /**
      * Of the light within twice the core's radius, an even disc has a quarter in the core and a soft blob a third; a sharp star has nearly
      * all, also one of so many that run together in the small picture that it holds little of their light.
@@ -66,7 +79,8 @@ final class SwollenStars {
         Frame small = smaller(frame, background);
         StarField look = finder.withoutProfiles().findAtThisSize(small, CELL_PX);
         boolean large = look.good().size() >= FEWEST
-                && BIN * look.medianHalfFluxRadiusPx().orElse(0) >= SWOLLEN_HFR_PX;
+                && BIN * look.medianHalfFluxRadiusPx().orElse(0) >= SWOLLEN_HFR_PX
+                && alike(look);
         if (!large) {
             return Optional.empty();
         }
@@ -76,47 +90,60 @@ final class SwollenStars {
                 : Optional.of(stars.atFullSize(background));
     }
 
+    /** Swollen stars are as wide as one another, whatever their brightness; knots of a galaxy or a nebula are not. */
+    private static boolean alike(StarField look) {
+        double[] radii =
+                look.good().stream().mapToDouble(Star::halfFluxRadiusPx).toArray();
+        double middle = Statistics.median(radii.clone());
+        double[] off = Arrays.stream(radii).map(r -> Math.abs(r - middle)).toArray();
+        return NORMAL * Statistics.median(off) < UNLIKE_SHARE * middle;
+    }
+
     /** Whether the frame's most prominent peaks are stars by themselves, whatever they stand on. */
     private boolean areSharp(List<Contrast> peaks) {
-        double[] shares = peaks.stream()
+        double[] radii = peaks.stream()
                 .filter(p -> p.above() > PROMINENT_SIGMAS * p.sigma())
                 .sorted(Comparator.comparingDouble(Contrast::above).reversed())
                 .limit(LOOKED_AT)
-                .mapToDouble(this::coreAboveRing)
+                .mapToDouble(this::halfFluxAboveRing)
                 .toArray();
-        return shares.length >= FEWEST && Statistics.median(shares) > CORE_OF_SURROUNDINGS;
+        return radii.length >= FEWEST && Statistics.median(radii) < SHARP_HFR_PX;
     }
 
-    /** Share of the light within twice the core's radius that the core holds, above what lies around both. */
-    private double coreAboveRing(Contrast peak) {
+    /** Radius that holds half of the light near a peak, above what lies around; of even light it is the most there can be. */
+    private double halfFluxAboveRing(Contrast peak) {
         int column = peak.at() % width;
         int row = peak.at() / width;
-        int reach = (int) (3 * CORE_RADIUS_PX);
+        int reach = NEAR_PX + RING_PX;
         double[] ring = new double[(2 * reach + 1) * (2 * reach + 1)];
+        double[] within = new double[NEAR_PX + 1];
+        int[] pixels = new int[NEAR_PX + 1];
         int n = 0;
         for (int r = -reach; r <= reach; r++) {
             for (int c = -reach; c <= reach; c++) {
                 double d = Math.sqrt(r * r + c * c);
-                if (d > 2 * CORE_RADIUS_PX && d <= reach) {
+                if (d <= NEAR_PX) {
+                    within[(int) Math.round(d)] += light(column + c, row + r);
+                    pixels[(int) Math.round(d)]++;
+                } else if (d <= reach) {
                     ring[n++] = light(column + c, row + r);
                 }
             }
         }
         double sky = Statistics.median(Arrays.copyOf(ring, n));
-        double inside = lightWithin(column, row, CORE_RADIUS_PX) - sky * pixelsWithin(CORE_RADIUS_PX);
-        double wider = lightWithin(column, row, 2 * CORE_RADIUS_PX) - sky * pixelsWithin(2 * CORE_RADIUS_PX);
-        return wider > 0 ? inside / wider : 0;
-    }
-
-    private static int pixelsWithin(double radius) {
-        int reach = (int) radius;
-        int n = 0;
-        for (int r = -reach; r <= reach; r++) {
-            for (int c = -reach; c <= reach; c++) {
-                n += r * r + c * c <= radius * radius ? 1 : 0;
-            }
+        double total = 0;
+        for (int d = 0; d <= NEAR_PX; d++) {
+            within[d] -= sky * pixels[d];
+            total += within[d];
         }
-        return n;
+        double sum = 0;
+        for (int d = 0; d <= NEAR_PX && total > 0; d++) {
+            if (sum + within[d] >= total / 2) {
+                return Math.max(0, d - 0.5 + (total / 2 - sum) / Math.max(1e-9, within[d]));
+            }
+            sum += within[d];
+        }
+        return NEAR_PX;
     }
 
     /** Means of squares of pixels, those without a number left out, less the background's trend. A mosaic's four colours weigh alike in each. */

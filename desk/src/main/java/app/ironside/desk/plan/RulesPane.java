@@ -29,6 +29,8 @@ import javafx.scene.layout.VBox;
 
 /** The rules of the night, each with what it costs tonight. */
 final class RulesPane extends VBox {
+    private static final double CHOICE_WIDTH = 186;
+
     private final PlanDesk plan;
     private final GridPane grid = new GridPane();
     private final Label fault = new Label();
@@ -143,6 +145,7 @@ final class RulesPane extends VBox {
     private void addPolar(int row) {
         ChoiceBox<PolarBy> how = new ChoiceBox<>();
         how.setId("rule-polar");
+        how.setMinWidth(CHOICE_WIDTH);
         how.getItems().setAll(PolarBy.values());
         how.setConverter(Words.naming(PolarBy::words));
         how.setValue(plan.file().program().setUp().polarBy());
@@ -157,6 +160,7 @@ final class RulesPane extends VBox {
     private void addBalance(int row) {
         ChoiceBox<BalanceBy> how = new ChoiceBox<>();
         how.setId("rule-balance");
+        how.setMinWidth(CHOICE_WIDTH);
         how.getItems().setAll(BalanceBy.values());
         how.setConverter(Words.naming(BalanceBy::words));
         how.setValue(plan.file().program().setUp().balanceBy());
