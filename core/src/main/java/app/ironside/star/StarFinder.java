@@ -7,7 +7,6 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Optional;
 
 /**
  * Finds and measures the stars of a frame: background mesh, matched filter, groups of pixels above the threshold, division of
@@ -178,11 +177,10 @@ public final class StarFinder implements StarSearch {
                     .toArray(Found[]::new);
         });
         List<Found> all = Arrays.stream(found).flatMap(Arrays::stream).toList();
-        List<Star> brightestFirst =
-                asWideAsTheField(likeTheField(all, measure, narrowly), background.noise()).stream()
-                        .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
-                        .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
-                        .toList();
+        List<Star> brightestFirst = asWideAsTheField(likeTheField(all, measure, narrowly), background.noise()).stream()
+                .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
+                .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
+                .toList();
         List<Star> whole = SharedProfile.of(brightestFirst, measure::profile)
                 .map(profile -> {
                     System.arraycopy(flat, 0, filtered, 0, flat.length);
