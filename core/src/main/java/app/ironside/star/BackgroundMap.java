@@ -38,12 +38,17 @@ public final class BackgroundMap {
 
     /** With cells of about this size. */
     static BackgroundMap of(Frame frame, int cellPx, Workers workers) {
+        return of(frame, cellPx, SAMPLES_A_CELL, workers);
+    }
+
+    /** With so many pixels looked at in each cell: few are enough to see whether the sky has a structure. */
+    static BackgroundMap of(Frame frame, int cellPx, int samples, Workers workers) {
         int columns = Math.max(1, frame.width() / cellPx);
         int rows = Math.max(1, frame.height() / cellPx);
         float[] level = new float[columns * rows];
         float[] sigma = new float[columns * rows];
         workers.forEach(rows, row -> {
-            float[] work = new float[SAMPLES_A_CELL * 2];
+            float[] work = new float[samples * 2];
             SampleSort sort = new SampleSort(work.length);
             for (int column = 0; column < columns; column++) {
                 measure(frame, column, row, columns, rows, work, sort, level, sigma);
@@ -69,7 +74,7 @@ public final class BackgroundMap {
         int x1 = (column + 1) * frame.width() / columns;
         int y0 = row * frame.height() / rows;
         int y1 = (row + 1) * frame.height() / rows;
-        int step = Math.max(1, (int) Math.sqrt((x1 - x0) * (double) (y1 - y0) / SAMPLES_A_CELL));
+        int step = Math.max(1, (int) Math.sqrt((x1 - x0) * (double) (y1 - y0) * 2 / work.length));
         int n = 0;
         for (int y = y0; y < y1; y += step) {
             for (int x = x0 + y % step; x < x1 && n < work.length; x += step) {

@@ -33,8 +33,10 @@ final class HotPixels {
 
     private static final double OVER_THE_STARS = 1.25;
 
-    /** A mosaic's neighbours are of other colours, in which a star may be a good deal fainter. */
-    private static final double MOSAIC_FACTOR = 2;
+    /** A mosaic's neighbours are of other colours, in which a star may be a good deal fainter: there they must be as dark as the sky. */
+    private static final double MOSAIC_DARK_SIGMAS = 0.8;
+
+    private static final double MOSAIC_LEAST_SIGMAS = 12;
 
     private static final double LEAST_LIMIT = 3.5;
     private static final double SURE_SIGMAS = 30;
@@ -79,13 +81,15 @@ final class HotPixels {
                 .mapToDouble(c -> c.above() / c.around())
                 .sorted()
                 .toArray();
-        double learned = stars.length < ENOUGH_TO_LEARN
+        double limit = stars.length < ENOUGH_TO_LEARN
                 ? SHARPEST
                 : Math.max(LEAST_LIMIT, OVER_THE_STARS * Math.pow(stars[stars.length / 4], POWER));
-        double limit = mosaic ? MOSAIC_FACTOR * learned : learned;
         List<Contrast> left = new ArrayList<>();
         for (Contrast c : all) {
-            if (c.above() > limit * c.around()) {
+            boolean hot = mosaic
+                    ? c.above() > MOSAIC_LEAST_SIGMAS * c.sigma() && c.around() < MOSAIC_DARK_SIGMAS * c.sigma()
+                    : c.above() > limit * c.around();
+            if (hot) {
                 flat[c.at()] = c.neighbours();
             } else if (c.peak()) {
                 left.add(c);

@@ -27,6 +27,9 @@ public final class StarFinder implements StarSearch {
 
     private static final int FEWEST_CELLS = 8;
 
+    /** Pixels of a cell by which it is told whether there is a structure; the level of each is then known to a tenth of the noise. */
+    private static final int LOOK_SAMPLES = 90;
+
     /** Of the wider filter there: a star's light is mostly narrower, a nebula's knots are wider. */
     private static final double WIDE_SIGMA_PX = 3;
 
@@ -76,10 +79,11 @@ public final class StarFinder implements StarSearch {
             return find(frame, background, flat);
         }
         Frame above = new Frame(frame.width(), frame.height(), flat, frame.header());
+        if (BackgroundMap.of(above, NEBULA_CELL_PX, LOOK_SAMPLES, workers).structure() < STRUCTURED) {
+            return find(frame, background, flat);
+        }
         BackgroundMap nebula = BackgroundMap.of(above, NEBULA_CELL_PX, workers);
-        return nebula.structure() < STRUCTURED
-                ? find(frame, background, flat)
-                : find(frame, background.over(nebula), subtract(above, nebula), true);
+        return find(frame, background.over(nebula), subtract(above, nebula), true);
     }
 
     /**

@@ -23,6 +23,9 @@ final class StarFluxes {
     private static final int ROUNDS = 5;
     private static final int SKY_AFTER = 2;
 
+    /** Share of its light by which a star may still change. */
+    private static final double SETTLED = 0.002;
+
     /** A star's light is subtracted from its neighbours' as far as it stands above this share of the noise. */
     private static final double DRAWN_TO_SIGMAS = 0.1;
 
@@ -62,10 +65,14 @@ final class StarFluxes {
     private final SharedProfile.Drawn drawn;
     private final double aperture;
     private final List<Star> stars;
+    private final boolean[] point;
     private final double[] xs;
     private final double[] ys;
     private final double[] peak;
     private final double[] squares;
+
+    /** Whose light changed hardly any more. */
+    private final boolean[] settled;
 
     private StarFluxes(
             float[] left,
@@ -86,8 +93,14 @@ final class StarFluxes {
         this.stars = stars;
         aperture = Math.max(SMALLEST_APERTURE_PX, APERTURE_SHARE * profile.halfFluxRadiusPx());
         drawn = profile.new Drawn(MOST_RADIUS_PX + 2);
+        point = new boolean[stars.size()];
+        for (int i = 0; i < point.length; i++) {
+            Star star = stars.get(i);
+            point[i] = !star.saturated() && star.halfFluxRadiusPx() < WIDE * profile.halfFluxRadiusPx();
+        }
         xs = stars.stream().mapToDouble(s -> s.x() - 1).toArray();
         ys = stars.stream().mapToDouble(s -> s.y() - 1).toArray();
+        settled = new boolean[stars.size()];
         peak = new double[stars.size()];
         squares = new double[stars.size()];
     }
@@ -122,7 +135,7 @@ final class StarFluxes {
                 subtractSky();
             }
             for (int i = 0; i < peak.length; i++) {
-                if (isPoint(i)) {
+                if (isPoint(i) && (round <= SKY_AFTER || !settled[i])) {
                     fit(i, crowded[i] && round > 0);
                 }
             }
@@ -152,8 +165,7 @@ final class StarFluxes {
     }
 
     private boolean isPoint(int i) {
-        Star star = stars.get(i);
-        return !star.saturated() && star.halfFluxRadiusPx() < WIDE * profile.halfFluxRadiusPx();
+        return point[i];
     }
 
     /** Light of a profile of peak 1, an integral of Moffat's function over the plane; only where the rounds begin. */
@@ -193,6 +205,7 @@ final class StarFluxes {
         if (down > 0) {
             squares[i] = down;
             double change = Math.max(-peak[i], up / down);
+            settled[i] = Math.abs(change) < SETTLED * peak[i];
             peak[i] += change;
             add(i, -change);
         }
@@ -236,7 +249,7 @@ final class StarFluxes {
         }
         double x = xs[i];
         double y = ys[i];
-        double radius = drawnTo(Math.max(peak[i], Math.abs(height)));
+        double radius = drawnTo(Math.abs(height));
         for (int r = Math.max(0, (int) (y - radius)); r <= Math.min(this.height - 1, (int) (y + radius) + 1); r++) {
             for (int c = Math.max(0, (int) (x - radius)); c <= Math.min(width - 1, (int) (x + radius) + 1); c++) {
                 left[r * width + c] += (float) (height * drawn.at(c - x, r - y));

@@ -33,6 +33,11 @@ final class SwollenStars {
     /** A peak above the ring of pixels around it that noise does not make. */
     private static final double PROMINENT_SIGMAS = 10;
 
+    /** A star's neighbours hold light; those of a hot pixel that is left do not. */
+    private static final double LIT_SIGMAS = 3;
+
+    private static final double LIT_SHARE = 0.1;
+
     /** Within so many pixels of a peak its light is looked at, above that of the next few. */
     private static final int NEAR_PX = 10;
 
@@ -40,17 +45,6 @@ final class SwollenStars {
 
     /** Even light there has 7; a star that is not swollen has less than this. */
     private static final double SHARP_HFR_PX = 4.7;
-
-    private static final double NORMAL = 1.4826;
-
-    /** Spread of the stars' radii over their middle. */
-    private static final double UNLIKE_SHARE = 0.3;
-
-    /**
-     * Of the light within twice the core's radius, an even disc has a quarter in the core and a soft blob a third; a sharp star has nearly
-     * all, also one of so many that run together in the small picture that it holds little of their light.
-     */
-    private static final double CORE_OF_SURROUNDINGS = 0.6;
 
     private final int width;
     private final int height;
@@ -79,8 +73,7 @@ final class SwollenStars {
         Frame small = smaller(frame, background);
         StarField look = finder.withoutProfiles().findAtThisSize(small, CELL_PX);
         boolean large = look.good().size() >= FEWEST
-                && BIN * look.medianHalfFluxRadiusPx().orElse(0) >= SWOLLEN_HFR_PX
-                && alike(look);
+                && BIN * look.medianHalfFluxRadiusPx().orElse(0) >= SWOLLEN_HFR_PX;
         if (!large) {
             return Optional.empty();
         }
@@ -90,19 +83,11 @@ final class SwollenStars {
                 : Optional.of(stars.atFullSize(background));
     }
 
-    /** Swollen stars are as wide as one another, whatever their brightness; knots of a galaxy or a nebula are not. */
-    private static boolean alike(StarField look) {
-        double[] radii =
-                look.good().stream().mapToDouble(Star::halfFluxRadiusPx).toArray();
-        double middle = Statistics.median(radii.clone());
-        double[] off = Arrays.stream(radii).map(r -> Math.abs(r - middle)).toArray();
-        return NORMAL * Statistics.median(off) < UNLIKE_SHARE * middle;
-    }
-
     /** Whether the frame's most prominent peaks are stars by themselves, whatever they stand on. */
     private boolean areSharp(List<Contrast> peaks) {
         double[] radii = peaks.stream()
-                .filter(p -> p.above() > PROMINENT_SIGMAS * p.sigma())
+                .filter(p -> p.above() > PROMINENT_SIGMAS * p.sigma()
+                        && p.around() > Math.max(LIT_SIGMAS * p.sigma(), LIT_SHARE * p.above()))
                 .sorted(Comparator.comparingDouble(Contrast::above).reversed())
                 .limit(LOOKED_AT)
                 .mapToDouble(this::halfFluxAboveRing)
