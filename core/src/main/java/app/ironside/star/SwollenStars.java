@@ -46,6 +46,17 @@ final class SwollenStars {
     /** Even light there has 7; a star that is not swollen has less than this. */
     private static final double SHARP_HFR_PX = 4.7;
 
+    private static final double NORMAL = 1.4826;
+
+    /** Spread of the stars' radii over their middle. */
+    private static final double UNLIKE_SHARE = 0.5;
+
+    /**
+     * Of the light within twice the core's radius, an even disc has a quarter in the core and a soft blob a third; a sharp star has nearly
+     * all, also one of so many that run together in the small picture that it holds little of their light.
+     */
+    private static final double CORE_OF_SURROUNDINGS = 0.6;
+
     private final int width;
     private final int height;
     private final float[] flat;
@@ -73,7 +84,8 @@ final class SwollenStars {
         Frame small = smaller(frame, background);
         StarField look = finder.withoutProfiles().findAtThisSize(small, CELL_PX);
         boolean large = look.good().size() >= FEWEST
-                && BIN * look.medianHalfFluxRadiusPx().orElse(0) >= SWOLLEN_HFR_PX;
+                && BIN * look.medianHalfFluxRadiusPx().orElse(0) >= SWOLLEN_HFR_PX
+                && alike(look);
         if (!large) {
             return Optional.empty();
         }
@@ -81,6 +93,15 @@ final class SwollenStars {
         return stars.haveCores() || stars.areSharp(peaks)
                 ? Optional.empty()
                 : Optional.of(stars.atFullSize(background));
+    }
+
+    /** Swollen stars are as wide as one another, whatever their brightness; knots of a galaxy or a nebula are not. */
+    private static boolean alike(StarField look) {
+        double[] radii =
+                look.good().stream().mapToDouble(Star::halfFluxRadiusPx).toArray();
+        double middle = Statistics.median(radii.clone());
+        double[] off = Arrays.stream(radii).map(r -> Math.abs(r - middle)).toArray();
+        return NORMAL * Statistics.median(off) < UNLIKE_SHARE * middle;
     }
 
     /** Whether the frame's most prominent peaks are stars by themselves, whatever they stand on. */
