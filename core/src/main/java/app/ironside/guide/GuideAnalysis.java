@@ -95,7 +95,10 @@ public record GuideAnalysis(
             periods = depth == Depth.WHOLE
                     ? Periodogram.of(log.seconds(), ra, SHORTEST_PERIOD * log.cadenceSeconds())
                     : List.of();
-            excursions = Excursion.of(log, withoutRegular(ra, periods), withoutRegular(dec, List.of()));
+            excursions = Excursion.of(
+                    log,
+                    Periodogram.without(log.seconds(), ra, periods),
+                    Periodogram.without(log.seconds(), dec, List.of()));
             if (depth == Depth.STRUCK) {
                 raAnswer = null;
                 decAnswer = null;
@@ -150,44 +153,6 @@ public record GuideAnalysis(
             return line.getSlope();
         }
 
-        /** Less a line and the periods found. */
-        private double[] withoutRegular(double[] v, List<Peak> found) {
-            double[] out = v.clone();
-            double slope = slope(v);
-            for (int i = 0; i < out.length; i++) {
-                out[i] -= slope * log.seconds()[i];
-            }
-            for (Peak peak : found) {
-                sineOut(out, peak.periodSeconds());
-            }
-            return out;
-        }
-
-        private void sineOut(double[] v, double period) {
-            double cc = 0;
-            double ss = 0;
-            double cs = 0;
-            double vc = 0;
-            double vs = 0;
-            double mean = Arrays.stream(v).average().orElse(0);
-            for (int i = 0; i < v.length; i++) {
-                double c = Math.cos(2 * Math.PI * log.seconds()[i] / period);
-                double s = Math.sin(2 * Math.PI * log.seconds()[i] / period);
-                cc += c * c;
-                ss += s * s;
-                cs += c * s;
-                vc += (v[i] - mean) * c;
-                vs += (v[i] - mean) * s;
-            }
-            double determinant = Math.max(1e-12, cc * ss - cs * cs);
-            double a = (vc * ss - vs * cs) / determinant;
-            double b = (vs * cc - vc * cs) / determinant;
-            for (int i = 0; i < v.length; i++) {
-                v[i] -= a * Math.cos(2 * Math.PI * log.seconds()[i] / period)
-                        + b * Math.sin(2 * Math.PI * log.seconds()[i] / period);
-            }
-        }
-
         // ---- blame
 
         private List<Blame> blame() {
@@ -234,8 +199,8 @@ public record GuideAnalysis(
         private double struck() {
             double usual = square(raAnswer.airArcsec()) + square(decAnswer.airArcsec());
             double sum = 0;
-            double[] x = withoutRegular(ra, periods);
-            double[] y = withoutRegular(dec, List.of());
+            double[] x = Periodogram.without(log.seconds(), ra, periods);
+            double[] y = Periodogram.without(log.seconds(), dec, List.of());
             for (int i = 0; i < x.length; i++) {
                 double t = log.seconds()[i];
                 if (excursions.stream().anyMatch(e -> t >= e.fromSeconds() && t <= e.untilSeconds())) {

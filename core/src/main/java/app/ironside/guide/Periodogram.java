@@ -68,6 +68,30 @@ public final class Periodogram {
 
     /** The same periods with their amplitudes fitted at once: one after the other, each takes a little of the next. */
     private List<Peak> together(List<Peak> peaks) {
+        double[] c = solve(rows(peaks));
+        List<Peak> out = new ArrayList<>();
+        for (int k = 0; k < peaks.size(); k++) {
+            Peak p = peaks.get(k);
+            out.add(new Peak(p.periodSeconds, Math.hypot(c[2 + 2 * k], c[3 + 2 * k]), p.falseAlarm));
+        }
+        return out;
+    }
+
+    /** What a line and sines of these periods, fitted at once, leave. */
+    static double[] without(double[] seconds, double[] values, List<Peak> peaks) {
+        Periodogram p = new Periodogram(seconds, values);
+        double[][] rows = p.rows(peaks);
+        double[] c = p.solve(rows);
+        double[] left = values.clone();
+        for (int i = 0; i < left.length; i++) {
+            for (int k = 0; k < c.length; k++) {
+                left[i] -= c[k] * rows[i][k];
+            }
+        }
+        return left;
+    }
+
+    private double[][] rows(List<Peak> peaks) {
         double[][] rows = new double[t.length][2 + 2 * peaks.size()];
         double middle = (t[0] + t[t.length - 1]) / 2;
         for (int i = 0; i < t.length; i++) {
@@ -79,16 +103,14 @@ public final class Periodogram {
                 rows[i][3 + 2 * k] = Math.sin(phase);
             }
         }
-        double[] c = new QRDecomposition(MatrixUtils.createRealMatrix(rows))
+        return rows;
+    }
+
+    private double[] solve(double[][] rows) {
+        return new QRDecomposition(MatrixUtils.createRealMatrix(rows))
                 .getSolver()
                 .solve(MatrixUtils.createRealVector(y))
                 .toArray();
-        List<Peak> out = new ArrayList<>();
-        for (int k = 0; k < peaks.size(); k++) {
-            Peak p = peaks.get(k);
-            out.add(new Peak(p.periodSeconds, Math.hypot(c[2 + 2 * k], c[3 + 2 * k]), p.falseAlarm));
-        }
-        return out;
     }
 
     /** Share of the variance about a line that a sine of a period takes: the normalised power, 0 to 1. */

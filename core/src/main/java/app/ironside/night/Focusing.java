@@ -175,24 +175,32 @@ final class Focusing {
         if (lastGood.isPresent()) {
             run.settleAt(lastGood.get().steps() + filter().focusOffsetSteps());
         }
-        boolean cloud = lastGood.filter(good -> result.stars() < CLOUDED_SHARE * good.stars())
-                .isPresent();
         night.record()
                 .fault(
                         Stage.FOCUS,
                         "Focus could not be found: " + wrong.get() + ". "
-                                + (cloud
-                                        ? String.format(
-                                                Locale.ROOT,
-                                                "At most %d stars showed, %d did when focus was last found: this is cloud, and the focuser is"
-                                                        + " not to blame.",
-                                                result.stars(),
-                                                lastGood.get().stars())
-                                        : "The stars are there: look at the focuser, its clutch and its cable.")
+                                + blame(result.stars())
                                 + " The focuser stands at "
                                 + night.devices().focuser().positionSteps() + " steps"
                                 + (lastGood.isPresent() ? ", where focus last was." : ".")
                                 + nextTry());
+    }
+
+    /** Cloud or focuser, by the stars that showed against those of the last focus; neither is known before there was one. */
+    private String blame(int stars) {
+        if (lastGood.isEmpty()) {
+            return String.format(
+                    Locale.ROOT,
+                    "At most %d stars showed, and no earlier focus tells how many there should be: look at the sky first, then at the focuser.",
+                    stars);
+        }
+        return stars < CLOUDED_SHARE * lastGood.get().stars()
+                ? String.format(
+                        Locale.ROOT,
+                        "At most %d stars showed, %d did when focus was last found: this is cloud, and the focuser is not to blame.",
+                        stars,
+                        lastGood.get().stars())
+                : "The stars are there: look at the focuser, its clutch and its cable.";
     }
 
     private boolean gate(FocusRun.Result result, Optional<String> wrong) {

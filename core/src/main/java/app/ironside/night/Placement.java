@@ -48,7 +48,7 @@ public record Placement(OptionalDouble axisArcmin, OptionalDouble pointingArcmin
         double[] sorted = Arrays.stream(earlier).sorted().toArray();
         double most = sorted[sorted.length - 1];
         String others = sorted.length == 1
-                ? String.format(Locale.ROOT, "%.1f′ on the night before", most)
+                ? String.format(Locale.ROOT, "%.1f′ on one earlier night", most)
                 : String.format(Locale.ROOT, "%.1f′ to %.1f′ on %d earlier nights", sorted[0], most, sorted.length);
         String meaning = sorted.length < ENOUGH_NIGHTS
                 ? ""

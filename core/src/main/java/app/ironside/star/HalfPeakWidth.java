@@ -11,10 +11,10 @@ import java.util.Optional;
  */
 public final class HalfPeakWidth {
     /** Fitted stars of a frame: their median is good to a fraction of a percent. */
-    private static final int FITTED = 60;
+    static final int FITTED = 60;
 
     /** Fainter stars' wings are lost in the noise. */
-    private static final double LEAST_SNR = 30;
+    static final double LEAST_SNR = 30;
 
     private static final double LEAST_FACTOR = 0.5;
     private static final double MOST_FACTOR = 1.3;

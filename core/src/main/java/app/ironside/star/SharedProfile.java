@@ -14,9 +14,7 @@ import java.util.function.ToDoubleFunction;
  * @param halfFluxRadiusPx of such a star
  */
 record SharedProfile(Moffat moffat, double stretch, double angleDeg, double halfFluxRadiusPx) {
-    private static final int LEARNED_FROM = 60;
     private static final int FEWEST = 5;
-    private static final double LEAST_SNR = 30;
 
     /** Radii squared are looked up in steps of this many px². */
     private static final double STEP = 0.02;
@@ -29,8 +27,8 @@ record SharedProfile(Moffat moffat, double stretch, double angleDeg, double half
     static Optional<SharedProfile> of(List<Star> brightestFirst, HalfPeakWidth.Profiles profiles) {
         record Fitted(Star star, Moffat moffat) {}
         List<Fitted> best = brightestFirst.stream()
-                .filter(s -> !s.saturated() && s.snr() >= LEAST_SNR)
-                .limit(LEARNED_FROM)
+                .filter(s -> !s.saturated() && s.snr() >= HalfPeakWidth.LEAST_SNR)
+                .limit(HalfPeakWidth.FITTED)
                 .flatMap(s -> s.profile().or(() -> profiles.of(s)).map(m -> new Fitted(s, m)).stream())
                 .toList();
         if (best.size() < FEWEST) {

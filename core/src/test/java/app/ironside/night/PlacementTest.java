@@ -79,7 +79,7 @@ class PlacementTest {
         assertThat(night.axisArcmin().orElseThrow()).isCloseTo(Math.hypot(45, 40), within(1e-9));
         assertThat(night.pointingArcmin()).isEmpty();
         assertThat(Placement.compared("the axis", 12, new double[] {8}))
-                .contains("12.0′ off", "8.0′ on the night before");
+                .contains("12.0′ off", "8.0′ on one earlier night");
         assertThat(Placement.compared("the axis", 12, new double[] {8, 20, 11}))
                 .contains("8.0′ to 20.0′ on 3 earlier nights", "The marks hold");
         assertThat(Placement.compared("the axis", 90, new double[] {8, 20, 11})).contains("The marks were missed");

@@ -130,6 +130,9 @@ public final class Reckoner {
     /** The way of balancing in use, with the others a tab away. */
     private School balanced() {
         boolean asked = file.kit().equipment().needsBalance();
+        if (asked && !file.kit().equipment().goTo()) {
+            return new School("Balanced on its one axis", "With everything on, at tonight's attitude.", true);
+        }
         BalanceBy by = file.program().setUp().balanceBy();
         return new School(
                 asked ? "Balanced " + by.words() : "No balance",

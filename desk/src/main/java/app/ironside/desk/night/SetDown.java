@@ -23,7 +23,7 @@ final class SetDown {
         double least = earlier.stream().mapToDouble(Double::doubleValue).min().orElseThrow();
         double most = earlier.stream().mapToDouble(Double::doubleValue).max().orElseThrow();
         return earlier.size() == 1
-                ? Words.format("%.1f′ off; the night before %.1f′", now, most)
+                ? Words.format("%.1f′ off; one earlier night %.1f′", now, most)
                 : Words.format("%.1f′ off; earlier nights %.1f′ to %.1f′", now, least, most);
     }
 }
