@@ -27,4 +27,10 @@ public final class BadInputException extends RuntimeException {
     public BadInputException in(String outer) {
         return where.startsWith(outer) ? this : new BadInputException(outer + ", " + where, found, expected, this);
     }
+
+    /** What is wrong and what would be right, for a list that names the place already. */
+    public String reasonFor(String place) {
+        String rest = where.startsWith(place) ? where.substring(place.length()).replaceFirst("^[,:]?\\s*", "") : where;
+        return (rest.isEmpty() ? "" : rest + ": ") + found + "; expected " + expected;
+    }
 }

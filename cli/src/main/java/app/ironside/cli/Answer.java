@@ -2,6 +2,7 @@ package app.ironside.cli;
 
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * What a verb has to say.
@@ -11,6 +12,11 @@ import java.util.Map;
 record Answer(Map<String, Object> facts, boolean possible) {
     static Answer done(Map<String, Object> facts) {
         return new Answer(facts, true);
+    }
+
+    /** Done, unless there is a reason why not. */
+    static Answer unless(Optional<String> reason, Map<String, Object> facts) {
+        return reason.map(r -> impossible(r, facts)).orElseGet(() -> done(facts));
     }
 
     static Answer impossible(String reason, Map<String, Object> facts) {

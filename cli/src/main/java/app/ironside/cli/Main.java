@@ -35,6 +35,8 @@ import picocli.CommandLine.TypeConversionException;
             GuidingVerb.class,
             MasterVerb.class,
             CalibrateVerb.class,
+            GradeVerb.class,
+            SortVerb.class,
             StackVerb.class,
             RehearseVerb.class
         },

@@ -50,6 +50,11 @@ final class MasterOptions {
         return Calibrator.withPedestalFor(lights, new Masters(biasFrame, darkFrame, flatFrame));
     }
 
+    /** A calibrator that adds no pedestal, for measuring. */
+    Calibrator bareCalibrator() {
+        return new Calibrator(new Masters(read(bias), read(dark), read(flat)), 0);
+    }
+
     private static Optional<Frame> read(Path file) {
         return Optional.ofNullable(file).map(FitsFiles::read);
     }

@@ -79,7 +79,13 @@ abstract class Verb implements Callable<Integer> {
                 print(out, indent + "  ", map);
             } else if (value instanceof Collection<?> list) {
                 out.println(indent + fact.getKey() + ": " + (list.isEmpty() ? "none" : list.size()));
-                list.stream().limit(LIST_SHOWN).forEach(item -> out.println(indent + "  " + line(item)));
+                for (Object item : list.stream().limit(LIST_SHOWN).toList()) {
+                    if (item instanceof Map<?, ?> map && map.values().stream().anyMatch(Collection.class::isInstance)) {
+                        print(out, indent + "  ", map);
+                    } else {
+                        out.println(indent + "  " + line(item));
+                    }
+                }
                 if (list.size() > LIST_SHOWN) {
                     out.println(indent + "  and " + (list.size() - LIST_SHOWN) + " more; see --json");
                 }

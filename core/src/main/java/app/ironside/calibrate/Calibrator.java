@@ -6,6 +6,7 @@ import app.ironside.image.FitsBands;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.image.PixelNoise;
 import app.ironside.image.Statistics;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -78,24 +79,8 @@ public record Calibrator(Masters masters, double pedestalAdu) {
                 && Statistics.sample(calibrated, Integer.MAX_VALUE).length == 0) {
             return OptionalDouble.empty();
         }
-        double deepest = PEDESTAL_SIGMAS * noise(calibrated) - darkest(calibrated);
+        double deepest = PEDESTAL_SIGMAS * PixelNoise.of(calibrated, true) - darkest(calibrated);
         return OptionalDouble.of(Math.max(0, Math.ceil(deepest)));
-    }
-
-    /**
-     * From pixel to the next but one, which has the same colour on a mosaic: neither the colours nor a gradient nor a nebula are noise.
-     */
-    private static double noise(Frame frame) {
-        double[] differences = new double[frame.pixels().length];
-        int n = 0;
-        int stride = Math.max(1, frame.pixels().length / 200_000);
-        for (int i = 0; i + 2 < frame.pixels().length; i += stride) {
-            double d = frame.pixels()[i] - (double) frame.pixels()[i + 2];
-            if (i % frame.width() + 2 < frame.width() && Double.isFinite(d)) {
-                differences[n++] = d;
-            }
-        }
-        return n == 0 ? 0 : Statistics.noise(Arrays.copyOf(differences, n)) / Math.sqrt(2);
     }
 
     /** The lowest median of a cell and colour. */

@@ -3,6 +3,7 @@ package app.ironside.image;
 import app.ironside.BadInputException;
 import app.ironside.Check;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.channels.FileChannel;
@@ -15,9 +16,11 @@ import nom.tam.fits.Fits;
 import nom.tam.fits.ImageHDU;
 
 /**
- * Reads bands of rows of a plain two-dimensional FITS image, so that large sets need never be in memory whole. Thread-safe.
+ * Reads bands of rows of a two-dimensional FITS image, so that large sets need never be in memory whole. Thread-safe.
  */
 public final class FitsBands implements AutoCloseable {
+    private static final String EXPECTED = "a FITS image of 2 axes, not cut short";
+
     private final Path file;
     private final FileChannel channel;
     private final long dataStart;
@@ -43,39 +46,105 @@ public final class FitsBands implements AutoCloseable {
         this.header = FitsFiles.header(cards);
     }
 
+    private FitsBands(Path file, Frame frame, FileChannel unpacked) {
+        this.file = file;
+        this.channel = unpacked;
+        this.dataStart = 0;
+        this.bitpix = -32;
+        this.zero = 0;
+        this.scale = 1;
+        this.blank = Optional.empty();
+        this.width = frame.width();
+        this.height = frame.height();
+        this.header = frame.header();
+    }
+
     /**
-     * Opens a file.
+     * Opens a file. One that is packed, or whose picture is not its first part, is unpacked to a file of the system's that is gone when
+     * this is closed.
      *
-     * @throws BadInputException if it is not a plain image of two axes, or is cut short
+     * @throws BadInputException if it holds no picture of two axes, or is cut short
      */
     public static FitsBands open(Path file) {
-        String expected = "an uncompressed FITS image of 2 axes, not cut short";
         if (!Files.isRegularFile(file)) {
             throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image");
         }
-        HeaderClaims.check(file, expected);
+        HeaderClaims.check(file, EXPECTED);
+        try {
+            return isPacked(file) ? unpacked(file) : plain(file).orElseGet(() -> unpacked(file));
+        } catch (BadInputException e) {
+            throw e;
+        } catch (IOException | RuntimeException e) {
+            throw new BadInputException(
+                    file.toString(), "is not a whole FITS image (" + e.getMessage() + ")", EXPECTED, e);
+        }
+    }
+
+    /** By its first two bytes (RFC 1952), whatever its name. */
+    private static boolean isPacked(Path file) throws IOException {
+        try (InputStream in = Files.newInputStream(file)) {
+            return in.read() == 0x1f && in.read() == 0x8b;
+        }
+    }
+
+    /** Empty if the first part is not the picture. */
+    private static Optional<FitsBands> plain(Path file) throws IOException {
         try (Fits fits = new Fits(file.toFile())) {
             BasicHDU<?> first = fits.readHDU();
-            if (!(first instanceof ImageHDU image) || image.getAxes() == null || image.getAxes().length != 2) {
-                throw new BadInputException(file.toString(), "does not begin with a picture of 2 axes", expected);
+            if (!(first instanceof ImageHDU image) || image.getAxes() == null || image.getAxes().length == 0) {
+                return Optional.empty();
             }
-            if (image.getAxes()[0] < 1 || image.getAxes()[1] < 1) {
-                throw new BadInputException(file.toString(), "holds an empty image", expected);
-            }
+            mustBeOnePicture(file, image.getAxes());
             FileChannel channel = FileChannel.open(file, StandardOpenOption.READ);
             FitsBands bands = new FitsBands(file, image, channel);
             long needed = bands.dataStart + (long) bands.width * bands.height * Math.abs(bands.bitpix) / 8;
             if (channel.size() < needed) {
                 long size = channel.size();
                 channel.close();
-                throw new BadInputException(file.toString(), "has " + size + " of " + needed + " bytes", expected);
+                throw new BadInputException(file.toString(), "has " + size + " of " + needed + " bytes", EXPECTED);
             }
-            return bands;
-        } catch (BadInputException e) {
-            throw e;
-        } catch (IOException | RuntimeException e) {
+            return Optional.of(bands);
+        }
+    }
+
+    private static void mustBeOnePicture(Path file, int[] axes) {
+        int planes = 1;
+        for (int i = 0; i + 2 < axes.length; i++) {
+            planes *= axes[i];
+        }
+        if (axes.length < 2 || planes != 1) {
             throw new BadInputException(
-                    file.toString(), "is not a whole FITS image (" + e.getMessage() + ")", expected, e);
+                    file.toString(),
+                    axes.length < 2
+                            ? "holds no picture of 2 axes"
+                            : "holds " + planes + " pictures, one above the other",
+                    EXPECTED);
+        }
+        if (axes[axes.length - 1] < 1 || axes[axes.length - 2] < 1) {
+            throw new BadInputException(file.toString(), "holds an empty image", EXPECTED);
+        }
+    }
+
+    private static FitsBands unpacked(Path file) {
+        int planes = FrameHead.read(file).planes();
+        mustBeOnePicture(file, planes == 1 ? new int[] {1, 1} : new int[] {planes, 1, 1});
+        Frame frame = FitsFiles.read(file);
+        try {
+            Path store = Files.createTempFile("ironside-", ".unpacked");
+            FileChannel channel = FileChannel.open(
+                    store, StandardOpenOption.READ, StandardOpenOption.WRITE, StandardOpenOption.DELETE_ON_CLOSE);
+            ByteBuffer row = ByteBuffer.allocate(frame.width() * Float.BYTES);
+            for (int y = 0; y < frame.height(); y++) {
+                row.clear();
+                row.asFloatBuffer().put(frame.pixels(), y * frame.width(), frame.width());
+                while (row.hasRemaining()) {
+                    channel.write(row);
+                }
+            }
+            return new FitsBands(file, frame, channel);
+        } catch (IOException e) {
+            throw new UncheckedIOException(
+                    file + " cannot be unpacked (" + e.getMessage() + "); is the disk of temporary files full?", e);
         }
     }
 

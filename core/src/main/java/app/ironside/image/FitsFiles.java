@@ -17,6 +17,7 @@ import nom.tam.fits.FitsException;
 import nom.tam.fits.FitsFactory;
 import nom.tam.fits.HeaderCard;
 import nom.tam.fits.ImageHDU;
+import nom.tam.image.compression.hdu.CompressedImageHDU;
 import nom.tam.util.Cursor;
 import nom.tam.util.FitsOutputStream;
 
@@ -61,6 +62,30 @@ public final class FitsFiles {
             "ZCMPTYPE",
             "ZTILE1",
             "ZTILE2",
+            "ZNAXIS3",
+            "ZTILE3",
+            "ZNAME1",
+            "ZVAL1",
+            "ZNAME2",
+            "ZVAL2",
+            "ZQUANTIZ",
+            "ZDITHER0",
+            "ZBLANK",
+            "ZSCALE",
+            "ZZERO",
+            "ZEXTEND",
+            "ZSIMPLE",
+            "ZPCOUNT",
+            "ZGCOUNT",
+            "ZHECKSUM",
+            "ZDATASUM",
+            "TTYPE1",
+            "TFORM1",
+            "TTYPE2",
+            "TFORM2",
+            "TTYPE3",
+            "TFORM3",
+            "THEAP",
             "TFIELDS");
 
     private static final long MOST_PIXELS = 500_000_000;
@@ -84,6 +109,9 @@ public final class FitsFiles {
             for (BasicHDU<?> hdu = fits.readHDU(); hdu != null; hdu = fits.readHDU()) {
                 if (hdu instanceof ImageHDU image && image.getAxes() != null && image.getAxes().length >= 2) {
                     return frame(file, image);
+                }
+                if (hdu instanceof CompressedImageHDU packed) {
+                    return frame(file, packed.asImageHDU());
                 }
             }
         } catch (IOException | RuntimeException e) {

@@ -6,7 +6,7 @@ import java.util.Locale;
 
 /** Frames in whatever open format a camera's program writes. */
 public final class FrameFiles {
-    private static final String FITS = ".*\\.(fits?|fts)(\\.gz)?";
+    private static final String FITS = ".*\\.(fits?|fts)(\\.gz|\\.fz)?";
     private static final String TIFF = ".*\\.tiff?";
     private static final String JPEG = ".*\\.jpe?g";
 
@@ -16,6 +16,12 @@ public final class FrameFiles {
     public static boolean isFrame(String name) {
         String lower = name.toLowerCase(Locale.ROOT);
         return !lower.startsWith(".") && (lower.matches(FITS) || lower.matches(TIFF));
+    }
+
+    /** Whether a file, by its name, is a FITS file. */
+    public static boolean isFits(String name) {
+        String lower = name.toLowerCase(Locale.ROOT);
+        return !lower.startsWith(".") && lower.matches(FITS);
     }
 
     /** Whether a file, by its name, is a frame or a picture that shows where a camera looks. */

@@ -4,7 +4,9 @@ import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 
 /** Finds which star of one frame is which of another, whatever the shift, turn and scale between them. */
@@ -15,6 +17,16 @@ public final class FieldMatcher {
     private static final int STARS_TO_PAIR = 250;
     private static final double FIRST_REACH_PX = 4;
     private static final int ENOUGH_PAIRS = 12;
+
+    private static final int VOTERS = 60;
+    private static final double VOTE_PX = 4;
+    private static final long CELLS = 1L << 20;
+
+    /** By chance one of the shifts that 3,600 pairs suggest has three or four. */
+    private static final int FEWEST_VOTES = 8;
+
+    /** In a crowd any shift finds partners. */
+    private static final double OVER_CHANCE = 3;
 
     /** The same star in both frames. */
     public record Pair(Star a, Star b) {}
@@ -48,7 +60,49 @@ public final class FieldMatcher {
                 }
             }
         }
-        return best.size() >= enough ? Optional.of(best) : Optional.empty();
+        List<Pair> shifted = best.size() >= enough ? best : byShift(a, b);
+        return shifted.size() >= enough ? Optional.of(shifted) : Optional.empty();
+    }
+
+    /**
+     * By the one shift that most pairs of bright stars share, unturned or by half a turn: where stars are drawn out, swollen or half hidden,
+     * the patterns of the brightest fail.
+     */
+    private static List<Pair> byShift(StarField a, StarField b) {
+        List<Pair> best = List.of();
+        for (int sign : new int[] {1, -1}) {
+            Map<Long, Integer> votes = new HashMap<>();
+            long most = 0;
+            for (Star star : first(a, VOTERS)) {
+                for (Star other : first(b, VOTERS)) {
+                    long cell = cell(other.x() - sign * star.x(), other.y() - sign * star.y());
+                    if (votes.merge(cell, 1, Integer::sum) > votes.getOrDefault(most, 0)) {
+                        most = cell;
+                    }
+                }
+            }
+            if (votes.getOrDefault(most, 0) >= FEWEST_VOTES) {
+                double dx = (most / CELLS - CELLS / 2.0) * VOTE_PX;
+                double dy = (most % CELLS - CELLS / 2.0) * VOTE_PX;
+                List<Pair> pairs = pairs(a, b, new double[] {sign, 0, dx, dy, 0});
+                best = pairs.size() > best.size() ? pairs : best;
+            }
+        }
+        double chance = Math.PI
+                * FIRST_REACH_PX
+                * FIRST_REACH_PX
+                * first(a, STARS_TO_PAIR).size()
+                * first(b, STARS_TO_PAIR).size()
+                / ((double) b.width() * b.height());
+        return best.size() > OVER_CHANCE * chance ? best : List.of();
+    }
+
+    private static List<Star> first(StarField field, int count) {
+        return field.stars().subList(0, Math.min(count, field.stars().size()));
+    }
+
+    private static long cell(double dx, double dy) {
+        return (Math.round(dx / VOTE_PX) + CELLS / 2) * CELLS + Math.round(dy / VOTE_PX) + CELLS / 2;
     }
 
     private static int firstAtLeast(List<Pattern> sorted, double ratio) {
@@ -115,9 +169,10 @@ public final class FieldMatcher {
     /** Pairs all stars by the shift, turn and scale that two patterns suggest. */
     private static List<Pair> pairs(StarField a, StarField b, int[] fourA, int[] fourB) {
         double[] p = similarity(a.stars(), b.stars(), fourA, fourB);
-        if (p[4] > FIRST_REACH_PX) {
-            return List.of();
-        }
+        return p[4] > FIRST_REACH_PX ? List.of() : pairs(a, b, p);
+    }
+
+    private static List<Pair> pairs(StarField a, StarField b, double[] p) {
         List<Star> candidates = b.stars().subList(0, Math.min(b.stars().size(), STARS_TO_PAIR));
         List<Pair> pairs = new ArrayList<>();
         for (Star star : a.stars().subList(0, Math.min(a.stars().size(), STARS_TO_PAIR))) {

@@ -119,9 +119,14 @@ public record SolveHints(
         OptionalDouble ra = header.number("RA");
         OptionalDouble dec = header.number("DEC");
         if (ra.isEmpty() || dec.isEmpty()) {
-            ra = header.text("OBJCTRA").map(SolveHints::sexagesimal).orElse(OptionalDouble.empty());
+            boolean inWords = header.text("OBJCTRA").isPresent();
+            ra = header.text(inWords ? "OBJCTRA" : "RA")
+                    .map(SolveHints::sexagesimal)
+                    .orElse(OptionalDouble.empty());
             ra = ra.isPresent() ? OptionalDouble.of(15 * ra.getAsDouble()) : ra;
-            dec = header.text("OBJCTDEC").map(SolveHints::sexagesimal).orElse(OptionalDouble.empty());
+            dec = header.text(inWords ? "OBJCTDEC" : "DEC")
+                    .map(SolveHints::sexagesimal)
+                    .orElse(OptionalDouble.empty());
         }
         boolean inRange = ra.isPresent()
                 && dec.isPresent()
@@ -131,8 +136,8 @@ public record SolveHints(
         return inRange ? Optional.of(new Equatorial(ra.getAsDouble(), dec.getAsDouble())) : Optional.empty();
     }
 
-    /** "01 33 50.9" or "+30:39:36": whole, sixtieths, sixtieths of those. */
-    private static OptionalDouble sexagesimal(String text) {
+    /** An angle in a header: "01 33 50.9" or "+30:39:36": whole, sixtieths, sixtieths of those. */
+    public static OptionalDouble sexagesimal(String text) {
         String[] parts = text.strip().split("[\\s:]+");
         try {
             double value = 0;

@@ -9,6 +9,8 @@ import app.ironside.image.FitsBands;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.image.Statistics;
+import app.ironside.solve.PlaneTransform;
+import app.ironside.solve.Registration;
 import app.ironside.solve.Wcs;
 import app.ironside.star.StarField;
 import app.ironside.star.StarSearch;

@@ -3,6 +3,7 @@ package app.ironside.stack;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import app.ironside.solve.PlaneTransform;
 import java.util.Arrays;
 import java.util.Random;
 import org.junit.jupiter.api.Test;

@@ -1,11 +1,16 @@
-package app.ironside.stack;
+package app.ironside.solve;
 
 import app.ironside.image.Statistics;
-import app.ironside.solve.FieldMatcher;
 import app.ironside.solve.FieldMatcher.Pair;
+import app.ironside.star.Star;
 import app.ironside.star.StarField;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.DecompositionSolver;
@@ -17,22 +22,33 @@ import org.hipparchus.linear.RealVector;
  *
  * @param pairs stars in the fit
  * @param rmsPx their residual, both axes together
- * @param fluxRatio how bright the stars are in the frame, over the reference
+ * @param fluxRatio how bright the stars are in the frame, over the reference; the mean over the field
  */
 public record Registration(PlaneTransform transform, int pairs, double rmsPx, double fluxRatio) {
     /** Fluxes of fainter stars are too uncertain to tell a ratio by. */
     private static final double SURE_SNR = 20;
 
+    /** Stars that no thin cloud hides. */
+    private static final double BRIGHT_SNR = 50;
+
+    private static final int ZONES = 3;
+    private static final int ENOUGH_IN_ZONE = 2;
+
+    /** Less of the light than this, and such a star is not found. */
+    private static final double DARK_ZONE = 0.1;
+
+    private static final double EDGE_PX = 12;
+    private static final double NEAR_PX = 6;
     private static final int ROUNDS = 5;
     private static final double CLIP_SIGMAS = 3;
     private static final int FEWEST_PAIRS = 5;
 
     /** Registers a frame by its stars; empty if they do not match the reference's. */
     public static Optional<Registration> of(StarField reference, StarField other) {
-        return FieldMatcher.match(reference, other).flatMap(Registration::fit);
+        return FieldMatcher.match(reference, other).flatMap(pairs -> fit(pairs, reference, other));
     }
 
-    private static Optional<Registration> fit(List<Pair> matched) {
+    private static Optional<Registration> fit(List<Pair> matched, StarField reference, StarField other) {
         List<Pair> used = matched.stream()
                 .filter(p -> !p.a().saturated() && !p.b().saturated())
                 .toList();
@@ -60,19 +76,67 @@ public record Registration(PlaneTransform transform, int pairs, double rmsPx, do
                 .mapToDouble(p -> residual(p, last))
                 .map(r -> r * r)
                 .sum();
-        return Optional.of(new Registration(last, used.size(), Math.sqrt(squares / used.size()), fluxRatio(used)));
+        return Optional.of(new Registration(
+                last, used.size(), Math.sqrt(squares / used.size()), fluxRatio(used, last, reference, other)));
     }
 
-    private static double fluxRatio(List<Pair> pairs) {
-        double[] sure = pairs.stream()
-                .filter(p -> p.a().snr() >= SURE_SNR && p.b().snr() >= SURE_SNR)
-                .mapToDouble(p -> p.b().fluxAdu() / p.a().fluxAdu())
+    /**
+     * The mean over the zones of the field: cloud may cover half of it. A zone of which bright stars should be there and none is found is
+     * dark.
+     */
+    private static double fluxRatio(List<Pair> pairs, PlaneTransform t, StarField reference, StarField other) {
+        Map<Integer, List<Double>> ratios = new HashMap<>();
+        Map<Integer, Integer> missing = new HashMap<>();
+        Set<Star> paired = new HashSet<>();
+        for (Pair p : pairs) {
+            paired.add(p.a());
+            if (p.a().snr() >= BRIGHT_SNR || p.a().snr() >= SURE_SNR && p.b().snr() >= SURE_SNR) {
+                ratios.computeIfAbsent(zone(p.a(), reference), z -> new ArrayList<>())
+                        .add(p.b().fluxAdu() / p.a().fluxAdu());
+            }
+        }
+        for (Star star : reference.stars()) {
+            double x = t.x(star.x(), star.y());
+            double y = t.y(star.x(), star.y());
+            boolean within = x > EDGE_PX && y > EDGE_PX && x < other.width() - EDGE_PX && y < other.height() - EDGE_PX;
+            if (within && star.snr() >= BRIGHT_SNR && !paired.contains(star) && isMissing(x, y, other)) {
+                missing.merge(zone(star, reference), 1, Integer::sum);
+            }
+        }
+        double[] zones = java.util.stream.IntStream.range(0, ZONES * ZONES)
+                .filter(z -> ratios.getOrDefault(z, List.of()).size() >= ENOUGH_IN_ZONE
+                        || missing.getOrDefault(z, 0) >= ENOUGH_IN_ZONE
+                                && missing.get(z)
+                                        > 2 * ratios.getOrDefault(z, List.of()).size())
+                .mapToDouble(z -> missing.getOrDefault(z, 0)
+                                > 2 * ratios.getOrDefault(z, List.of()).size()
+                        ? DARK_ZONE
+                        : Statistics.median(ratios.get(z).stream()
+                                .mapToDouble(Double::doubleValue)
+                                .toArray()))
+                .toArray();
+        if (zones.length >= ZONES) {
+            return java.util.Arrays.stream(zones).average().orElseThrow();
+        }
+        double[] sure = ratios.values().stream()
+                .flatMap(List::stream)
+                .mapToDouble(Double::doubleValue)
                 .toArray();
         return sure.length > 0
                 ? Statistics.median(sure)
                 : Statistics.median(pairs.stream()
                         .mapToDouble(p -> p.b().fluxAdu() / p.a().fluxAdu())
                         .toArray());
+    }
+
+    private static int zone(Star star, StarField field) {
+        int column = (int) Math.min(ZONES - 1, Math.max(0, star.x() * ZONES / field.width()));
+        int row = (int) Math.min(ZONES - 1, Math.max(0, star.y() * ZONES / field.height()));
+        return row * ZONES + column;
+    }
+
+    private static boolean isMissing(double x, double y, StarField other) {
+        return other.stars().stream().noneMatch(s -> Math.abs(s.x() - x) < NEAR_PX && Math.abs(s.y() - y) < NEAR_PX);
     }
 
     private static double residual(Pair pair, PlaneTransform t) {

@@ -1,4 +1,4 @@
-package app.ironside.stack;
+package app.ironside.solve;
 
 /**
  * An affine map from the pixels of the reference frame to those of another: x' = xx x + xy y + x0, in FITS pixels.

@@ -1,0 +1,34 @@
+package app.ironside.cli;
+
+import app.ironside.Workers;
+import app.ironside.library.Library;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Parameters;
+
+@Command(
+        name = "sort",
+        description =
+                "Reads the headers of all FITS files below some folders, gathers them in sets, and tells which calibration frames"
+                        + " fit which lights and what is missing. Exposures in seconds, temperatures in °C, work in minutes.")
+final class SortVerb extends Verb {
+    @Parameters(
+            arity = "1..*",
+            paramLabel = "FOLDER",
+            description = "Folders with FITS images; looked into all the way down.")
+    private List<Path> folders;
+
+    @Override
+    Answer answer() {
+        Library library = Library.read(folders, path -> false, Workers.ALL_CORES, progress());
+        return Answer.unless(
+                library.frames().isEmpty() ? Optional.of("there is no FITS image that can be read") : Optional.empty(),
+                Answer.facts(
+                        "sets", LibraryFacts.sets(library),
+                        "matches", LibraryFacts.matches(library),
+                        "gaps", LibraryFacts.gaps(library.gaps()),
+                        "unusable", LibraryFacts.unusable(library.unusable())));
+    }
+}
