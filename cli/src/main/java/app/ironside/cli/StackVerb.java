@@ -21,7 +21,11 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "stack", description = "Aligns lights by their stars and averages them. Levels in ADU.")
+@Command(
+        name = "stack",
+        description =
+                "Aligns lights by their stars, brings them to one light and sky, and averages them by weight. Frames of a mosaic give a"
+                        + " cube of red, green and blue. Levels in ADU.")
 final class StackVerb extends Verb {
     @Parameters(arity = "1..*", paramLabel = "LIGHTS", description = "FITS images of one field and size.")
     private List<Path> lights;
@@ -35,8 +39,8 @@ final class StackVerb extends Verb {
     @Option(
             names = "--reject",
             paramLabel = "NAME",
-            defaultValue = "sigma",
-            description = "none, sigma, winsorized, linear-fit, percentile or min-max (default sigma).")
+            defaultValue = "winsorized",
+            description = "none, sigma, winsorized, linear-fit, percentile or min-max (default winsorized).")
     private String reject;
 
     @Option(names = "--keep-all", description = "Keep soft and trailed lights too.")
@@ -78,7 +82,7 @@ final class StackVerb extends Verb {
                 Workers.ALL_CORES,
                 new StackSettings(rejection, keepAll, maxMemory << 20));
         StackResult result = stacker.stack(lights, calibrator, progress());
-        FitsFiles.write(out, result.picture(), FitsFiles.Encoding.FLOAT_32);
+        FitsFiles.writePlanes(out, result.planes());
         List<Map<String, Object>> rejected = result.rejected().stream()
                 .map(r -> Answer.facts("file", r.file().toString(), "reason", r.reason()))
                 .toList();
@@ -94,6 +98,11 @@ final class StackVerb extends Verb {
                 "snrGainOverOneSub", rounded(result.gain().measured(), 3),
                 "snrGainPossible", rounded(result.gain().possible(), 3),
                 "snrGainError", rounded(result.gain().error(), 3),
+                "planes", result.planes().size(),
+                "weights",
+                        result.contributions().stream()
+                                .map(c -> Answer.facts("file", c.file().toString(), "weight", rounded(c.weight(), 4)))
+                                .toList(),
                 "pedestalAdu", calibrator.pedestalAdu(),
                 "elapsedMs", rounded((System.nanoTime() - began) / 1e6, 1),
                 "peakMemoryMb", rounded(peakMemoryMb(), 1),

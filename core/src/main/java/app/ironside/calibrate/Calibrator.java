@@ -16,17 +16,12 @@ import java.util.OptionalDouble;
 
 /**
  * Calibrates lights: (light − dark) / flat + pedestal, or with the bias in place of the dark. Nothing is cut off at zero; the
- * pedestal keeps values positive for whoever stores them as integers.
- *
- * @param pedestalAdu added to every pixel, and to PEDESTAL in the header
+ * pedestal keeps values positive for whoever stores them as integers. Hot and dead pixels, as the masters show them, get the value of
+ * their neighbours.
  */
-public record Calibrator(Masters masters, double pedestalAdu) {
+public final class Calibrator {
     /** A flat darker than this share of its mean is a dead pixel or the edge of the field, not a brightness to divide by. */
     private static final float DARKEST_FLAT = 0.05f;
-
-    public Calibrator {
-        Check.inRange("pedestalAdu", pedestalAdu, 0, 65_535);
-    }
 
     /** A pedestal is this many standard deviations of the background high, less what the sky itself gives. */
     private static final double PEDESTAL_SIGMAS = 8;
@@ -35,6 +30,27 @@ public record Calibrator(Masters masters, double pedestalAdu) {
     private static final int CELLS = 12;
 
     private static final double MOST_PEDESTAL = 65_535;
+
+    private final Masters masters;
+    private final double pedestalAdu;
+    private final BadPixels bad;
+
+    /**
+     * @param pedestalAdu added to every pixel, and to PEDESTAL in the header; 0 to 65535
+     */
+    public Calibrator(Masters masters, double pedestalAdu) {
+        this(masters, Check.inRange("pedestalAdu", pedestalAdu, 0, 65_535), BadPixels.of(masters));
+    }
+
+    private Calibrator(Masters masters, double pedestalAdu, BadPixels bad) {
+        this.masters = masters;
+        this.pedestalAdu = pedestalAdu;
+        this.bad = bad;
+    }
+
+    public double pedestalAdu() {
+        return pedestalAdu;
+    }
 
     /**
      * A calibrator whose pedestal keeps the background of lights like these above zero: by the first, the middle and the last of them that
@@ -51,8 +67,7 @@ public record Calibrator(Masters masters, double pedestalAdu) {
         double pedestal = Double.NaN;
         for (int i = 0; i < lights.size(); i++) {
             boolean asked = i == 0 || i == lights.size() / 2 || i == lights.size() - 1 || Double.isNaN(pedestal);
-            OptionalDouble needed =
-                    asked ? pedestalFor(FitsFiles.read(lights.get(i)), masters) : OptionalDouble.empty();
+            OptionalDouble needed = asked ? bare.pedestalFor(FitsFiles.read(lights.get(i))) : OptionalDouble.empty();
             if (needed.isPresent() && needed.getAsDouble() > MOST_PEDESTAL) {
                 throw new BadInputException(
                         lights.get(i).toString(),
@@ -69,12 +84,12 @@ public record Calibrator(Masters masters, double pedestalAdu) {
         if (Double.isNaN(pedestal)) {
             throw new BadInputException(lights.get(0).toString(), "has no pixel with a value", "a light");
         }
-        return new Calibrator(masters, pedestal);
+        return new Calibrator(masters, pedestal, bare.bad);
     }
 
     /** By one light; empty if it holds no value. */
-    static OptionalDouble pedestalFor(Frame light, Masters masters) {
-        Frame calibrated = new Calibrator(masters, 0).calibrated(light);
+    OptionalDouble pedestalFor(Frame light) {
+        Frame calibrated = calibrated(light);
         if (Statistics.sample(calibrated, 1000).length == 0
                 && Statistics.sample(calibrated, Integer.MAX_VALUE).length == 0) {
             return OptionalDouble.empty();
@@ -165,6 +180,7 @@ public record Calibrator(Masters masters, double pedestalAdu) {
             }
             values[i] = (float) (v + pedestalAdu);
         }
+        bad.repair(values, firstRow);
     }
 
     /** A calibrated copy of a light. */
@@ -193,6 +209,9 @@ public record Calibrator(Masters masters, double pedestalAdu) {
         masters.flat()
                 .ifPresent(f -> steps.add("divided by master flat of "
                         + f.header().text("NCOMBINE").orElse("?") + " frames"));
+        if (bad.count() > 0) {
+            steps.add("repaired " + bad.count() + " hot and dead pixels of the masters from their neighbours");
+        }
         if (pedestalAdu > 0) {
             steps.add("added pedestal of " + pedestalAdu + " ADU");
         }

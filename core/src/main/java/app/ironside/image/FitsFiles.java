@@ -9,6 +9,8 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.text.Normalizer;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import nom.tam.fits.BasicHDU;
@@ -166,6 +168,53 @@ public final class FitsFiles {
         return new Frame(width, height, pixels, header(cards));
     }
 
+    /**
+     * Reads a cube's planes, each a frame of its own; of a plain image the one.
+     *
+     * @throws BadInputException as {@link #read}
+     */
+    public static List<Frame> readPlanes(Path file) {
+        int planes = FrameHead.read(file).planes();
+        if (planes == 1) {
+            return List.of(read(file));
+        }
+        try (Fits fits = new Fits(file.toFile())) {
+            for (BasicHDU<?> hdu = fits.readHDU(); hdu != null; hdu = fits.readHDU()) {
+                ImageHDU image = hdu instanceof CompressedImageHDU packed
+                        ? packed.asImageHDU()
+                        : hdu instanceof ImageHDU plain ? plain : null;
+                if (image != null && image.getAxes() != null && image.getAxes().length == 3) {
+                    return planes(file, image);
+                }
+            }
+        } catch (IOException | RuntimeException e) {
+            throw new BadInputException(
+                    file.toString(),
+                    "is not a whole FITS image (" + e.getMessage() + ")",
+                    "a FITS file, not cut short",
+                    e);
+        }
+        throw new BadInputException(file.toString(), "holds no cube of planes", "a FITS image of 2 or 3 axes");
+    }
+
+    private static List<Frame> planes(Path file, ImageHDU image) {
+        int[] axes = image.getAxes();
+        nom.tam.fits.Header cards = image.getHeader();
+        Scaling scaling = new Scaling(
+                cards.getDoubleValue("BZERO", 0),
+                cards.getDoubleValue("BSCALE", 1),
+                cards.containsKey("BLANK") ? Long.valueOf(cards.getLongValue("BLANK")) : null);
+        List<Frame> planes = new ArrayList<>();
+        for (Object plane : (Object[]) image.getData().getData()) {
+            float[] pixels = new float[axes[1] * axes[2]];
+            if (addPlanes(plane, pixels, axes[2], scaling) == 0) {
+                throw new BadInputException(file.toString(), "holds an empty image", "at least one pixel");
+            }
+            planes.add(new Frame(axes[2], axes[1], pixels, header(cards)));
+        }
+        return planes;
+    }
+
     private record Scaling(double zero, double scale, Long blank) {
         float physical(long stored) {
             return blank != null && stored == blank ? Float.NaN : (float) (zero + scale * stored);
@@ -254,9 +303,27 @@ public final class FitsFiles {
         AtomicFile.write(file, out -> write(out, frame, encoding));
     }
 
+    /**
+     * Writes planes of one size as a cube of 32-bit floats, for instance red, green and blue; a single one as a plain image. The header is
+     * the first plane's.
+     *
+     * @throws UncheckedIOException if the disk refuses; nothing is then left behind
+     */
+    public static void writePlanes(Path file, List<Frame> planes) {
+        if (planes.size() == 1) {
+            write(file, planes.get(0), Encoding.FLOAT_32);
+            return;
+        }
+        float[][][] cube = planes.stream().map(FitsFiles::floats).toArray(float[][][]::new);
+        AtomicFile.write(file, out -> write(out, planes.get(0), Encoding.FLOAT_32, cube));
+    }
+
     private static void write(OutputStream out, Frame frame, Encoding encoding) throws IOException {
+        write(out, frame, encoding, encoding == Encoding.UNSIGNED_16 ? shorts(frame) : floats(frame));
+    }
+
+    private static void write(OutputStream out, Frame frame, Encoding encoding, Object rows) throws IOException {
         Disk disk = new Disk(out);
-        Object rows = encoding == Encoding.UNSIGNED_16 ? shorts(frame) : floats(frame);
         try {
             BasicHDU<?> hdu = FitsFactory.hduFactory(rows);
             nom.tam.fits.Header cards = hdu.getHeader();

@@ -108,15 +108,19 @@ public final class Grader {
         Judgement(List<SubLook> inTime) {
             subs = inTime;
             air = ClearAir.of(subs);
-            List<SubLook> sound = subs.stream()
+            List<SubLook> seen = subs.stream()
                     .filter(s -> s.comparable() && s.overlap() >= LEAST_OVERLAP)
                     .toList();
+            shortPx = better(seen, SubLook::shortAxisPx);
+            // A blurred sub has little noise from pixel to pixel, and is no yardstick.
+            List<SubLook> sound = seen.stream()
+                    .filter(s -> swollen(s) <= SubLimits.SOFT_FACTOR)
+                    .toList();
+            longPx = better(sound, SubLook::longAxisPx);
             bestWorth = sound.stream().mapToDouble(SubLook::worth).max().orElse(0);
             bestClear = sound.stream().mapToDouble(this::clearLight).max().orElse(1);
             bestShare = sound.stream().mapToDouble(air::share).max().orElse(1);
             darkest = sound.stream().mapToDouble(SubLook::noiseAdu).min().orElse(1);
-            shortPx = better(sound, SubLook::shortAxisPx);
-            longPx = better(sound, SubLook::longAxisPx);
             flatness = better(sound, s -> s.fwhmPx() / s.hfrPx());
             stars = middle(sound);
             dewing = new boolean[subs.size()];
@@ -256,7 +260,7 @@ public final class Grader {
         private Grade graded(int i) {
             SubLook s = subs.get(i);
             double clear = clearLight(s) / bestClear;
-            double weight = s.worth() / bestWorth;
+            double weight = Math.min(1, s.worth() / bestWorth);
             Costs costs = costs(s, clear);
             Cause cause = cause(i, s, costs);
             double longer = s.longAxisPx() / longPx;

@@ -33,6 +33,10 @@ public final class Looks {
     /** Another reference is tried if no more of the starry subs than this match the first. */
     private static final double MAJORITY = 0.5;
 
+    /** Noise by blocks above that by pixels: resampling alone makes a tenth. */
+    private static final double SMOOTHED = 0.08;
+
+    private static final double SURE_ERRORS = 4;
     private static final int TRIES = 4;
     private static final int GRID = 16;
 
@@ -45,9 +49,19 @@ public final class Looks {
     /**
      * A light, measured.
      *
-     * @param noiseAdu of a background pixel, of second differences
+     * @param pixelNoiseAdu of a background pixel, from pixel to pixel
+     * @param blocks the same by blocks, coarser, but true of pictures that were smoothed or resampled too
      */
-    public record Measured(Path file, FrameFacts facts, StarField field, double noiseAdu) {
+    public record Measured(
+            Path file, FrameFacts facts, StarField field, double pixelNoiseAdu, BlockNoise.Measured blocks) {
+        /** Of white noise from pixel to pixel, which is told most sharply; by blocks where those tell surely of more. */
+        public double noiseAdu() {
+            double error = 1.17 / Math.sqrt(Math.max(1, blocks.differences()));
+            return blocks.noiseAdu() > pixelNoiseAdu * (1 + SMOOTHED + SURE_ERRORS * error)
+                    ? blocks.noiseAdu()
+                    : pixelNoiseAdu;
+        }
+
         private String size() {
             return field.width() + "x" + field.height();
         }
@@ -90,11 +104,13 @@ public final class Looks {
     public Measured measure(Path file, Frame frame) {
         Header header = frame.header();
         FrameFacts facts = FrameFacts.of(file, header, frame.width(), frame.height(), 1);
+        StarField field = finder.find(frame);
         return new Measured(
                 file,
                 facts,
-                finder.find(frame),
-                PixelNoise.of(frame, facts.bayer().isPresent()));
+                field,
+                PixelNoise.of(frame, facts.bayer().isPresent()),
+                BlockNoise.of(frame, field));
     }
 
     /** What each shows beside the others, in the order given. */

@@ -56,16 +56,43 @@ public enum Rejection {
             kept[0] = 0;
             return Float.NaN;
         }
-        if (this == NONE || n < FEWEST) {
-            return mean(values, 0, n, kept);
+        if (n > 1) {
+            Arrays.sort(values, 0, n);
         }
-        Arrays.sort(values, 0, n);
+        long range = belonging(values, n);
+        return mean(values, low(range), high(range), kept);
+    }
+
+    /**
+     * Which values belong.
+     *
+     * @param sorted ascending; the first {@code n} count
+     * @return a range of them, for {@link #low} and {@link #high}
+     */
+    long belonging(float[] sorted, int n) {
+        if (this == NONE || n < FEWEST) {
+            return range(0, n);
+        }
         return switch (this) {
-            case MIN_MAX -> mean(values, 1, n - 1, kept);
-            case PERCENTILE -> mean(values, tenth(n), n - tenth(n), kept);
-            case LINEAR_FIT -> linear(values, n, kept);
-            default -> clip(values, n, kept);
+            case MIN_MAX -> range(1, n - 1);
+            case PERCENTILE -> range(tenth(n), n - tenth(n));
+            case LINEAR_FIT -> linear(sorted, n);
+            default -> clip(sorted, n);
         };
+    }
+
+    private static long range(int low, int high) {
+        return (long) low << 32 | high;
+    }
+
+    /** The first that belongs. */
+    static int low(long range) {
+        return (int) (range >>> 32);
+    }
+
+    /** The first above that does not belong. */
+    static int high(long range) {
+        return (int) range;
     }
 
     /** A tenth, at least one. */
@@ -82,7 +109,7 @@ public enum Rejection {
         return (float) (sum / (to - from));
     }
 
-    private float clip(float[] sorted, int n, int[] kept) {
+    private long clip(float[] sorted, int n) {
         int low = 0;
         int high = n;
         // Among few values one outlier lifts their deviation so much that it cannot stand out: it is held against the
@@ -112,7 +139,7 @@ public enum Rejection {
             low = newLow;
             high = newHigh;
         }
-        return mean(sorted, low, high, kept);
+        return range(low, high);
     }
 
     private static boolean standsOut(float value, float[] sorted, int from, int to) {
@@ -137,7 +164,7 @@ public enum Rejection {
     }
 
     /** The line goes through the median with the slope of the quartiles, which an outlier cannot tilt. */
-    private static float linear(float[] sorted, int n, int[] kept) {
+    private static long linear(float[] sorted, int n) {
         int low = 0;
         int high = n;
         for (int round = 0; round < ROUNDS && high - low > FEWEST; round++) {
@@ -154,6 +181,6 @@ public enum Rejection {
                 break;
             }
         }
-        return mean(sorted, low, high, kept);
+        return range(low, high);
     }
 }

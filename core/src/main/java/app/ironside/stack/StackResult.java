@@ -1,14 +1,16 @@
 package app.ironside.stack;
 
 import app.ironside.image.Frame;
+import app.ironside.judge.BlockNoise;
 import java.nio.file.Path;
 import java.util.List;
 
 /**
  * A finished stack.
  *
- * @param picture in the reference frame's orientation, NaN where no sub reaches
- * @param kept the subs that entered
+ * @param picture in the reference frame's orientation, NaN where no sub reaches; of a mosaic the mean of what its pixels see
+ * @param planes the picture, or its red, green and blue
+ * @param contributions the subs that entered
  * @param rejected the others with the reason
  * @param rejectedPixelFraction share of pixel values left out by the rejection
  * @param noiseAdu standard deviation of the background, pixel to pixel: resampling lowers it, so that it tells no gain
@@ -18,7 +20,8 @@ import java.util.List;
  */
 public record StackResult(
         Frame picture,
-        List<Path> kept,
+        List<Frame> planes,
+        List<Contribution> contributions,
         List<Rejected> rejected,
         Path reference,
         double rejectedPixelFraction,
@@ -26,6 +29,13 @@ public record StackResult(
         double subNoiseAdu,
         double medianSubHfrPx,
         Gain gain) {
+    /**
+     * A sub that entered.
+     *
+     * @param weight what it counts, 1 for the best
+     */
+    public record Contribution(Path file, double weight) {}
+
     /** A sub that did not enter. */
     public record Rejected(Path file, String reason) {}
 
@@ -38,6 +48,11 @@ public record StackResult(
      * @param error of the measured gain, one standard deviation
      */
     public record Gain(double measured, double possible, double error) {}
+
+    /** The files of the subs that entered. */
+    public List<Path> kept() {
+        return contributions.stream().map(Contribution::file).toList();
+    }
 
     /** How much better than one sub, in signal-to-noise ratio. */
     public double snrGainOverOneSub() {

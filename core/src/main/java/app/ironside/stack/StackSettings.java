@@ -9,7 +9,7 @@ import app.ironside.Check;
  * @param maxMemoryBytes for pixels of the subs at one time
  */
 public record StackSettings(Rejection rejection, boolean keepAll, long maxMemoryBytes) {
-    public static final StackSettings DEFAULT = new StackSettings(Rejection.SIGMA, false, 600L << 20);
+    public static final StackSettings DEFAULT = new StackSettings(Rejection.WINSORIZED, false, 600L << 20);
 
     public StackSettings {
         Check.inRange("maxMemoryBytes", maxMemoryBytes, 1 << 20, Long.MAX_VALUE);

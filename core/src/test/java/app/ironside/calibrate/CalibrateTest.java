@@ -145,7 +145,7 @@ class CalibrateTest {
         Masters masters = new Masters(Optional.of(even(120, 80, 500)), Optional.empty(), Optional.empty());
         for (float[] pixels : List.of(mosaic, slope)) {
             Frame light = new Frame(120, 80, pixels, Header.EMPTY);
-            assertThat(Calibrator.pedestalFor(light, masters)).hasValue(0);
+            assertThat(new Calibrator(masters, 0).pedestalFor(light)).hasValue(0);
         }
     }
 

@@ -1,4 +1,4 @@
-package app.ironside.stack;
+package app.ironside.judge;
 
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
@@ -10,9 +10,9 @@ import java.util.Arrays;
  * The noise of a background on a scale of several pixels. Resampling makes neighbouring pixels alike, so that the scatter from pixel to
  * pixel falls without anything being gained; the means of blocks hardly notice, and faint extended light is seen by blocks, not by pixels.
  */
-final class BlockNoise {
+public final class BlockNoise {
     /** Wider than the kernel that resamples reaches with any weight, narrower than most that one looks for. */
-    static final int BLOCK_PX = 4;
+    public static final int BLOCK_PX = 4;
 
     /** About stars, in half-flux radii: nine tenths and more of a star's light (Moffat profile) lie within. */
     private static final double STAR_RADII = 4;
@@ -30,14 +30,14 @@ final class BlockNoise {
      * @param noiseAdu standard deviation of block means, brought to one pixel as if pixels were independent: of white noise the pixels' own
      * @param differences by how many it was measured
      */
-    record Measured(double noiseAdu, int differences) {}
+    public record Measured(double noiseAdu, int differences) {}
 
     /**
      * Measures a picture, by second differences along rows, so that gradients and wide nebulae do not count as noise.
      *
      * @param stars of the picture; blocks they touch are left out while enough are left
      */
-    static Measured of(Frame picture, StarField stars) {
+    public static Measured of(Frame picture, StarField stars) {
         int across = picture.width() / BLOCK_PX;
         int up = picture.height() / BLOCK_PX;
         float[] means = means(picture, across, up);

@@ -1,0 +1,140 @@
+package app.ironside.stack;
+
+import app.ironside.Progress;
+import app.ironside.Workers;
+import app.ironside.image.Mosaic;
+import app.ironside.solve.PlaneTransform;
+import java.util.Arrays;
+import java.util.List;
+import java.util.concurrent.atomic.LongAdder;
+
+/** Reads, calibrates, resamples, levels, rejects and averages, band by band. */
+final class Combiner {
+    private final Workers workers;
+    private final StackSettings settings;
+    private final List<Placed> placed;
+    private final int width;
+    private final int height;
+    private final LongAdder offered = new LongAdder();
+    private final LongAdder used = new LongAdder();
+
+    /**
+     * @param width pixels of the stack
+     */
+    Combiner(Workers workers, StackSettings settings, List<Placed> placed, int width, int height) {
+        this.workers = workers;
+        this.settings = settings;
+        this.placed = placed;
+        this.width = width;
+        this.height = height;
+    }
+
+    /** One plane of the stack; NaN where no sub reaches. */
+    float[] plane(Mosaic.Plane plane, int index, Progress progress) {
+        float[] out = new float[width * height];
+        // Half for the resampled band of every sub, half for the raw rows being read.
+        long bandBytes = (long) width * Float.BYTES * placed.size();
+        int rows = (int) Math.max(8, Math.min(height, settings.maxMemoryBytes() / 2 / bandBytes));
+        float[][] band = new float[placed.size()][];
+        for (int first = 0; first < height; first += rows) {
+            int from = first;
+            int count = Math.min(rows, height - first);
+            progress.step("stacking rows " + (first + 1) + " to " + (first + count), (double) first / height);
+            workers.forEach(placed.size(), i -> band[i] = resampled(placed.get(i), plane, index, from, count));
+            workers.forEach(count, row -> row(band, row, out, from));
+        }
+        return out;
+    }
+
+    private void row(float[][] band, int row, float[] out, int from) {
+        long[] packed = new long[placed.size()];
+        float[] sorted = new float[placed.size()];
+        long kept = 0;
+        long there = 0;
+        for (int x = 0; x < width; x++) {
+            int n = 0;
+            for (int i = 0; i < band.length; i++) {
+                float v = band[i][row * width + x];
+                if (!Float.isNaN(v)) {
+                    packed[n++] = pack(v, i);
+                }
+            }
+            Arrays.sort(packed, 0, n);
+            for (int k = 0; k < n; k++) {
+                sorted[k] = value(packed[k]);
+            }
+            long range = settings.rejection().belonging(sorted, n);
+            double sum = 0;
+            double weights = 0;
+            for (int k = Rejection.low(range); k < Rejection.high(range); k++) {
+                double w = placed.get((int) packed[k]).weight();
+                sum += w * sorted[k];
+                weights += w;
+            }
+            out[(from + row) * width + x] = n == 0 ? Float.NaN : (float) (sum / weights);
+            kept += Rejection.high(range) - Rejection.low(range);
+            there += n;
+        }
+        offered.add(there);
+        used.add(kept);
+    }
+
+    /** A number that sorts as the value does, with the sub's place behind it (IEEE 754: floats sort as their bits, but for the sign). */
+    private static long pack(float value, int index) {
+        int bits = Float.floatToRawIntBits(value);
+        int sortable = bits ^ (bits >> 31 & 0x7fffffff);
+        return (long) sortable << 32 | index;
+    }
+
+    private static float value(long packed) {
+        int sortable = (int) (packed >> 32);
+        return Float.intBitsToFloat(sortable ^ (sortable >> 31 & 0x7fffffff));
+    }
+
+    /** Share of all values that the rejection left out. */
+    double rejectedFraction() {
+        return offered.sum() == 0 ? 0 : 1 - (double) used.sum() / offered.sum();
+    }
+
+    /** One sub's contribution to a band of the stack; reads just the rows of the sub that fall into it. */
+    private float[] resampled(Placed one, Mosaic.Plane plane, int index, int firstRow, int rows) {
+        float[] out = aligned(one, plane, firstRow, rows);
+        for (int row = 0; row < rows; row++) {
+            one.levellings().get(index).apply(out, row * width, firstRow + row + 1);
+        }
+        return out;
+    }
+
+    private float[] aligned(Placed one, Mosaic.Plane plane, int firstRow, int rows) {
+        PlaneTransform t = one.transform();
+        if (t.equals(PlaneTransform.IDENTITY)) {
+            return one.sub().rows(firstRow, rows, plane);
+        }
+        int sourceWidth = one.sub().source().width();
+        int sourceHeight = one.sub().source().height();
+        double low = Double.POSITIVE_INFINITY;
+        double high = Double.NEGATIVE_INFINITY;
+        for (int x : new int[] {1, width}) {
+            for (int y : new int[] {firstRow + 1, firstRow + rows}) {
+                low = Math.min(low, t.y(x, y));
+                high = Math.max(high, t.y(x, y));
+            }
+        }
+        float[] out = new float[rows * width];
+        int from = (int) Math.max(0, Math.floor(low) - 1 - Lanczos.REACH);
+        int to = (int) Math.min(sourceHeight, Math.ceil(high) + Lanczos.REACH + 1);
+        if (to - from < 2 * Lanczos.REACH) {
+            Arrays.fill(out, Float.NaN);
+            return out;
+        }
+        float[] source = one.sub().rows(from, to - from, plane);
+        for (int row = 0; row < rows; row++) {
+            int y = firstRow + row + 1;
+            for (int x = 1; x <= width; x++) {
+                out[row * width + x - 1] =
+                        Lanczos.at(source, sourceWidth, to - from, t.x(x, y) - 1, t.y(x, y) - 1 - from);
+            }
+        }
+        return out;
+    }
+}

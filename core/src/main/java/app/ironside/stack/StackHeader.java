@@ -1,0 +1,91 @@
+package app.ironside.stack;
+
+import app.ironside.image.Header;
+import app.ironside.solve.Wcs;
+import java.time.Instant;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalDouble;
+import java.util.Set;
+
+/** What a stack's header says: what all subs say, and what is true of their sum. */
+final class StackHeader {
+    /** Colours lie side by side in the subs; in the stack each has a plane. */
+    private static final Set<String> MOSAIC =
+            Set.of("BAYERPAT", "XBAYROFF", "YBAYROFF", "CFA_PAT", "CFAPAT", "COLORTYP", "MOSAIC", "ROWORDER");
+
+    private StackHeader() {}
+
+    /** What all subs say, and what is true of their sum; the cards of one sub do not stand for the stack. */
+    static Header of(Sub reference, List<Placed> placed, Rejection rejection) {
+        List<Header> each = placed.stream().map(p -> p.sub().source().header()).toList();
+        double seconds =
+                each.stream().mapToDouble(h -> h.exposureSeconds().orElse(0)).sum();
+        Header own = reference.source().header();
+        Header header = Header.shared(each)
+                .without(MOSAIC::contains)
+                .without(Wcs::isWcsKeyword)
+                .withAll(own.without(keyword -> !Wcs.isWcsKeyword(keyword)).values()) // the stack lies on its grid
+                .with("NCOMBINE", placed.size())
+                .with("EXPTIME", seconds)
+                .with("TOTALEXP", seconds)
+                .with("IMAGETYP", "Stack")
+                .with(
+                        "PEDESTAL",
+                        own.number("PEDESTAL").orElse(0)
+                                + reference.calibrator().pedestalAdu());
+        // A mean of N subs counts N times the electrons to a unit.
+        OptionalDouble gain = header.number("EGAIN");
+        if (gain.isPresent()) {
+            header = header.with("EGAIN", gain.getAsDouble() * placed.size());
+        }
+        header = header.withAll(span(each).values());
+        for (String step : reference.calibrator().steps()) {
+            header = header.withHistory(step);
+        }
+        header = header.withHistory("aligned on " + reference.source().file().getFileName() + ", Lanczos-3");
+        double x = (reference.source().width() + 1) / 2.0;
+        double y = (reference.source().height() + 1) / 2.0;
+        double heaviest = placed.stream().mapToDouble(Placed::weight).max().orElse(1);
+        for (Placed p : placed) {
+            header = header.withHistory(String.format(
+                    java.util.Locale.ROOT,
+                    "%s middle dx %.2f dy %.2f turn %.3f light %.3f level %+.1f weight %.3f",
+                    p.sub().source().file().getFileName(),
+                    p.transform().x(x, y) - x,
+                    p.transform().y(x, y) - y,
+                    p.transform().turnDeg(),
+                    p.light(),
+                    p.levellings().get(0).levelAdu(),
+                    p.weight() / heaviest));
+        }
+        return header.withHistory("combined by weighted mean, rejection " + rejection.word());
+    }
+
+    /** From the first start to the last end (FITS standard 4.0, section 9.5), where every sub tells both. */
+    private static Header span(List<Header> each) {
+        Header times = Header.EMPTY;
+        if (each.stream()
+                .allMatch(h -> h.start().isPresent() && h.exposureSeconds().isPresent())) {
+            times = times.with(
+                            "DATE-OBS",
+                            stamp(each.stream()
+                                    .map(h -> h.start().orElseThrow())
+                                    .min(Comparator.naturalOrder())))
+                    .with(
+                            "DATE-END",
+                            stamp(each.stream()
+                                    .map(h -> h.start()
+                                            .orElseThrow()
+                                            .plusMillis(Math.round(
+                                                    1000 * h.exposureSeconds().orElseThrow())))
+                                    .max(Comparator.naturalOrder())));
+        }
+        return times;
+    }
+
+    private static String stamp(Optional<Instant> time) {
+        return time.orElseThrow().toString().replace("Z", "");
+    }
+}
