@@ -37,6 +37,8 @@ import picocli.CommandLine.TypeConversionException;
             CalibrateVerb.class,
             GradeVerb.class,
             SortVerb.class,
+            DarkroomVerb.class,
+            CombineVerb.class,
             StackVerb.class,
             RehearseVerb.class
         },

@@ -34,6 +34,7 @@ abstract class Verb implements Callable<Integer> {
             JsonMapper.builder().enable(JsonWriteFeature.ESCAPE_NON_ASCII).build();
 
     private static final int LIST_SHOWN = 12;
+    private static final int FEW_FACTS = 8;
 
     @Spec
     private CommandSpec spec;
@@ -80,7 +81,7 @@ abstract class Verb implements Callable<Integer> {
             } else if (value instanceof Collection<?> list) {
                 out.println(indent + fact.getKey() + ": " + (list.isEmpty() ? "none" : list.size()));
                 for (Object item : list.stream().limit(LIST_SHOWN).toList()) {
-                    if (item instanceof Map<?, ?> map && map.values().stream().anyMatch(Collection.class::isInstance)) {
+                    if (item instanceof Map<?, ?> map && hasLists(map)) {
                         print(out, indent + "  ", map);
                     } else {
                         out.println(indent + "  " + line(item));
@@ -96,12 +97,21 @@ abstract class Verb implements Callable<Integer> {
         }
     }
 
+    /** A few facts with lists among them are shown one below the other; many are a line of a table, which tells how long its lists are. */
+    private static boolean hasLists(Map<?, ?> map) {
+        return map.size() <= FEW_FACTS && map.values().stream().anyMatch(Collection.class::isInstance);
+    }
+
     private static String line(Object item) {
         if (item instanceof Map<?, ?> map) {
             return Printable.line(
-                    String.join("  ", map.values().stream().map(String::valueOf).toList()));
+                    String.join("  ", map.values().stream().map(Verb::word).toList()));
         }
         return Printable.line(String.valueOf(item));
+    }
+
+    private static String word(Object value) {
+        return value == null ? "-" : value instanceof Collection<?> list ? list.size() + " listed" : value.toString();
     }
 
     /** Progress on standard error; an interrupted process cancels the work. */

@@ -25,6 +25,11 @@ public final class MasterBuilder {
      */
     public static final double KAPPA = 3.5;
 
+    private static final int FEWEST_TO_CLIP = 5;
+
+    /** Pixels of a mosaic's pattern. */
+    private static final int PHASES = 4;
+
     private static final long BAND_VALUES = 24_000_000;
 
     private final Workers workers;
@@ -50,7 +55,7 @@ public final class MasterBuilder {
             }
             FitsBands first = sources.get(0);
             subtract.ifPresent(s -> mustMatch(first, s));
-            double[] scale = kind == MasterKind.FLAT ? levels(sources, subtract, progress) : ones(sources.size());
+            double[][] scale = kind == MasterKind.FLAT ? levels(sources, subtract, progress) : ones(sources.size());
             float[] out = new float[first.width() * first.height()];
             int rows = (int) Math.max(1, BAND_VALUES / ((long) first.width() * sources.size()));
             for (int row = 0; row < first.height(); row += rows) {
@@ -63,9 +68,11 @@ public final class MasterBuilder {
         }
     }
 
-    private static double[] ones(int n) {
-        double[] ones = new double[n];
-        Arrays.fill(ones, 1);
+    private static double[][] ones(int n) {
+        double[][] ones = new double[n][PHASES];
+        for (double[] one : ones) {
+            Arrays.fill(one, 1);
+        }
         return ones;
     }
 
@@ -89,73 +96,111 @@ public final class MasterBuilder {
                         + first.file().getFileName());
     }
 
-    /** Level of each flat: the median of the middle third of its rows and columns, where vignetting is least. */
-    private static double[] levels(List<FitsBands> sources, Optional<Frame> subtract, Progress progress) {
-        double[] levels = new double[sources.size()];
+    /**
+     * Level of each flat: the median of the middle third of its rows and columns, where vignetting is least; of a mosaic one for each pixel of
+     * its pattern, so that the colour of the panel or the sky is not taken for that of the sensor.
+     */
+    private static double[][] levels(List<FitsBands> sources, Optional<Frame> subtract, Progress progress) {
+        double[][] levels = new double[sources.size()][];
         for (int i = 0; i < levels.length; i++) {
             progress.step("levelling flats", (double) i / levels.length);
             FitsBands source = sources.get(i);
+            boolean mosaic = source.header()
+                    .text("BAYERPAT")
+                    .filter(pattern -> pattern.matches("(?i)[RGB]{4}"))
+                    .isPresent();
             int from = source.height() / 3;
-            int left = source.width() / 3;
-            int rows = Math.max(1, source.height() / 3);
-            int columns = Math.max(1, source.width() / 3);
-            float[] band = source.rows(from, rows);
-            float[] middle = new float[rows * columns];
-            int n = 0;
-            for (int row = 0; row < rows; row++) {
-                for (int column = left; column < left + columns; column++) {
-                    int at = row * source.width() + column;
-                    float base = subtract.isPresent() ? subtract.get().pixels()[from * source.width() + at] : 0;
-                    if (Float.isFinite(band[at] - base)) {
-                        middle[n++] = band[at] - base;
-                    }
+            int rows = Math.max(Math.min(2, source.height()), source.height() / 3);
+            float[] band = source.rows(from, Math.min(rows, source.height() - from));
+            levels[i] = new double[PHASES];
+            for (int phase = 0; phase < PHASES; phase++) {
+                levels[i][phase] =
+                        mosaic || phase == 0 ? level(source, band, from, subtract, mosaic, phase) : levels[i][0];
+                if (!(levels[i][phase] > 0)) {
+                    throw new BadInputException(
+                            source.file().toString(), "has no light in it", "a flat well above its bias");
                 }
-            }
-            levels[i] = n == 0 ? Double.NaN : Statistics.median(Arrays.copyOf(middle, n));
-            if (!(levels[i] > 0)) {
-                throw new BadInputException(
-                        source.file().toString(), "has no light in it", "a flat well above its bias");
             }
         }
         return levels;
     }
 
+    private static double level(
+            FitsBands source, float[] band, int firstRow, Optional<Frame> subtract, boolean mosaic, int phase) {
+        int width = source.width();
+        int left = width / 3;
+        int columns = Math.max(Math.min(2, width), width / 3);
+        int rows = band.length / width;
+        float[] middle = new float[rows * columns];
+        int n = 0;
+        for (int row = 0; row < rows; row++) {
+            for (int column = left; column < Math.min(width, left + columns); column++) {
+                int at = row * width + column;
+                float base = subtract.isPresent() ? subtract.get().pixels()[firstRow * width + at] : 0;
+                boolean counts = !mosaic || phase(column, firstRow + row) == phase;
+                if (counts && Float.isFinite(band[at] - base)) {
+                    middle[n++] = band[at] - base;
+                }
+            }
+        }
+        return n == 0 ? Double.NaN : Statistics.median(Arrays.copyOf(middle, n));
+    }
+
+    /** Which of the four pixels of a mosaic's pattern. */
+    private static int phase(int column, int row) {
+        return row % 2 * 2 + column % 2;
+    }
+
     private void band(
-            List<FitsBands> sources, int firstRow, int rows, Optional<Frame> subtract, double[] scale, float[] out) {
+            List<FitsBands> sources, int firstRow, int rows, Optional<Frame> subtract, double[][] scale, float[] out) {
         int n = sources.size();
         float[][] values = new float[n][];
         for (int i = 0; i < n; i++) {
             values[i] = sources.get(i).rows(firstRow, rows);
         }
         int width = sources.get(0).width();
-        double quantum =
-                sources.get(0).quantum() / Arrays.stream(scale).average().orElse(1);
+        double quantum = sources.get(0).quantum() / mean(scale);
         workers.forEach(rows, row -> {
             float[] column = new float[n];
             for (int x = 0; x < width; x++) {
                 int at = (firstRow + row) * width + x;
                 float base = subtract.isPresent() ? subtract.get().pixels()[at] : 0;
                 for (int i = 0; i < n; i++) {
-                    column[i] = (float) ((values[i][row * width + x] - base) / scale[i]);
+                    column[i] = (float) ((values[i][row * width + x] - base) / scale[i][phase(x, firstRow + row)]);
                 }
                 out[at] = (float) clippedMean(column, quantum);
             }
         });
     }
 
-    /** Mean without outliers; the spread of fewer than five values is too uncertain to clip by. */
+    /**
+     * Mean without outliers; the spread of fewer than five values is too uncertain to clip by.
+     *
+     * @param values reordered
+     */
     private static double clippedMean(float[] values, double quantum) {
-        if (values.length < 5) {
-            double sum = 0;
-            for (float v : values) {
-                sum += v;
+        int n = 0;
+        for (float v : values) {
+            if (Float.isFinite(v)) {
+                values[n++] = v;
             }
-            return sum / values.length;
         }
-        return Statistics.clipped(values, KAPPA, quantum).centre();
+        if (n < FEWEST_TO_CLIP) {
+            double sum = 0;
+            for (int i = 0; i < n; i++) {
+                sum += values[i];
+            }
+            return n == values.length ? sum / n : Double.NaN;
+        }
+        Statistics.sort(values, n);
+        return Statistics.clippedMean(values, n, KAPPA, quantum);
     }
 
-    private static Header header(MasterKind kind, List<FitsBands> sources, double[] scale) {
+    private static double mean(double[][] scale) {
+        return Arrays.stream(scale).flatMapToDouble(Arrays::stream).average().orElse(1);
+    }
+
+    private static Header header(MasterKind kind, List<FitsBands> sources, double[][] scale) {
         Header header = Header.shared(sources.stream().map(FitsBands::header).toList())
                 .with("IMAGETYP", "Master " + kind.word())
                 .with("NCOMBINE", sources.size());
@@ -167,7 +212,7 @@ public final class MasterBuilder {
                     "CCD-TEMP", Arrays.stream(temperatures).average().orElseThrow());
         }
         if (kind == MasterKind.FLAT) {
-            header = header.with("FLATLEVL", Arrays.stream(scale).average().orElseThrow());
+            header = header.with("FLATLEVL", mean(scale));
         }
         for (FitsBands source : sources) {
             header = header.withHistory("combined " + source.file().getFileName());

@@ -218,8 +218,22 @@ public final class FitsBands implements AutoCloseable {
         }
         buffer.flip();
         float[] out = new float[rows * width];
-        for (int i = 0; i < out.length; i++) {
-            out[i] = value(buffer);
+        if (bitpix == 16 && blank.isEmpty()) {
+            // What cameras write; a whole array at a time is several times as fast.
+            short[] stored = new short[out.length];
+            buffer.asShortBuffer().get(stored);
+            for (int i = 0; i < out.length; i++) {
+                out[i] = (float) (zero + scale * stored[i]);
+            }
+        } else if (bitpix == -32) {
+            buffer.asFloatBuffer().get(out);
+            for (int i = 0; i < out.length && (zero != 0 || scale != 1); i++) {
+                out[i] = (float) (zero + scale * out[i]);
+            }
+        } else {
+            for (int i = 0; i < out.length; i++) {
+                out[i] = value(buffer);
+            }
         }
         return out;
     }

@@ -14,6 +14,9 @@ public final class BlockNoise {
     /** Wider than the kernel that resamples reaches with any weight, narrower than most that one looks for. */
     public static final int BLOCK_PX = 4;
 
+    /** Where colours were filled in from neighbours two pixels away, alike reaches further. */
+    public static final int MOSAIC_BLOCK_PX = 12;
+
     /** About stars, in half-flux radii: nine tenths and more of a star's light (Moffat profile) lie within. */
     private static final double STAR_RADII = 4;
 
@@ -36,49 +39,50 @@ public final class BlockNoise {
      * Measures a picture, by second differences along rows, so that gradients and wide nebulae do not count as noise.
      *
      * @param stars of the picture; blocks they touch are left out while enough are left
+     * @param block pixels along each side of a block
      */
-    public static Measured of(Frame picture, StarField stars) {
-        int across = picture.width() / BLOCK_PX;
-        int up = picture.height() / BLOCK_PX;
-        float[] means = means(picture, across, up);
+    public static Measured of(Frame picture, StarField stars, int block) {
+        int across = picture.width() / block;
+        int up = picture.height() / block;
+        float[] means = means(picture, across, up, block);
         double[] all = differences(means, across, up);
         float[] starless = means.clone();
         for (Star star : stars.stars()) {
-            blot(star, starless, across, up);
+            blot(star, starless, across, up, block);
         }
         double[] between = differences(starless, across, up);
         double[] used = between.length >= ENOUGH ? between : all;
         if (used.length == 0) {
             return new Measured(0, 0);
         }
-        return new Measured(Statistics.noise(used) / SECOND_DIFFERENCE * BLOCK_PX, used.length);
+        return new Measured(Statistics.noise(used) / SECOND_DIFFERENCE * block, used.length);
     }
 
     /** NaN where a pixel of the block has no value. */
-    private static float[] means(Frame picture, int across, int up) {
+    private static float[] means(Frame picture, int across, int up, int block) {
         float[] means = new float[across * up];
         float[] pixels = picture.pixels();
         for (int by = 0; by < up; by++) {
             for (int bx = 0; bx < across; bx++) {
                 double sum = 0;
-                for (int y = 0; y < BLOCK_PX; y++) {
-                    int from = (by * BLOCK_PX + y) * picture.width() + bx * BLOCK_PX;
-                    for (int x = 0; x < BLOCK_PX; x++) {
+                for (int y = 0; y < block; y++) {
+                    int from = (by * block + y) * picture.width() + bx * block;
+                    for (int x = 0; x < block; x++) {
                         sum += pixels[from + x];
                     }
                 }
-                means[by * across + bx] = (float) (sum / (BLOCK_PX * BLOCK_PX));
+                means[by * across + bx] = (float) (sum / (block * block));
             }
         }
         return means;
     }
 
-    private static void blot(Star star, float[] means, int across, int up) {
+    private static void blot(Star star, float[] means, int across, int up, int block) {
         double reach = STAR_RADII * star.halfFluxRadiusPx();
-        int left = (int) Math.max(0, (star.x() - 1 - reach) / BLOCK_PX);
-        int right = (int) Math.min(across - 1, (star.x() - 1 + reach) / BLOCK_PX);
-        int low = (int) Math.max(0, (star.y() - 1 - reach) / BLOCK_PX);
-        int high = (int) Math.min(up - 1, (star.y() - 1 + reach) / BLOCK_PX);
+        int left = (int) Math.max(0, (star.x() - 1 - reach) / block);
+        int right = (int) Math.min(across - 1, (star.x() - 1 + reach) / block);
+        int low = (int) Math.max(0, (star.y() - 1 - reach) / block);
+        int high = (int) Math.min(up - 1, (star.y() - 1 + reach) / block);
         for (int by = low; by <= high; by++) {
             for (int bx = left; bx <= right; bx++) {
                 means[by * across + bx] = Float.NaN;

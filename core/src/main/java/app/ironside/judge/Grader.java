@@ -35,7 +35,7 @@ public final class Grader {
     private static final double WORTH_NAMING = 0.25;
 
     /** The air's own ups and downs of star size. */
-    private static final double SIZE_WORTH_NAMING = 0.35;
+    private static final double SIZE_WORTH_NAMING = 0.3;
 
     /** Showing less of the field than this, it is of another. */
     static final double LEAST_OVERLAP = 0.5;

@@ -110,7 +110,8 @@ public final class Looks {
                 facts,
                 field,
                 PixelNoise.of(frame, facts.bayer().isPresent()),
-                BlockNoise.of(frame, field));
+                BlockNoise.of(
+                        frame, field, facts.bayer().isPresent() ? BlockNoise.MOSAIC_BLOCK_PX : BlockNoise.BLOCK_PX));
     }
 
     /** What each shows beside the others, in the order given. */

@@ -74,6 +74,10 @@ final class Matching {
                         darkRules(f),
                         nearest(f),
                         why));
+        if (flat.isPresent() && flatDark.isEmpty() && bias.isPresent()) {
+            why.removeIf(w -> w.startsWith("No flat dark"));
+            why.add("Flat dark: none of the flats' own exposure; the bias is taken off them instead.");
+        }
         return new Match(lights, dark, bias, flat, flatDark, why);
     }
 

@@ -128,13 +128,7 @@ final class Combiner {
             return out;
         }
         float[] source = one.sub().rows(from, to - from, plane);
-        for (int row = 0; row < rows; row++) {
-            int y = firstRow + row + 1;
-            for (int x = 1; x <= width; x++) {
-                out[row * width + x - 1] =
-                        Lanczos.at(source, sourceWidth, to - from, t.x(x, y) - 1, t.y(x, y) - 1 - from);
-            }
-        }
+        Resampling.band(source, sourceWidth, to - from, from, t, out, width, firstRow, rows);
         return out;
     }
 }

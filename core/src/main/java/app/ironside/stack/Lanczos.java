@@ -93,6 +93,64 @@ final class Lanczos {
         return sum < lowest ? lowest : sum;
     }
 
+    /**
+     * A row at places that lie evenly along it: the first of two passes.
+     *
+     * @param from where the row begins in {@code rows}
+     * @param start column of the first place, from 0
+     * @param step between places
+     * @param out receives {@code count} values from {@code outFrom} on; NaN where the row does not reach
+     */
+    static void along(
+            float[] rows, int from, int width, double start, double step, float[] out, int outFrom, int count) {
+        for (int i = 0; i < count; i++) {
+            double column = start + i * step;
+            int c = (int) column;
+            if (column < REACH - 1 || c + REACH >= width) {
+                out[outFrom + i] = Float.NaN;
+                continue;
+            }
+            float[] w = WEIGHTS[(int) ((column - c) * STEPS + 0.5)];
+            int at = from + c - REACH + 1;
+            out[outFrom + i] = held(w, rows[at], rows[at + 1], rows[at + 2], rows[at + 3], rows[at + 4], rows[at + 5]);
+        }
+    }
+
+    /**
+     * A row between rows, the second pass: column i of the result lies at row {@code start + i * step}.
+     *
+     * @param rows in the band
+     */
+    static void across(float[] band, int width, int rows, double start, double step, float[] out, int outFrom) {
+        for (int i = 0; i < width; i++) {
+            double row = start + i * step;
+            int r = (int) row;
+            if (row < REACH - 1 || r + REACH >= rows) {
+                out[outFrom + i] = Float.NaN;
+                continue;
+            }
+            float[] w = WEIGHTS[(int) ((row - r) * STEPS + 0.5)];
+            int at = (r - REACH + 1) * width + i;
+            out[outFrom + i] = held(
+                    w,
+                    band[at],
+                    band[at + width],
+                    band[at + 2 * width],
+                    band[at + 3 * width],
+                    band[at + 4 * width],
+                    band[at + 5 * width]);
+        }
+    }
+
+    /** Six values weighed, not far below the darkest of the inner four; NaN if one is missing. */
+    private static float held(float[] w, float a, float b, float c, float d, float e, float f) {
+        float sum = w[0] * a + w[1] * b + w[2] * c + w[3] * d + w[4] * e + w[5] * f;
+        float low = lesser(lesser(b, c), lesser(d, e));
+        float high = greater(greater(b, c), greater(d, e));
+        float lowest = low - DARK_MARGIN * (high - low);
+        return sum < lowest ? lowest : sum;
+    }
+
     private static float lesser(float a, float b) {
         return a < b ? a : b;
     }

@@ -34,15 +34,27 @@ record Levelling(double light, double[] surface, int width, int height) {
     /**
      * Fits it.
      *
-     * @param transform from the reference's pixels to the sub's
+     * @param reference whose sky counts
+     * @param toReference from the stack's pixels to the reference's
+     * @param toSub from the stack's pixels to the sub's
+     * @param light of the sub's stars over the reference's
+     * @param width pixels of the stack
      */
-    static Levelling of(SkyGrid reference, SkyGrid sub, PlaneTransform transform, double light, int width, int height) {
+    static Levelling of(
+            SkyGrid reference,
+            PlaneTransform toReference,
+            SkyGrid sub,
+            PlaneTransform toSub,
+            double light,
+            int width,
+            int height) {
         List<double[]> rows = new ArrayList<>();
         List<Double> values = new ArrayList<>();
         for (int cell = 0; cell < SkyGrid.ACROSS * SkyGrid.UP; cell++) {
-            double x = reference.x(cell);
-            double y = reference.y(cell);
-            double difference = reference.level(cell) - sub.at(transform.x(x, y), transform.y(x, y)) / light;
+            double x = (cell % SkyGrid.ACROSS + 0.5) * width / SkyGrid.ACROSS + 0.5;
+            double y = ((double) (cell / SkyGrid.ACROSS) + 0.5) * height / SkyGrid.UP + 0.5;
+            double difference = reference.at(toReference.x(x, y), toReference.y(x, y))
+                    - sub.at(toSub.x(x, y), toSub.y(x, y)) / light;
             if (Double.isFinite(difference)) {
                 rows.add(terms(2 * x / width - 1, 2 * y / height - 1));
                 values.add(difference);

@@ -1,7 +1,6 @@
 package app.ironside.stack;
 
 import app.ironside.image.Statistics;
-import java.util.Arrays;
 
 /** Schools of leaving out, at one pixel, the values that do not belong: satellites, aircraft, cosmic rays, hot pixels. */
 public enum Rejection {
@@ -56,9 +55,7 @@ public enum Rejection {
             kept[0] = 0;
             return Float.NaN;
         }
-        if (n > 1) {
-            Arrays.sort(values, 0, n);
-        }
+        Statistics.sort(values, n);
         long range = belonging(values, n);
         return mean(values, low(range), high(range), kept);
     }
@@ -110,6 +107,9 @@ public enum Rejection {
     }
 
     private long clip(float[] sorted, int n) {
+        if (Statistics.noneStandsOut(sorted, 0, n, KAPPA)) {
+            return range(0, n);
+        }
         int low = 0;
         int high = n;
         // Among few values one outlier lifts their deviation so much that it cannot stand out: it is held against the

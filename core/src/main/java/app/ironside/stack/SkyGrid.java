@@ -50,19 +50,6 @@ final class SkyGrid {
         return n == 0 ? Double.NaN : Statistics.median(Arrays.copyOf(values, n));
     }
 
-    /** FITS pixel in the middle of a cell. */
-    double x(int cell) {
-        return (cell % ACROSS + 0.5) * width / ACROSS + 0.5;
-    }
-
-    double y(int cell) {
-        return (cell / ACROSS + 0.5) * height / UP + 0.5;
-    }
-
-    double level(int cell) {
-        return levels[cell];
-    }
-
     double middle() {
         double[] known = Arrays.stream(levels).filter(Double::isFinite).toArray();
         return known.length == 0 ? 0 : Statistics.median(known);

@@ -2,6 +2,7 @@ package app.ironside.stack;
 
 import app.ironside.image.Header;
 import app.ironside.solve.Wcs;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Comparator;
 import java.util.List;
@@ -18,7 +19,7 @@ final class StackHeader {
     private StackHeader() {}
 
     /** What all subs say, and what is true of their sum; the cards of one sub do not stand for the stack. */
-    static Header of(Sub reference, List<Placed> placed, Rejection rejection) {
+    static Header of(Stacker.Grid grid, Sub reference, List<Placed> placed, Rejection rejection) {
         List<Header> each = placed.stream().map(p -> p.sub().source().header()).toList();
         double seconds =
                 each.stream().mapToDouble(h -> h.exposureSeconds().orElse(0)).sum();
@@ -26,7 +27,6 @@ final class StackHeader {
         Header header = Header.shared(each)
                 .without(MOSAIC::contains)
                 .without(Wcs::isWcsKeyword)
-                .withAll(own.without(keyword -> !Wcs.isWcsKeyword(keyword)).values()) // the stack lies on its grid
                 .with("NCOMBINE", placed.size())
                 .with("EXPTIME", seconds)
                 .with("TOTALEXP", seconds)
@@ -35,6 +35,10 @@ final class StackHeader {
                         "PEDESTAL",
                         own.number("PEDESTAL").orElse(0)
                                 + reference.calibrator().pedestalAdu());
+        if (grid.field() == reference.look().field()) {
+            header = header.withAll(
+                    own.without(keyword -> !Wcs.isWcsKeyword(keyword)).values());
+        }
         // A mean of N subs counts N times the electrons to a unit.
         OptionalDouble gain = header.number("EGAIN");
         if (gain.isPresent()) {
@@ -44,9 +48,9 @@ final class StackHeader {
         for (String step : reference.calibrator().steps()) {
             header = header.withHistory(step);
         }
-        header = header.withHistory("aligned on " + reference.source().file().getFileName() + ", Lanczos-3");
-        double x = (reference.source().width() + 1) / 2.0;
-        double y = (reference.source().height() + 1) / 2.0;
+        header = header.withHistory("aligned on " + Path.of(grid.name()).getFileName() + ", Lanczos-3");
+        double x = (grid.field().width() + 1) / 2.0;
+        double y = (grid.field().height() + 1) / 2.0;
         double heaviest = placed.stream().mapToDouble(Placed::weight).max().orElse(1);
         for (Placed p : placed) {
             header = header.withHistory(String.format(

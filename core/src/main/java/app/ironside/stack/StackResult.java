@@ -10,6 +10,7 @@ import java.util.List;
  *
  * @param picture in the reference frame's orientation, NaN where no sub reaches; of a mosaic the mean of what its pixels see
  * @param planes the picture, or its red, green and blue
+ * @param grid its pixels, for stacks of other filters
  * @param contributions the subs that entered
  * @param rejected the others with the reason
  * @param rejectedPixelFraction share of pixel values left out by the rejection
@@ -21,6 +22,7 @@ import java.util.List;
 public record StackResult(
         Frame picture,
         List<Frame> planes,
+        Stacker.Grid grid,
         List<Contribution> contributions,
         List<Rejected> rejected,
         Path reference,

@@ -24,8 +24,11 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.atomic.AtomicInteger;
 
 /**
  * Stacks subs: measures each, grades them, chooses the reference, registers the others on it by their stars, brings each to the reference's
@@ -38,6 +41,9 @@ public final class Stacker {
 
     /** Stars of a sub that lies well on the reference are nearer to theirs; beyond it is another field, or drawn out of shape. */
     private static final double WORST_FIT_PX = 1.5;
+
+    /** Frames of more pixels are measured one at a time: two of them would double the memory. */
+    private static final long LARGE_PIXELS = 8_000_000;
 
     private final StarSearch finder;
     private final Workers workers;
@@ -56,14 +62,25 @@ public final class Stacker {
      * @throws BadInputException if a file is no whole FITS image, sizes or mosaics differ, or nothing can be kept
      */
     public StackResult stack(List<Path> files, Calibrator calibrator, Progress progress) {
-        return stack(files.stream().map(f -> new Light(f, calibrator)).toList(), progress);
+        return stack(files.stream().map(f -> new Light(f, calibrator)).toList(), Optional.empty(), progress);
     }
 
     /** A raw light with its own calibration. */
     public record Light(Path file, Calibrator calibrator) {}
 
-    /** As above, each light with its own calibration: of several nights, or exposures. */
-    public StackResult stack(List<Light> lights, Progress progress) {
+    /**
+     * The pixels that stacks of several filters share.
+     *
+     * @param field stars to align by
+     */
+    public record Grid(String name, StarField field) {}
+
+    /**
+     * As above, each light with its own calibration: of several nights, or exposures.
+     *
+     * @param grid onto which it is laid; empty for the reference's own
+     */
+    public StackResult stack(List<Light> lights, Optional<Grid> grid, Progress progress) {
         Check.atLeast("lights", lights.size(), 1);
         List<Sub> subs = new ArrayList<>();
         try {
@@ -77,8 +94,16 @@ public final class Stacker {
             Sub reference = good.stream()
                     .min(Comparator.comparingDouble(Sub::referenceCost))
                     .orElseThrow();
-            List<Placed> placed = place(reference, good, rejected, progress);
-            return combine(reference, placed, rejected, progress);
+            Grid laid = grid.orElseGet(() -> new Grid(
+                    reference.source().file().toString(), reference.look().field()));
+            List<Placed> placed = place(laid, reference, good, rejected, progress);
+            if (placed.isEmpty()) {
+                throw new BadInputException(
+                        lights.size() + " lights",
+                        "none shows the stars of " + laid.name(),
+                        "lights of the field that the other filters show");
+            }
+            return combine(laid, reference, placed, rejected, progress);
         } finally {
             subs.forEach(s -> s.source().close());
         }
@@ -87,30 +112,35 @@ public final class Stacker {
     private void measure(List<Light> lights, Progress progress, List<Sub> subs) {
         Looks looks = new Looks(finder);
         for (int i = 0; i < lights.size(); i++) {
-            Path file = lights.get(i).file();
-            Calibrator calibrator = lights.get(i).calibrator();
-            progress.step("measuring " + file.getFileName(), 0.4 * i / lights.size());
-            FitsBands source = FitsBands.open(file);
+            FitsBands source = FitsBands.open(lights.get(i).file());
             Optional<Mosaic> mosaic = FrameFacts.bayer(source.header()).map(Mosaic::new);
-            Sub opened = new Sub(source, calibrator, mosaic, null, List.of());
-            subs.add(opened);
-            mustMatch(subs.get(0), opened);
-            calibrator.mustFit(source.width(), source.height());
-            float[] pixels = source.rows(0, source.height());
-            calibrator.apply(pixels, source.width(), 0);
-            Frame frame = new Frame(source.width(), source.height(), pixels, source.header());
-            Looks.Measured look = looks.measure(file, frame);
-            subs.set(
-                    i,
-                    new Sub(
-                            source,
-                            calibrator,
-                            mosaic,
-                            look,
-                            planes(mosaic).stream()
-                                    .map(plane -> SkyGrid.of(frame, mosaic, plane))
-                                    .toList()));
+            subs.add(new Sub(source, lights.get(i).calibrator(), mosaic, null, List.of()));
+            mustMatch(subs.get(0), subs.get(i));
+            lights.get(i).calibrator().mustFit(source.width(), source.height());
         }
+        boolean small =
+                (long) subs.get(0).source().width() * subs.get(0).source().height() < LARGE_PIXELS;
+        AtomicInteger done = new AtomicInteger();
+        (small ? workers : Workers.SERIAL).forEach(lights.size(), i -> {
+            progress.step(
+                    "measuring " + lights.get(i).file().getFileName(), 0.4 * done.getAndIncrement() / lights.size());
+            subs.set(i, measured(subs.get(i), looks));
+        });
+    }
+
+    private static Sub measured(Sub opened, Looks looks) {
+        FitsBands source = opened.source();
+        float[] pixels = source.rows(0, source.height());
+        opened.calibrator().apply(pixels, source.width(), 0);
+        Frame frame = new Frame(source.width(), source.height(), pixels, source.header());
+        return new Sub(
+                source,
+                opened.calibrator(),
+                opened.mosaic(),
+                looks.measure(source.file(), frame),
+                planes(opened.mosaic()).stream()
+                        .map(plane -> SkyGrid.of(frame, opened.mosaic(), plane))
+                        .toList());
     }
 
     private static List<Mosaic.Plane> planes(Optional<Mosaic> mosaic) {
@@ -150,54 +180,66 @@ public final class Stacker {
         return kept;
     }
 
-    private List<Placed> place(Sub reference, List<Sub> subs, List<StackResult.Rejected> rejected, Progress progress) {
-        int width = reference.source().width();
-        int height = reference.source().height();
-        List<Placed> placed = new ArrayList<>();
+    private List<Placed> place(
+            Grid grid, Sub reference, List<Sub> subs, List<StackResult.Rejected> rejected, Progress progress) {
+        int width = grid.field().width();
+        int height = grid.field().height();
+        Map<Sub, Registration> found = new LinkedHashMap<>();
         for (int i = 0; i < subs.size(); i++) {
             Sub sub = subs.get(i);
             progress.step("aligning " + sub.source().file().getFileName(), 0.4 + 0.1 * i / subs.size());
-            Optional<Registration> found = sub == reference
+            Optional<Registration> lies = sub.look().field() == grid.field()
                     ? Optional.of(new Registration(
-                            PlaneTransform.IDENTITY, sub.look().field().stars().size(), 0, 1))
-                    : Registration.of(reference.look().field(), sub.look().field());
-            if (found.isEmpty() || found.get().rmsPx() > WORST_FIT_PX) {
+                            PlaneTransform.IDENTITY, grid.field().stars().size(), 0, 1))
+                    : Registration.of(grid.field(), sub.look().field());
+            if (lies.isPresent() && lies.get().rmsPx() <= WORST_FIT_PX) {
+                found.put(sub, lies.get());
+            } else {
                 rejected.add(new StackResult.Rejected(
                         sub.source().file(),
-                        found.isEmpty()
+                        lies.isEmpty()
                                 ? "wrong-field: its stars do not match the reference's"
                                 : String.format(
                                         java.util.Locale.ROOT,
                                         "its stars lie %.1f px from the reference's after the best fit",
-                                        found.get().rmsPx())));
-                continue;
+                                        lies.get().rmsPx())));
             }
-            Registration r = found.get();
-            double noise = Math.max(1e-9, sub.look().noiseAdu());
-            List<Levelling> levellings = new ArrayList<>();
-            for (int plane = 0; plane < sub.skies().size(); plane++) {
-                levellings.add(
-                        sub == reference
-                                ? Levelling.none(width, height)
-                                : Levelling.of(
-                                        reference.skies().get(plane),
-                                        sub.skies().get(plane),
-                                        r.transform(),
-                                        r.fluxRatio(),
-                                        width,
-                                        height));
-            }
-            placed.add(new Placed(sub, r.transform(), r.fluxRatio(), Math.pow(r.fluxRatio() / noise, 2), levellings));
         }
+        // The reference may be what does not fit the grid; the light of any other is as good a scale.
+        Sub scale = found.containsKey(reference) || found.isEmpty()
+                ? reference
+                : found.keySet().iterator().next();
+        List<Placed> placed = new ArrayList<>();
+        found.forEach((sub, lies) -> placed.add(placed(sub, lies, scale, found.get(scale), width, height)));
         return placed;
     }
 
+    private static Placed placed(Sub sub, Registration lies, Sub scale, Registration there, int width, int height) {
+        double light = lies.fluxRatio() / there.fluxRatio();
+        List<Levelling> levellings = new ArrayList<>();
+        for (int plane = 0; plane < sub.skies().size(); plane++) {
+            levellings.add(
+                    sub == scale
+                            ? Levelling.none(width, height)
+                            : Levelling.of(
+                                    scale.skies().get(plane),
+                                    there.transform(),
+                                    sub.skies().get(plane),
+                                    lies.transform(),
+                                    light,
+                                    width,
+                                    height));
+        }
+        double noise = Math.max(1e-9, sub.look().noiseAdu());
+        return new Placed(sub, lies.transform(), light, Math.pow(light / noise, 2), levellings);
+    }
+
     private StackResult combine(
-            Sub reference, List<Placed> placed, List<StackResult.Rejected> rejected, Progress progress) {
-        int width = reference.source().width();
-        int height = reference.source().height();
+            Grid grid, Sub reference, List<Placed> placed, List<StackResult.Rejected> rejected, Progress progress) {
+        int width = grid.field().width();
+        int height = grid.field().height();
         Combiner combiner = new Combiner(workers, settings, placed, width, height);
-        Header header = StackHeader.of(reference, placed, settings.rejection());
+        Header header = StackHeader.of(grid, reference, placed, settings.rejection());
         List<Mosaic.Plane> planes = planes(reference.mosaic());
         List<Frame> pictures = new ArrayList<>();
         for (int i = 0; i < planes.size(); i++) {
@@ -214,6 +256,7 @@ public final class Stacker {
         return new StackResult(
                 picture,
                 pictures,
+                grid,
                 placed.stream()
                         .map(p -> new StackResult.Contribution(p.sub().source().file(), p.weight() / heaviest(placed)))
                         .toList(),
@@ -228,7 +271,12 @@ public final class Stacker {
                         .mapToDouble(p ->
                                 p.sub().look().field().medianHalfFluxRadiusPx().orElse(Double.NaN))
                         .toArray()),
-                gain(placed, BlockNoise.of(picture, stars)));
+                gain(
+                        placed,
+                        BlockNoise.of(
+                                picture,
+                                stars,
+                                pictures.size() == 1 ? BlockNoise.BLOCK_PX : BlockNoise.MOSAIC_BLOCK_PX)));
     }
 
     private static double heaviest(List<Placed> placed) {

@@ -1,0 +1,412 @@
+package app.ironside.darkroom;
+
+import app.ironside.BadInputException;
+import app.ironside.FileNames;
+import app.ironside.Progress;
+import app.ironside.Workers;
+import app.ironside.calibrate.Calibrator;
+import app.ironside.calibrate.MasterBuilder;
+import app.ironside.calibrate.MasterKind;
+import app.ironside.calibrate.Masters;
+import app.ironside.colour.ColourFiles;
+import app.ironside.colour.ColourPicture;
+import app.ironside.colour.Combination;
+import app.ironside.image.Destination;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.library.FrameKind;
+import app.ironside.library.FrameSet;
+import app.ironside.library.Library;
+import app.ironside.library.Match;
+import app.ironside.solve.Wcs;
+import app.ironside.stack.Rejection;
+import app.ironside.stack.StackResult;
+import app.ironside.stack.StackSettings;
+import app.ironside.stack.Stacker;
+import app.ironside.star.StarSearch;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+
+/**
+ * Develops folders of raw frames: masters of every calibration set that fits some lights, one stack for each target and filter over all its
+ * nights, all filters of a target on one grid, colour pictures of those that are asked for. What a file or a set is wrong in is told and the
+ * rest is done.
+ */
+public final class Darkroom {
+    /**
+     * How to develop.
+     *
+     * @param combinations filters of each colour picture: three for red, green and blue; four with the luminance first; two, of which the
+     *     second is green and blue
+     */
+    public record Settings(Rejection rejection, boolean keepAll, long maxMemoryBytes, List<List<String>> combinations) {
+        public Settings {
+            combinations = List.copyOf(combinations);
+        }
+    }
+
+    /** Finds where a picture lies in the sky. */
+    @FunctionalInterface
+    public interface Placer {
+        Optional<Wcs> place(Frame picture);
+    }
+
+    private final Workers workers;
+    private final StarSearch finder;
+    private final Placer placer;
+    private final Settings settings;
+
+    public Darkroom(Workers workers, StarSearch finder, Placer placer, Settings settings) {
+        this.workers = workers;
+        this.finder = finder;
+        this.placer = placer;
+        this.settings = settings;
+    }
+
+    /**
+     * Reads and develops folders.
+     *
+     * @param out for results; what lies there is no input
+     * @throws BadInputException if a folder is not there or {@code out} takes no files
+     */
+    public Development develop(List<Path> folders, Path out, Progress progress) {
+        Path results = Destination.folder(out, "option --out").toAbsolutePath().normalize();
+        Library library = Library.read(folders, path -> path.startsWith(results), workers, part(progress, 0, 0.05));
+        return develop(library, results, part(progress, 0.05, 0.95));
+    }
+
+    /** Develops what is known already. */
+    public Development develop(Library library, Path out, Progress progress) {
+        Path results = Destination.folder(out, "option --out").toAbsolutePath().normalize();
+        return new Run(library, results, progress).run();
+    }
+
+    private static Progress part(Progress progress, double from, double share) {
+        return (what, done) -> progress.report(what, from + share * done);
+    }
+
+    /** One run. */
+    private final class Run {
+        private final Library library;
+        private final Path out;
+        private final Progress progress;
+        private final Recipe recipe;
+        private final Map<String, Development.MasterFile> masterFiles = new LinkedHashMap<>();
+        private final Map<String, Frame> masterFrames = new HashMap<>();
+        private final List<Development.StackFile> stacks = new ArrayList<>();
+        private final List<Development.PictureFile> pictures = new ArrayList<>();
+        private final List<String> failed = new ArrayList<>();
+        private final Map<String, Path> names = new HashMap<>();
+
+        Run(Library library, Path out, Progress progress) {
+            this.library = library;
+            this.out = out;
+            this.progress = progress;
+            this.recipe = Recipe.in(out);
+        }
+
+        Development run() {
+            List<List<Match>> wanted = stacksWanted();
+            for (int i = 0; i < wanted.size(); i++) {
+                for (Match match : wanted.get(i)) {
+                    Progress step = part(progress, 0.4 * i / wanted.size(), 0.4 / wanted.size());
+                    match.dark().ifPresent(s -> master(s, Optional.empty(), step));
+                    match.bias().ifPresent(s -> master(s, Optional.empty(), step));
+                    match.flatDark().ifPresent(s -> master(s, Optional.empty(), step));
+                    match.flat().ifPresent(s -> master(s, match.flatDark().or(match::bias), step));
+                }
+            }
+            Map<String, Stacker.Grid> grids = new HashMap<>();
+            for (int i = 0; i < wanted.size(); i++) {
+                List<Match> one = wanted.get(i);
+                Progress step = part(progress, 0.4 + 0.5 * i / wanted.size(), 0.5 / wanted.size());
+                try {
+                    stack(one, grids, step);
+                } catch (BadInputException e) {
+                    failed.add(nameOf(one) + ": " + e.getMessage());
+                }
+            }
+            colour(part(progress, 0.9, 0.1));
+            return new Development(
+                    List.copyOf(masterFiles.values()),
+                    stacks,
+                    pictures,
+                    library.matches(),
+                    library.gaps(),
+                    library.unusable(),
+                    failed);
+        }
+
+        /** One for each target, filter and sensor, those with most light first: the first gives its target's grid. */
+        private List<List<Match>> stacksWanted() {
+            Map<String, List<Match>> groups = new LinkedHashMap<>();
+            for (Match match : library.matches()) {
+                FrameSet s = match.lights();
+                String key = String.join(
+                        "\n",
+                        s.target().map(FrameSet::key).orElse(""),
+                        s.filter().orElse("").toLowerCase(Locale.ROOT),
+                        s.widthPx() + "x" + s.heightPx() + "x" + s.planes(),
+                        s.bayer().orElse(""));
+                groups.computeIfAbsent(key, k -> new ArrayList<>()).add(match);
+            }
+            List<List<Match>> wanted = new ArrayList<>(groups.values());
+            wanted.sort(Comparator.comparing((List<Match> g) -> target(g)).thenComparingInt(g -> -frames(g)));
+            return wanted;
+        }
+
+        private int frames(List<Match> group) {
+            return group.stream().mapToInt(m -> m.lights().files().size()).sum();
+        }
+
+        private String target(List<Match> group) {
+            return group.get(0).lights().target().orElse("unnamed");
+        }
+
+        private String filter(List<Match> group) {
+            return group.get(0).lights().filter().orElse("");
+        }
+
+        private String nameOf(List<Match> group) {
+            return (target(group) + " " + filter(group)).strip();
+        }
+
+        /** Makes a set's master, or takes the one that is there. */
+        private void master(FrameSet set, Optional<FrameSet> under, Progress step) {
+            if (set.kind().isMaster() || masterFiles.containsKey(set.id())) {
+                return;
+            }
+            MasterKind kind = kind(set.kind());
+            Path file = named(Destination.folder(out.resolve("masters"), "option --out"), set.id(), ".fits");
+            List<Path> inputs = new ArrayList<>(set.files());
+            under.ifPresent(u -> inputs.addAll(u.files()));
+            String digest = Recipe.digest(inputs, List.of("master", kind.word()));
+            boolean made = recipe.stillTrue(file, digest).isEmpty();
+            if (made) {
+                try {
+                    Frame frame = new MasterBuilder(workers)
+                            .build(
+                                    kind,
+                                    set.files(),
+                                    kind == MasterKind.FLAT ? under.flatMap(this::frame) : Optional.empty(),
+                                    step);
+                    FitsFiles.write(file, frame, FitsFiles.Encoding.FLOAT_32);
+                    recipe.made(file, digest, Optional.empty());
+                } catch (BadInputException e) {
+                    failed.add("master " + set.id() + ": " + e.getMessage());
+                    return;
+                }
+            }
+            masterFiles.put(set.id(), new Development.MasterFile(file, set, made));
+        }
+
+        private MasterKind kind(FrameKind kind) {
+            return switch (kind) {
+                case BIAS -> MasterKind.BIAS;
+                case FLAT -> MasterKind.FLAT;
+                case FLAT_DARK -> MasterKind.FLAT_DARK;
+                default -> MasterKind.DARK;
+            };
+        }
+
+        /** A set's master: made here, or brought along. */
+        private Optional<Frame> frame(FrameSet set) {
+            Path file = set.kind().isMaster()
+                    ? set.files().get(0)
+                    : Optional.ofNullable(masterFiles.get(set.id()))
+                            .map(Development.MasterFile::file)
+                            .orElse(null);
+            return Optional.ofNullable(file).map(f -> masterFrames.computeIfAbsent(set.id(), k -> FitsFiles.read(f)));
+        }
+
+        private void stack(List<Match> group, Map<String, Stacker.Grid> grids, Progress step) {
+            Path folder = Destination.folder(out.resolve("stacks"), "option --out");
+            Path file = named(folder, nameOf(group), ".fits");
+            List<Path> files =
+                    group.stream().flatMap(m -> m.lights().files().stream()).toList();
+            List<String> how = new ArrayList<>(List.of(settings.rejection().word(), "" + settings.keepAll()));
+            List<Path> inputs = new ArrayList<>(files);
+            for (Match m : group) {
+                java.util.stream.Stream.of(m.dark(), m.bias(), m.flat(), m.flatDark())
+                        .flatMap(Optional::stream)
+                        .forEach(s -> {
+                            inputs.addAll(s.files());
+                            how.add(s.id());
+                        });
+            }
+            Optional<Stacker.Grid> grid = Optional.ofNullable(grids.get(target(group)));
+            grid.ifPresent(g -> how.add(g.name()));
+            String digest = Recipe.digest(inputs, how);
+            Optional<Recipe.StackFacts> before = recipe.stillTrue(file, digest).flatMap(Recipe.Entry::stack);
+            if (before.isPresent()) {
+                List<Frame> planes = FitsFiles.readPlanes(file);
+                grids.computeIfAbsent(
+                        target(group), t -> new Stacker.Grid(before.get().reference(), finder.find(planes.get(0))));
+                stacks.add(told(group, file, before.get(), false));
+                if (planes.size() == 3) {
+                    picturesOf(group, file, planes, digest);
+                }
+                return;
+            }
+            List<Stacker.Light> lights = new ArrayList<>();
+            for (Match m : group) {
+                Calibrator calibrator = Calibrator.withPedestalFor(
+                        m.lights().files(),
+                        new Masters(
+                                m.bias().flatMap(this::frame),
+                                m.dark().flatMap(this::frame),
+                                m.flat().flatMap(this::frame)));
+                m.lights().files().forEach(f -> lights.add(new Stacker.Light(f, calibrator)));
+            }
+            StackResult result = new Stacker(
+                            finder,
+                            workers,
+                            new StackSettings(settings.rejection(), settings.keepAll(), settings.maxMemoryBytes()))
+                    .stack(lights, grid, step);
+            Optional<Wcs> place = placer.place(result.picture());
+            List<Frame> planes = result.planes().stream()
+                    .map(p -> place.map(w -> Stacker.withWcs(p, w)).orElse(p))
+                    .toList();
+            FitsFiles.writePlanes(file, planes);
+            double seconds = planes.get(0).header().number("TOTALEXP").orElse(0);
+            Recipe.StackFacts facts = new Recipe.StackFacts(
+                    files.size(),
+                    result.contributions().size(),
+                    seconds,
+                    result.noiseAdu(),
+                    result.gain().measured(),
+                    result.gain().possible(),
+                    result.reference().toString(),
+                    result.rejected().stream()
+                            .map(r -> new Recipe.Left(r.file().toString(), r.reason()))
+                            .toList());
+            recipe.made(file, digest, Optional.of(facts));
+            grids.putIfAbsent(target(group), result.grid());
+            stacks.add(told(group, file, facts, true));
+            if (planes.size() == 3) {
+                picturesOf(group, file, planes, digest);
+            }
+        }
+
+        private Development.StackFile told(List<Match> group, Path file, Recipe.StackFacts facts, boolean made) {
+            return new Development.StackFile(
+                    file,
+                    target(group),
+                    filter(group),
+                    (int) group.stream().map(m -> m.lights().night()).distinct().count(),
+                    facts.frames(),
+                    facts.kept(),
+                    facts.exposureS(),
+                    facts.noiseAdu(),
+                    facts.gain(),
+                    facts.possible(),
+                    Path.of(facts.reference()),
+                    facts.rejected().stream()
+                            .map(r -> new StackResult.Rejected(Path.of(r.file()), r.reason()))
+                            .toList(),
+                    made);
+        }
+
+        /** Of a colour camera's stack. */
+        private void picturesOf(List<Match> group, Path stack, List<Frame> planes, String digest) {
+            String name = stack.getFileName().toString().replaceFirst("\\.fits$", "");
+            write(target(group), name, "R,G,B", List.of(stack), digest, () -> new Combination(finder)
+                    .combine(
+                            new Combination.Input(stack.toString(), planes.get(0)),
+                            new Combination.Input(stack.toString(), planes.get(1)),
+                            new Combination.Input(stack.toString(), planes.get(2)),
+                            Optional.empty(),
+                            List.of()));
+        }
+
+        private void write(
+                String target,
+                String name,
+                String channels,
+                List<Path> from,
+                String how,
+                java.util.function.Supplier<ColourPicture> make) {
+            Path folder = Destination.folder(out.resolve("pictures"), "option --out");
+            Path tiff = named(folder, name, ".tif");
+            Path png = named(folder, name, ".png");
+            String digest = Recipe.digest(from, List.of("picture", channels, how));
+            boolean there = recipe.stillTrue(tiff, digest).isPresent()
+                    && recipe.stillTrue(png, digest).isPresent();
+            if (!there) {
+                ColourPicture picture = make.get();
+                ColourFiles.write(tiff, picture);
+                recipe.made(tiff, digest, Optional.empty());
+                ColourFiles.write(png, picture);
+                recipe.made(png, digest, Optional.empty());
+            }
+            pictures.add(new Development.PictureFile(tiff, target, channels));
+            pictures.add(new Development.PictureFile(png, target, channels));
+        }
+
+        private void colour(Progress step) {
+            List<String> targets = stacks.stream()
+                    .map(Development.StackFile::target)
+                    .distinct()
+                    .toList();
+            for (List<String> filters : settings.combinations()) {
+                for (String target : targets) {
+                    step.step("combining " + String.join(", ", filters) + " of " + target, 0.5);
+                    try {
+                        combined(target, filters);
+                    } catch (BadInputException e) {
+                        failed.add("picture " + target + " " + String.join(",", filters) + ": " + e.getMessage());
+                    }
+                }
+            }
+        }
+
+        private void combined(String target, List<String> filters) {
+            List<Path> files = new ArrayList<>();
+            for (String filter : filters) {
+                Optional<Development.StackFile> stack = stacks.stream()
+                        .filter(s -> s.target().equals(target) && s.filter().equalsIgnoreCase(filter.strip()))
+                        .findFirst();
+                if (stack.isEmpty()) {
+                    failed.add("picture " + target + " " + String.join(",", filters) + ": there is no stack of filter "
+                            + filter.strip());
+                    return;
+                }
+                files.add(stack.get().file());
+            }
+            int first = filters.size() == 4 ? 1 : 0;
+            int last = files.size() - 1;
+            String channels =
+                    String.join(",", filters.stream().map(String::strip).toList());
+            write(target, target + " " + channels.replace(',', ' '), channels, files, "", () -> new Combination(finder)
+                    .combine(
+                            input(files.get(first)),
+                            input(files.get(first + 1)),
+                            input(files.get(last)),
+                            filters.size() == 4 ? Optional.of(input(files.get(0))) : Optional.empty(),
+                            List.of()));
+        }
+
+        private Combination.Input input(Path file) {
+            return new Combination.Input(file.toString(), FitsFiles.read(file));
+        }
+
+        /** A name that no other result of this run has. */
+        private Path named(Path folder, String name, String ending) {
+            String plain = FileNames.plain(name, "_");
+            for (int n = 1; ; n++) {
+                Path file = folder.resolve(n == 1 ? plain + ending : plain + "_" + n + ending);
+                Path key = Path.of(file.toString().toLowerCase(Locale.ROOT));
+                if (names.putIfAbsent(key.toString(), file) == null) {
+                    return file;
+                }
+            }
+        }
+    }
+}
