@@ -39,6 +39,7 @@ import picocli.CommandLine.TypeConversionException;
             SortVerb.class,
             DarkroomVerb.class,
             CombineVerb.class,
+            WatchVerb.class,
             StackVerb.class,
             RehearseVerb.class
         },

@@ -10,6 +10,9 @@ import app.ironside.journal.StageBegan;
 import app.ironside.journal.TargetCentred;
 import app.ironside.logbook.EventCodec;
 import app.ironside.sim.FaultTruth;
+import app.ironside.sky.Observer;
+import app.ironside.sky.Site;
+import app.ironside.watch.WatchedNight;
 import app.ironside.wiring.Outcome;
 import java.time.ZoneId;
 import java.util.LinkedHashMap;
@@ -34,7 +37,9 @@ final class RehearsalFacts {
                 + (faults.isEmpty() ? "" : ": " + faults.get(faults.size() - 1).text());
     }
 
-    static Map<String, Object> of(NightState night, List<FaultTruth> truth, ZoneId zone) {
+    static Map<String, Object> of(NightState night, List<FaultTruth> truth, Site site) {
+        ZoneId zone = site.zone();
+        WatchedNight.Told watched = WatchedNight.of(night, Observer.at(site));
         List<Map<String, Object>> told = night.events().stream()
                 .map(e ->
                         Answer.facts("time", Verb.time(e.time(), zone), "kind", EventCodec.kindOf(e), "text", e.text()))
@@ -71,6 +76,27 @@ final class RehearsalFacts {
                                 Verb.time(f.until(), zone),
                                 "sentence",
                                 f.kind().sentence() + "."))
+                        .toList(),
+                "diagnoses",
+                watched.diagnoses().stream()
+                        .map(f -> Answer.facts(
+                                "time",
+                                Verb.time(f.since(), zone),
+                                "cause",
+                                f.trouble().word(),
+                                "certainty",
+                                Verb.rounded(f.certainty(), 2),
+                                "sentence",
+                                f.sentence(),
+                                "remedy",
+                                f.trouble().remedy(),
+                                "framesLost",
+                                (long) f.framesLost()))
+                        .toList(),
+                "alerts",
+                watched.alerts().stream()
+                        .map(a -> Answer.facts(
+                                "time", Verb.time(a.time(), zone), "severity", a.severity(), "sentence", a.sentence()))
                         .toList(),
                 "events",
                 told);

@@ -211,7 +211,7 @@ final class RehearseVerb extends Verb {
             reason = e.getMessage();
         }
         NightState end = state.get();
-        Map<String, Object> facts = RehearsalFacts.of(end, truth, night.site().zone());
+        Map<String, Object> facts = RehearsalFacts.of(end, truth, night.site());
         if (reason.isEmpty()) {
             reason = RehearsalFacts.nothingKept(end);
         }

@@ -114,6 +114,13 @@ abstract class Verb implements Callable<Integer> {
         return value == null ? "-" : value instanceof Collection<?> list ? list.size() + " listed" : value.toString();
     }
 
+    /** Tells of one thing before the answer is known, as a line. */
+    void line(Map<String, Object> facts) {
+        PrintWriter out = spec.commandLine().getOut();
+        out.println(json ? toJson(facts) : line((Object) facts));
+        out.flush();
+    }
+
     /** Progress on standard error; an interrupted process cancels the work. */
     Progress progress() {
         PrintWriter err = spec.commandLine().getErr();

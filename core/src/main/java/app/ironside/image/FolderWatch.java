@@ -52,6 +52,13 @@ public final class FolderWatch {
         this.told = frames();
     }
 
+    /** As above, and what is there already counts as new. */
+    public static FolderWatch fromTheStart(Path folder, Predicate<String> wanted) {
+        FolderWatch watch = new FolderWatch(folder, wanted);
+        watch.told.clear();
+        return watch;
+    }
+
     /** The frames that came since it was last asked, oldest first, without those that are still being written. */
     public List<Path> next() {
         Map<Path, Stamp> seen = frames();

@@ -14,6 +14,8 @@ record ClearAir(double magPerAirmass, boolean fitted) {
     /** A clear low site, in the middle of the optical range (common practice: 0.15 to 0.35). */
     private static final double USUAL = 0.2;
 
+    private static final double COARSE = 0.03;
+    private static final double FINE = 0.005;
     private static final double LEAST = 0.06;
     private static final double MOST = 0.6;
 
@@ -49,7 +51,15 @@ record ClearAir(double magPerAirmass, boolean fitted) {
                 .toArray();
         double best = USUAL;
         double least = Double.POSITIVE_INFINITY;
-        for (double k = LEAST; k <= MOST; k += 0.005) {
+        for (double k = LEAST; k <= MOST; k += COARSE) {
+            double cost = cost(air, magnitudes, k) / SCATTER + Math.pow((k - USUAL) / DOUBT, 2) / 2;
+            if (cost < least) {
+                least = cost;
+                best = k;
+            }
+        }
+        double coarse = best;
+        for (double k = coarse - COARSE; k <= coarse + COARSE; k += FINE) {
             double cost = cost(air, magnitudes, k) / SCATTER + Math.pow((k - USUAL) / DOUBT, 2) / 2;
             if (cost < least) {
                 least = cost;

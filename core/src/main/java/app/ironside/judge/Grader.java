@@ -108,9 +108,14 @@ public final class Grader {
         Judgement(List<SubLook> inTime) {
             subs = inTime;
             air = ClearAir.of(subs);
-            List<SubLook> seen = subs.stream()
+            List<SubLook> field = subs.stream()
                     .filter(s -> s.comparable() && s.overlap() >= LEAST_OVERLAP)
                     .toList();
+            // Stars that are drawn out are narrow across: no measure of the others.
+            List<SubLook> round = field.stream()
+                    .filter(s -> s.eccentricity() <= SubLimits.TRAILED_ECCENTRICITY)
+                    .toList();
+            List<SubLook> seen = round.isEmpty() ? field : round;
             shortPx = better(seen, SubLook::shortAxisPx);
             // A blurred sub has little noise from pixel to pixel, and is no yardstick.
             List<SubLook> sound = seen.stream()
@@ -266,6 +271,19 @@ public final class Grader {
             double longer = s.longAxisPx() / longPx;
             boolean trailed = s.eccentricity() > SubLimits.TRAILED_ECCENTRICITY && costs.drawnOut() > 0.2
                     || longer > SubLimits.SOFT_FACTOR && longer / swollen(s) > DRAWN_OUT;
+            boolean patchy = s.stars() < SubLimits.FEW_STARS_SHARE * stars
+                    && clear > 0.75
+                    && costs.sky() < WORTH_NAMING
+                    && swollen(s) < SubLimits.SOFT_FACTOR;
+            if (patchy && !trailed) {
+                return new Grade(
+                        s,
+                        clear,
+                        weight,
+                        false,
+                        Cause.CLOUD,
+                        text("cloud in patches, %d stars of the usual %.0f", s.stars(), stars));
+            }
             boolean soft = !trailed && swollen(s) > SubLimits.SOFT_FACTOR;
             if (trailed) {
                 return new Grade(s, clear, weight, false, Cause.TRAILED, sentence(Cause.TRAILED, s, clear, weight));

@@ -62,6 +62,13 @@ public final class Looks {
                     : pixelNoiseAdu;
         }
 
+        /** The same, at a place that is known where the header tells none. */
+        public Measured at(Optional<Site> site) {
+            return facts.place().isPresent() || site.isEmpty()
+                    ? this
+                    : new Measured(file, facts.at(site.get()), field, pixelNoiseAdu, blocks);
+        }
+
         private String size() {
             return field.width() + "x" + field.height();
         }
@@ -114,18 +121,33 @@ public final class Looks {
                         frame, field, facts.bayer().isPresent() ? BlockNoise.MOSAIC_BLOCK_PX : BlockNoise.BLOCK_PX));
     }
 
+    /**
+     * What lights show beside one another.
+     *
+     * @param looks in the order given
+     * @param lies where each lies on the one that was taken for the reference; empty where its stars are not those of the series
+     */
+    public record Beside(List<SubLook> looks, List<Optional<PlaneTransform>> lies) {}
+
     /** What each shows beside the others, in the order given. */
     public static List<SubLook> of(List<Measured> all) {
+        return beside(all).looks();
+    }
+
+    /** As above, with where they lie. */
+    public static Beside beside(List<Measured> all) {
         Map<String, List<Measured>> sizes = new LinkedHashMap<>();
         all.forEach(m -> sizes.computeIfAbsent(m.size(), k -> new ArrayList<>()).add(m));
         Map<Measured, Placed> placed = new java.util.IdentityHashMap<>();
         sizes.values().forEach(group -> place(group, placed));
-        return all.stream().map(m -> look(m, placed.get(m))).toList();
+        return new Beside(
+                all.stream().map(m -> look(m, placed.get(m))).toList(),
+                all.stream().map(m -> placed.get(m).lies()).toList());
     }
 
     /** How a light lies on the reference. */
-    private record Placed(OptionalDouble light, double overlap) {
-        private static final Placed NOWHERE = new Placed(OptionalDouble.empty(), 0);
+    private record Placed(OptionalDouble light, double overlap, Optional<PlaneTransform> lies) {
+        private static final Placed NOWHERE = new Placed(OptionalDouble.empty(), 0, Optional.empty());
     }
 
     /** The field of most is the series' field: a wrong one is not known by coming second. */
@@ -155,8 +177,12 @@ public final class Looks {
                     ? Optional.of(new Registration(
                             PlaneTransform.IDENTITY, m.field().stars().size(), 0, 1))
                     : Registration.of(reference.field(), m.field());
-            lies.ifPresent(
-                    r -> found.put(m, new Placed(OptionalDouble.of(r.fluxRatio()), overlap(r.transform(), m.field()))));
+            lies.ifPresent(r -> found.put(
+                    m,
+                    new Placed(
+                            OptionalDouble.of(r.fluxRatio()),
+                            overlap(r.transform(), m.field()),
+                            Optional.of(r.transform()))));
         }
         return found;
     }

@@ -31,6 +31,7 @@ import java.util.OptionalInt;
  * @param start of the exposure, UTC
  * @param pointed where it looks, by WCS or by the mount's word
  * @param rotatorDeg angle of a rotator
+ * @param arcsecPerPixel by WCS, or by focal length and pixel size
  * @param combined frames in a master
  */
 public record FrameFacts(
@@ -53,6 +54,7 @@ public record FrameFacts(
         Optional<Site> place,
         OptionalDouble toldAltitudeDeg,
         OptionalDouble rotatorDeg,
+        OptionalDouble arcsecPerPixel,
         OptionalInt combined) {
     private static final List<String> KIND = List.of("IMAGETYP", "FRAMETYP", "FRAME", "OBSTYPE", "PICTTYPE", "IMGTYPE");
     private static final List<String> FILTER = List.of("FILTER", "FILTER1", "FILTNAM", "INSFLNAM");
@@ -94,7 +96,7 @@ public record FrameFacts(
         OptionalInt combined = header.number("NCOMBINE").isPresent()
                 ? OptionalInt.of((int) header.number("NCOMBINE").getAsDouble())
                 : OptionalInt.empty();
-        Optional<Equatorial> pointed = SolveHints.of(header, width, height).near();
+        SolveHints hints = SolveHints.of(header, width, height);
         OptionalDouble rotator = number(header, ROTATOR);
         return new FrameFacts(
                 kind,
@@ -114,10 +116,11 @@ public record FrameFacts(
                 bayer(header),
                 word(header, List.of("INSTRUME", "CAMERA")),
                 header.start(),
-                pointed,
+                hints.near(),
                 place(header),
                 altitude(header),
                 rotator,
+                hints.scaleArcsecPerPixel(),
                 combined);
     }
 
@@ -239,6 +242,32 @@ public record FrameFacts(
         return airmass.isPresent() && airmass.getAsDouble() >= 1 && airmass.getAsDouble() < 30
                 ? OptionalDouble.of(Math.toDegrees(Math.asin(1 / airmass.getAsDouble())))
                 : OptionalDouble.empty();
+    }
+
+    /** The same, taken at a place that the header does not tell. */
+    public FrameFacts at(Site site) {
+        return new FrameFacts(
+                kind,
+                target,
+                filter,
+                exposureS,
+                gain,
+                offset,
+                temperatureC,
+                regulated,
+                binning,
+                widthPx,
+                heightPx,
+                planes,
+                bayer,
+                camera,
+                start,
+                pointed,
+                Optional.of(site),
+                toldAltitudeDeg,
+                rotatorDeg,
+                arcsecPerPixel,
+                combined);
     }
 
     /** The middle of the exposure, or its start where the length is not told. */

@@ -26,8 +26,10 @@ import app.ironside.journal.ProgramRevised;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
 import app.ironside.journal.SubCircumstances;
+import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Verdict;
+import app.ironside.judge.SubLook;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
@@ -73,7 +75,7 @@ public final class NightEngine {
     private final NightRecord record;
     private final Conduct conduct;
     private final Set<String> givenUp = new LinkedHashSet<>();
-    private SubJudge judge = new SubJudge();
+    private SubJudge judge;
 
     public NightEngine(NightContext night) {
         this.night = night;
@@ -174,7 +176,7 @@ public final class NightEngine {
         if (record.state().ended()) {
             return;
         }
-        judge = SubJudge.of(record.state());
+        judge = SubJudge.of(record.state(), night.observer());
         boolean resumed = record.state().started();
         if (resumed) {
             reconcile();
@@ -501,14 +503,23 @@ public final class NightEngine {
         boolean full = frame.width() == night.kit().sensor().widthPx();
         StarField field = night.finder().find(frame);
         night.archive().keepStars(file, field);
-        SubJudge.Measured measured = SubJudge.measured(
-                SubJudge.set(target, filter, seconds, frame.width()),
-                file,
-                field,
-                night.kit().sensor().offsetAdu());
-        Verdict verdict = judge.judge(measured);
         Duration length = Duration.ofMillis(Math.round(1000 * seconds));
         Instant opened = header.start().orElse(record.now().minus(length));
+        SubMeasures measures = SubFacts.of(
+                field,
+                frame,
+                night.kit().sensor().offsetAdu(),
+                judge.starFlux(SubLooks.series(target, filter, seconds, frame.width()), field),
+                full);
+        SubLook look = judge.looks()
+                .of(
+                        SubLooks.series(target, filter, seconds, frame.width()),
+                        file,
+                        opened.plus(length.dividedBy(2)),
+                        seconds,
+                        measures,
+                        OptionalDouble.empty());
+        Verdict verdict = judge.judge(look);
         record.tell(new SubTaken(
                 opened.plus(length),
                 String.format(Locale.ROOT, "A sub of %s %s %.0f s, finished before the stop,", target, filter, seconds),
@@ -522,7 +533,7 @@ public final class NightEngine {
                 false,
                 Set.of(),
                 true,
-                SubFacts.of(field, frame, measured, full),
+                measures,
                 new SubCircumstances(
                         OptionalDouble.empty(),
                         OptionalDouble.empty(),
@@ -533,7 +544,7 @@ public final class NightEngine {
                 OptionalDouble.empty(),
                 Optional.empty(),
                 verdict));
-        SubFacts.tellRegraded(record, judge, measured.set());
+        SubFacts.tellRegraded(record, judge, look.series());
     }
 
     private static OptionalInt whole(OptionalDouble number) {

@@ -15,9 +15,11 @@ final class SubFacts {
     /**
      * What its pixels tell.
      *
+     * @param offsetAdu level of an unexposed pixel
+     * @param starFluxAdu how bright its stars are
      * @param full whether the whole sensor was read out: only then star shapes speak for the field
      */
-    static SubMeasures of(StarField field, Frame frame, SubJudge.Measured sub, boolean full) {
+    static SubMeasures of(StarField field, Frame frame, double offsetAdu, double starFluxAdu, boolean full) {
         return new SubMeasures(
                 frame.width(),
                 field.stars().size(),
@@ -26,8 +28,8 @@ final class SubFacts {
                 field.medianEccentricity(),
                 field.backgroundAdu(),
                 field.noiseAdu(),
-                OptionalDouble.of(sub.skyAdu()),
-                OptionalDouble.of(sub.starFluxAdu()),
+                OptionalDouble.of(Math.max(1, field.backgroundAdu() - offsetAdu)),
+                OptionalDouble.of(starFluxAdu),
                 full ? Optional.of(shape(field)) : Optional.empty());
     }
 
@@ -42,12 +44,12 @@ final class SubFacts {
     /** Tells of earlier subs of a series whose verdict is another now. */
     static void tellRegraded(NightRecord record, SubJudge judge, String set) {
         for (SubJudge.Regraded changed : judge.regraded(set)) {
-            String name = changed.sub().file().replaceFirst(".*/", "");
+            String name = changed.sub().name().replaceFirst(".*/", "");
             record.tell(new SubRegraded(
                     record.now(),
                     name + (changed.verdict().keep() ? " is kept after all: " : " is out after all: ")
                             + changed.verdict().reason() + ".",
-                    changed.sub().file(),
+                    changed.sub().name(),
                     changed.verdict()));
         }
     }

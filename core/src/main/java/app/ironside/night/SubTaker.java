@@ -7,8 +7,10 @@ import app.ironside.journal.Command;
 import app.ironside.journal.GuideFigures;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubCircumstances;
+import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Verdict;
+import app.ironside.judge.SubLook;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Horizontal;
@@ -84,12 +86,22 @@ final class SubTaker {
         GuideFigures guided = guiding.takeFigures();
         Frame frame = raw.withHeader(header(raw.header(), target, filter));
         Looked looked = loop.beside(() -> looked(frame, target, filter, seconds, small));
-        SubJudge.Measured measured = SubJudge.measured(
-                SubJudge.set(target.name(), filter, seconds, raw.width()),
-                looked.file(),
+        SubMeasures measures = SubFacts.of(
                 looked.field(),
-                night.kit().sensor().offsetAdu());
-        Verdict verdict = judge.judge(measured);
+                raw,
+                night.kit().sensor().offsetAdu(),
+                judge.starFlux(SubLooks.series(target.name(), filter, seconds, raw.width()), looked.field()),
+                !small);
+        SubCircumstances circumstances = circumstances(target);
+        SubLook look = judge.looks()
+                .of(
+                        SubLooks.series(target.name(), filter, seconds, raw.width()),
+                        looked.file(),
+                        exposed.opened().plus(exposed.open().dividedBy(2)),
+                        seconds,
+                        measures,
+                        circumstances.altitudeDeg());
+        Verdict verdict = judge.judge(look);
         Optional<PlateSolution> place = looked.place();
         night.record().frame(Stage.RUN, name, frame, Optional.of(looked.field()));
         SubTaken sub = new SubTaken(
@@ -105,15 +117,15 @@ final class SubTaker {
                 early,
                 conduct.overruled(),
                 false,
-                SubFacts.of(looked.field(), raw, measured, !small),
-                circumstances(target),
+                measures,
+                circumstances,
                 guided,
                 place.map(p -> OptionalDouble.of(offsetArcsec(p, target))).orElse(OptionalDouble.empty()),
                 place.map(PlateSolution::wcs),
                 verdict);
         night.record().tell(sub);
         guiding.watchAxis(target, sub, place.map(PlateSolution::centre));
-        SubFacts.tellRegraded(night.record(), judge, measured.set());
+        SubFacts.tellRegraded(night.record(), judge, look.series());
         return Optional.of(sub);
     }
 

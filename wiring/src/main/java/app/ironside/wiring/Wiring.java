@@ -95,6 +95,11 @@ public final class Wiring {
         this.drivers = new DriverShelf(dataFolder);
     }
 
+    /** The time of this machine. */
+    public static NightClock liveClock() {
+        return new LiveClock(Clock.systemUTC());
+    }
+
     /** Where a user's data lies: IRONSIDE_DATA, or the usual place of the system. */
     public static Path usersData() {
         String chosen = System.getenv("IRONSIDE_DATA");
@@ -190,7 +195,7 @@ public final class Wiring {
      * @throws BadInputException naming what is missing
      */
     public void checkLive(NightFile file) {
-        new LiveVenue(drivers(), new LiveClock(Clock.systemUTC()), workers).check(file);
+        new LiveVenue(drivers(), liveClock(), workers).check(file);
     }
 
     /**
@@ -203,8 +208,7 @@ public final class Wiring {
      */
     public CameraTrial tryCamera(NightFile file, DeviceRole role, NightWatcher person, Progress progress)
             throws InterruptedException {
-        return new LiveVenue(drivers(), new LiveClock(Clock.systemUTC()), workers)
-                .tryCamera(file, role, person, progress);
+        return new LiveVenue(drivers(), liveClock(), workers).tryCamera(file, role, person, progress);
     }
 
     /**
@@ -216,13 +220,7 @@ public final class Wiring {
      */
     public NightRun live(
             NightFile given, Logbook logbook, NightEntry entry, NightWatcher watcher, NightControl control) {
-        return night(
-                given,
-                logbook,
-                entry,
-                new LiveVenue(drivers(), new LiveClock(Clock.systemUTC()), workers),
-                watcher,
-                control);
+        return night(given, logbook, entry, new LiveVenue(drivers(), liveClock(), workers), watcher, control);
     }
 
     NightRun night(
