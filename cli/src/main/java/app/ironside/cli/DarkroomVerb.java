@@ -3,12 +3,7 @@ package app.ironside.cli;
 import app.ironside.Workers;
 import app.ironside.darkroom.Darkroom;
 import app.ironside.darkroom.Development;
-import app.ironside.image.Frame;
 import app.ironside.library.FrameSet;
-import app.ironside.solve.PlateSolution;
-import app.ironside.solve.SolveHints;
-import app.ironside.solve.SolveResult;
-import app.ironside.solve.Wcs;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import app.ironside.wiring.Wiring;
@@ -60,8 +55,9 @@ final class DarkroomVerb extends Verb {
         Darkroom darkroom = new Darkroom(
                 Workers.ALL_CORES,
                 new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
-                this::place,
-                new Darkroom.Settings(options.rejection(), options.keepAll(), options.maxMemoryBytes(), combinations));
+                new Wiring(Workers.ALL_CORES, Optional.of(Wiring.usersData())).placer(),
+                new Darkroom.Settings(
+                        options.rejection(), options.keepAll(), Map.of(), options.maxMemoryBytes(), combinations));
         Development made = darkroom.develop(folders, out, progress());
         Map<String, Object> facts = Answer.facts(
                 "masters",
@@ -92,18 +88,6 @@ final class DarkroomVerb extends Verb {
             throw badOption("--combine", "is \"" + text + "\"", "two to four filters by commas, for instance R,G,B");
         }
         return filters;
-    }
-
-    private Optional<Wcs> place(Frame picture) {
-        SolveHints hints = SolveHints.of(picture.header(), picture.width(), picture.height());
-        if (hints.near().isEmpty()) {
-            return Optional.empty();
-        }
-        SolveResult result = new Wiring(Workers.ALL_CORES, Optional.of(Wiring.usersData()))
-                .shelf()
-                .solver()
-                .solve(finder().find(picture), hints.nearOnly());
-        return result instanceof PlateSolution s ? Optional.of(s.wcs()) : Optional.empty();
     }
 
     private static Map<String, Object> master(Development.MasterFile m) {

@@ -43,11 +43,18 @@ public final class Darkroom {
     /**
      * How to develop.
      *
+     * @param byHand lights that a person keeps or leaves out
      * @param combinations filters of each colour picture: three for red, green and blue; four with the luminance first; two, of which the
      *     second is green and blue
      */
-    public record Settings(Rejection rejection, boolean keepAll, long maxMemoryBytes, List<List<String>> combinations) {
+    public record Settings(
+            Rejection rejection,
+            boolean keepAll,
+            Map<Path, Boolean> byHand,
+            long maxMemoryBytes,
+            List<List<String>> combinations) {
         public Settings {
+            byHand = Map.copyOf(byHand);
             combinations = List.copyOf(combinations);
         }
     }
@@ -241,6 +248,8 @@ public final class Darkroom {
                             how.add(s.id());
                         });
             }
+            files.forEach(
+                    f -> Optional.ofNullable(settings.byHand().get(f)).ifPresent(keep -> how.add(f + " " + keep)));
             Optional<Stacker.Grid> grid = Optional.ofNullable(grids.get(target(group)));
             grid.ifPresent(g -> how.add(g.name()));
             String digest = Recipe.digest(inputs, how);
@@ -268,7 +277,11 @@ public final class Darkroom {
             StackResult result = new Stacker(
                             finder,
                             workers,
-                            new StackSettings(settings.rejection(), settings.keepAll(), settings.maxMemoryBytes()))
+                            new StackSettings(
+                                    settings.rejection(),
+                                    settings.keepAll(),
+                                    settings.byHand(),
+                                    settings.maxMemoryBytes()))
                     .stack(lights, grid, step);
             Optional<Wcs> place = placer.place(result.picture());
             List<Frame> planes = result.planes().stream()

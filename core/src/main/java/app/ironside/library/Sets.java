@@ -148,13 +148,16 @@ final class Sets {
         return told.length == 0 ? OptionalDouble.empty() : OptionalDouble.of(Statistics.median(told));
     }
 
-    /** Names are written in more than one way. */
+    /** Names are written in more than one way; of equally usual ones that with a gap reads best. */
     private static Optional<String> mostUsual(List<FrameFacts> facts, Function<FrameFacts, Optional<String>> what) {
         Map<String, Integer> counts = new LinkedHashMap<>();
         facts.forEach(f -> what.apply(f).ifPresent(name -> counts.merge(name, 1, Integer::sum)));
         return counts.isEmpty()
                 ? Optional.empty()
-                : Optional.of(Collections.max(counts.entrySet(), Map.Entry.comparingByValue())
+                : Optional.of(Collections.max(
+                                counts.entrySet(),
+                                Map.Entry.<String, Integer>comparingByValue()
+                                        .thenComparing(e -> e.getKey().contains(" ") ? 1 : 0))
                         .getKey());
     }
 

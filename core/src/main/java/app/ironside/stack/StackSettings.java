@@ -1,17 +1,26 @@
 package app.ironside.stack;
 
 import app.ironside.Check;
+import java.nio.file.Path;
+import java.util.Map;
 
 /**
  * How to stack.
  *
- * @param keepAll keep soft and trailed subs too
+ * @param keepAll keep every sub with stars of the field
+ * @param byHand subs that a person keeps or leaves out, whatever the rule book says
  * @param maxMemoryBytes for pixels of the subs at one time
  */
-public record StackSettings(Rejection rejection, boolean keepAll, long maxMemoryBytes) {
+public record StackSettings(Rejection rejection, boolean keepAll, Map<Path, Boolean> byHand, long maxMemoryBytes) {
     public static final StackSettings DEFAULT = new StackSettings(Rejection.WINSORIZED, false, 600L << 20);
 
     public StackSettings {
+        byHand = Map.copyOf(byHand);
         Check.inRange("maxMemoryBytes", maxMemoryBytes, 1 << 20, Long.MAX_VALUE);
+    }
+
+    /** With nothing marked by hand. */
+    public StackSettings(Rejection rejection, boolean keepAll, long maxMemoryBytes) {
+        this(rejection, keepAll, Map.of(), maxMemoryBytes);
     }
 }

@@ -164,17 +164,23 @@ public final class Stacker {
         }
     }
 
-    /** Those that the rule book keeps; with {@code keepAll} every one with stars of the field. */
+    /** Those that the rule book keeps, or a person; with {@code keepAll} every one with stars of the field. */
     private List<Sub> chosen(List<Sub> subs, List<StackResult.Rejected> rejected) {
         List<Grade> grades = Grader.grade(Looks.of(subs.stream().map(Sub::look).toList()));
         List<Sub> kept = new ArrayList<>();
         for (int i = 0; i < subs.size(); i++) {
             Grade grade = grades.get(i);
-            if (settings.keepAll() ? grade.weight() > 0 : grade.keep()) {
+            Path file = subs.get(i).source().file();
+            Boolean byHand = settings.byHand().get(file);
+            boolean keep = byHand != null
+                    ? byHand && grade.weight() > 0
+                    : settings.keepAll() ? grade.weight() > 0 : grade.keep();
+            if (keep) {
                 kept.add(subs.get(i));
             } else {
+                String why = grade.cause().word() + ": " + grade.reason();
                 rejected.add(new StackResult.Rejected(
-                        subs.get(i).source().file(), grade.cause().word() + ": " + grade.reason()));
+                        file, Boolean.FALSE.equals(byHand) ? "left out by hand (" + why + ")" : why));
             }
         }
         return kept;

@@ -1,6 +1,7 @@
 package app.ironside.desk;
 
 import app.ironside.Provenance;
+import app.ironside.desk.darkroom.DarkroomPane;
 import app.ironside.desk.inspect.InspectPane;
 import app.ironside.desk.inspect.StarsPane;
 import app.ironside.desk.night.Bench;
@@ -164,7 +165,7 @@ final class DeskView extends StackPane
                 new Benches.Prepared(planBench, readyBench, polarBench, modelPane, threeStars),
                 wiring.objects());
         this.header = new DeskHeader(this, this::setRate, rate);
-        this.files = new FilesOver(this, wiring, this::say);
+        this.files = new FilesOver(this, wiring, this::say, this::opened);
         getStyleClass().add("root");
         // On the scene, so that tooltips, menus and lists that pop up wear the palette too.
         sceneProperty().addListener((o, was, is) -> setPalette(look));
@@ -222,6 +223,10 @@ final class DeskView extends StackPane
     public void openFolder() {
         // Whether a folder is there is for the system to find out that opens it.
         Path folder = shown.flatMap(ShownNight::entry).map(NightEntry::folder).orElse(logbook.folder());
+        opened(folder);
+    }
+
+    private void opened(Path folder) {
         opener.accept(folder);
         say("Opened: " + folder);
     }
@@ -238,6 +243,15 @@ final class DeskView extends StackPane
     @Override
     public void showStars() {
         files.showStars();
+    }
+
+    @Override
+    public void showDarkroom() {
+        files.showDarkroom();
+    }
+
+    DarkroomPane darkroom() {
+        return files.darkroom();
     }
 
     @Override

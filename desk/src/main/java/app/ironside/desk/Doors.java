@@ -15,6 +15,8 @@ final class Doors extends FlowPane {
 
         void showStars();
 
+        void showDarkroom();
+
         void openFolder();
 
         void toggleKeys();
@@ -33,6 +35,11 @@ final class Doors extends FlowPane {
                                 "Look closely at a FITS, TIFF or JPEG file, whoever took it (O)",
                                 doer::chooseFrame),
                         door("open-stars", "Sky", "The stars to go by: how many, and adding more (G)", doer::showStars),
+                        door(
+                                "open-darkroom",
+                                "Develop",
+                                "Folders of frames, whoever took them: what fits, what is missing, stacks of them (V)",
+                                doer::showDarkroom),
                         door("open-folder", "Folder", "The frames of this night on the disk", doer::openFolder),
                         door("open-keys", "Keys", "What the keys do (?)", doer::toggleKeys));
     }

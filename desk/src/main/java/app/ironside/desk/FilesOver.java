@@ -1,10 +1,12 @@
 package app.ironside.desk;
 
+import app.ironside.desk.darkroom.DarkroomPane;
 import app.ironside.desk.inspect.InspectPane;
 import app.ironside.desk.inspect.StarsPane;
 import app.ironside.document.NightFile;
 import app.ironside.image.FrameFiles;
 import app.ironside.wiring.Wiring;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -18,21 +20,25 @@ final class FilesOver implements AutoCloseable {
     private final Consumer<String> say;
     private final InspectPane inspect;
     private final StarsPane stars;
+    private final DarkroomPane darkroom;
 
     /**
      * @param desk over which they lie, and which has the keys when they go
+     * @param opener opens a folder as the system does
      */
-    FilesOver(StackPane desk, Wiring wiring, Consumer<String> say) {
+    FilesOver(StackPane desk, Wiring wiring, Consumer<String> say, Consumer<Path> opener) {
         this.desk = desk;
         this.say = say;
         this.inspect = new InspectPane(wiring.shelf(), wiring.objects(), this::showStars, this::closeInspection);
         this.stars = new StarsPane(wiring.shelf(), this::closeStars);
+        this.darkroom = new DarkroomPane(wiring.placer(), opener, this::closeDarkroom);
         inspect.setVisible(false);
         stars.setVisible(false);
+        darkroom.setVisible(false);
     }
 
     List<Node> nodes() {
-        return List.of(inspect, stars);
+        return List.of(darkroom, inspect, stars);
     }
 
     /** The night that is on the desk: its place and kit are hints for what is looked at. */
@@ -40,8 +46,13 @@ final class FilesOver implements AutoCloseable {
         stars.setFile(file);
     }
 
-    /** Takes all files that can be looked at: frames to step through, tables one after the other. Says which it cannot take. */
+    /** Takes folders to be developed, or all files that can be looked at: frames to step through, tables one after the other. Says which it cannot take. */
     boolean take(List<Path> files) {
+        List<Path> folders = files.stream().filter(Files::isDirectory).toList();
+        if (!folders.isEmpty()) {
+            develop(folders);
+            return true;
+        }
         List<Path> frames = files.stream()
                 .filter(f -> FrameFiles.isPicture(f.getFileName().toString()))
                 .toList();
@@ -74,6 +85,18 @@ final class FilesOver implements AutoCloseable {
         inspect.inspect(files);
     }
 
+    /** Shows what lies in folders, to be judged and developed. */
+    void develop(List<Path> folders) {
+        showDarkroom();
+        darkroom.open(folders);
+    }
+
+    /** The darkroom as it was left; has a folder chosen where there is none yet. */
+    void showDarkroom() {
+        closeAll();
+        darkroom.setVisible(true);
+    }
+
     void showStars() {
         stars.setVisible(true);
         stars.refresh();
@@ -81,7 +104,7 @@ final class FilesOver implements AutoCloseable {
 
     /** Whether anything lies over the desk. */
     boolean isOpen() {
-        return inspect.isVisible() || stars.isVisible();
+        return inspect.isVisible() || stars.isVisible() || darkroom.isVisible();
     }
 
     /** The inspection, while it is seen. */
@@ -93,14 +116,22 @@ final class FilesOver implements AutoCloseable {
     void closeTop() {
         if (stars.isVisible()) {
             closeStars();
-        } else {
+        } else if (inspect.isVisible()) {
             closeInspection();
+        } else {
+            closeDarkroom();
         }
     }
 
     void closeAll() {
         closeStars();
         closeInspection();
+        closeDarkroom();
+    }
+
+    private void closeDarkroom() {
+        darkroom.setVisible(false);
+        desk.requestFocus();
     }
 
     private void closeInspection() {
@@ -121,9 +152,14 @@ final class FilesOver implements AutoCloseable {
         return stars;
     }
 
+    DarkroomPane darkroom() {
+        return darkroom;
+    }
+
     @Override
     public void close() {
         inspect.close();
+        darkroom.close();
         stars.close();
     }
 }

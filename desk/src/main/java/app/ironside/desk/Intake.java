@@ -24,12 +24,14 @@ final class Intake {
         this.taker = taker;
     }
 
-    /** A frame or picture dropped anywhere is looked at, a table of stars is offered for import. */
+    /** A frame or picture dropped anywhere is looked at, a table of stars is offered for import, a folder is developed. */
     void attach(Node desk) {
         desk.setOnDragOver(e -> {
             if (e.getDragboard().hasFiles()
                     && e.getDragboard().getFiles().stream()
-                            .anyMatch(f -> FrameFiles.isPicture(f.getName()) || StarsPane.isTable(f.getName()))) {
+                            .anyMatch(f -> f.isDirectory()
+                                    || FrameFiles.isPicture(f.getName())
+                                    || StarsPane.isTable(f.getName()))) {
                 e.acceptTransferModes(TransferMode.COPY);
                 e.consume();
             }

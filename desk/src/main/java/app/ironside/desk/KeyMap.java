@@ -50,6 +50,8 @@ final class KeyMap {
 
         void showStars();
 
+        void showDarkroom();
+
         void closeTop();
     }
 
@@ -97,6 +99,7 @@ final class KeyMap {
                 "F   fit the picture",
                 "S   ring the measured stars",
                 "O   look closely at a FITS, TIFF or JPEG file (or drop one here)",
+                "V   develop folders of frames, whoever took them (or drop one here)",
                 "G   the stars to go by: how many, and adding more",
                 "+ −   zoom the picture",
                 "Ctrl Z, Ctrl Y   take back a change of the plan, do it again",
@@ -189,6 +192,7 @@ final class KeyMap {
             case MINUS -> done(() -> doer.picture(PictureKey.FURTHER));
             case O -> done(doer::chooseFrame);
             case G -> done(doer::showStars);
+            case V -> done(doer::showDarkroom);
             case ESCAPE -> done(doer::closeTop);
             default -> false;
         };

@@ -4,6 +4,7 @@ import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.Provenance;
 import app.ironside.Workers;
+import app.ironside.darkroom.Darkroom;
 import app.ironside.device.DeviceDriver;
 import app.ironside.device.DeviceRole;
 import app.ironside.device.Devices;
@@ -52,10 +53,13 @@ import app.ironside.sky.NightTimes;
 import app.ironside.sky.Observer;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.StarSource;
+import app.ironside.solve.PlateSolution;
 import app.ironside.solve.PlateSolver;
+import app.ironside.solve.SolveHints;
 import app.ironside.solve.StarShelf;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
+import app.ironside.star.StarSearch;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
@@ -93,6 +97,19 @@ public final class Wiring {
         this.rehearsedStars = new RehearsedStars(stars, sky);
         this.shelf = new StarShelf(stars, workers, dataFolder);
         this.drivers = new DriverShelf(dataFolder);
+    }
+
+    /** Finds where developed pictures lie, by what their headers say of it; without a hint none is looked for. */
+    public Darkroom.Placer placer() {
+        StarSearch finder = new StarFinder(DetectSettings.DEFAULT, workers);
+        return picture -> {
+            SolveHints hints = SolveHints.of(picture.header(), picture.width(), picture.height());
+            return hints.near().isPresent()
+                            && shelf().solver().solve(finder.find(picture), hints.nearOnly())
+                                    instanceof PlateSolution found
+                    ? Optional.of(found.wcs())
+                    : Optional.empty();
+        };
     }
 
     /** The time of this machine. */

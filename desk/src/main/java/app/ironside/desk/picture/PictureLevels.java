@@ -19,10 +19,14 @@ public record PictureLevels(Shown shown, List<Level> levels) {
     private static final int SMALLEST = 300;
 
     public static PictureLevels of(Shown shown) {
+        return of(shown, Stretch.automatic(shown.frame()));
+    }
+
+    /** By a stretch of somebody's choice, so that pictures can be compared. */
+    public static PictureLevels of(Shown shown, Stretch stretch) {
         Frame frame = shown.frame();
         List<Level> levels = new ArrayList<>();
-        levels.add(new Level(
-                frame.width(), frame.height(), Stretch.automatic(frame).toBytes(frame)));
+        levels.add(new Level(frame.width(), frame.height(), stretch.toBytes(frame)));
         while (levels.get(levels.size() - 1).width() > 2 * SMALLEST) {
             levels.add(half(levels.get(levels.size() - 1)));
         }

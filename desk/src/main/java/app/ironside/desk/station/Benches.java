@@ -61,11 +61,16 @@ public final class Benches {
         benches.put(
                 Stage.CALIBRATE,
                 new ListedBench(
-                        "Flats, bias and darks follow the last light.",
+                        "Flats, bias and darks follow the last light. Frames from elsewhere: Develop (V).",
                         onEvent,
                         MasterMade.class,
                         CalibrationTaken.class));
-        benches.put(Stage.STACK, new ListedBench("The stacks follow the calibration.", onEvent, StackMade.class));
+        benches.put(
+                Stage.STACK,
+                new ListedBench(
+                        "The stacks follow the calibration. Frames from elsewhere: Develop (V).",
+                        onEvent,
+                        StackMade.class));
         benches.put(Stage.LOGBOOK, nights);
         return benches;
     }

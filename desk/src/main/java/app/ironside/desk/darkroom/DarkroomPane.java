@@ -1,0 +1,502 @@
+package app.ironside.desk.darkroom;
+
+import app.ironside.Workers;
+import app.ironside.calibrate.Calibrator;
+import app.ironside.calibrate.Masters;
+import app.ironside.darkroom.Darkroom;
+import app.ironside.darkroom.Development;
+import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.desk.parts.Chore;
+import app.ironside.desk.parts.FilePane;
+import app.ironside.desk.picture.PictureLevels;
+import app.ironside.desk.picture.PicturePane;
+import app.ironside.desk.picture.Shown;
+import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
+import app.ironside.image.Stretch;
+import app.ironside.judge.Grade;
+import app.ironside.judge.Grader;
+import app.ironside.judge.Looks;
+import app.ironside.library.FrameSet;
+import app.ironside.library.Library;
+import app.ironside.solve.PlaneTransform;
+import app.ironside.stack.Rejection;
+import app.ironside.stack.Resampling;
+import app.ironside.star.DetectSettings;
+import app.ironside.star.StarFinder;
+import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.Arrays;
+import java.util.Deque;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.geometry.Insets;
+import javafx.geometry.Pos;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.image.Image;
+import javafx.scene.image.ImageView;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
+import javafx.scene.layout.VBox;
+
+/**
+ * Frames of any origin: what lies in some folders and what fits what, the lights one by one with their verdicts, and what is made of them.
+ * The frames are never changed.
+ */
+public final class DarkroomPane extends BorderPane implements AutoCloseable {
+    private static final long MEMORY = 600L << 20;
+    private static final double DETAIL_HEIGHT = 132;
+
+    /** Larger than any screen shows of it. */
+    private static final double MOST_SHOWN_PX = 2400;
+
+    private final Darkroom.Placer placer;
+    private final Consumer<Path> opener;
+    private final Chore chore;
+    private final BackgroundWork looking = new BackgroundWork("darkroom picture");
+    private final PicturePane picture = new PicturePane("Choose a line.");
+    private final ImageView colours = new ImageView();
+    private final ListView<DarkroomLine> list = new ListView<>();
+    private final Label title = new Label();
+    private final Label said = new Label();
+    private final Label detail = new Label();
+    private final Label goesTo = new Label();
+    private final ToggleButton there = new ToggleButton("What is there");
+    private final ToggleButton lights = new ToggleButton("Lights");
+    private final ToggleButton made = new ToggleButton("Results");
+    private final Button judge = button("darkroom-judge", "Judge these lights", this::judge);
+    private final Button develop = button("darkroom-develop", "Develop", this::develop);
+    private final Button change = button("darkroom-out", "Results to…", this::chooseOut);
+    private final Button open = button("darkroom-open", "Open folder", this::openOut);
+    private final ComboBox<String> rejection = new ComboBox<>();
+    private final CheckBox keepAll = new CheckBox("keep all");
+    private final TextField colour = new TextField();
+    private final Map<Path, Boolean> marks = new HashMap<>();
+    private final Deque<Path> marked = new ArrayDeque<>();
+    private final Map<Path, PlaneTransform> lies = new HashMap<>();
+    private Optional<Library> library = Optional.empty();
+    private Optional<Development> development = Optional.empty();
+    private List<Grade> grades = List.of();
+    private Optional<Stretch> oneStretch = Optional.empty();
+    private List<Path> folders = List.of();
+    private Optional<Path> out = Optional.empty();
+
+    /**
+     * @param placer finds where pictures lie in the sky
+     * @param opener opens a folder as the system does
+     * @param away takes this view off the desk
+     */
+    public DarkroomPane(Darkroom.Placer placer, Consumer<Path> opener, Runnable away) {
+        this.placer = placer;
+        this.opener = opener;
+        setId("darkroom");
+        getStyleClass().add("inspect");
+        title.getStyleClass().add("verdict");
+        title.setId("darkroom-title");
+        title.setText("Frames from anywhere, developed.");
+        picture.setWhenEmpty("Drop a folder of frames on the window, or choose one above.");
+        said.getStyleClass().add("status");
+        said.setId("darkroom-said");
+        said.setWrapText(true);
+        goesTo.getStyleClass().add("dim");
+        Region gap = new Region();
+        HBox.setHgrow(gap, Priority.ALWAYS);
+        HBox head = new HBox(
+                10,
+                title,
+                gap,
+                button("darkroom-folder", "Choose a folder…", this::choose),
+                button("close-darkroom", "Back to the night (Esc)", away));
+        head.setAlignment(Pos.CENTER_LEFT);
+        head.setPadding(new Insets(0, 0, 8, 0));
+        setTop(head);
+        ToggleGroup group = new ToggleGroup();
+        for (ToggleButton b : new ToggleButton[] {there, lights, made}) {
+            b.setToggleGroup(group);
+            b.setOnAction(e -> {
+                b.setSelected(true);
+                fill();
+            });
+        }
+        there.setId("darkroom-there");
+        lights.setId("darkroom-lights");
+        made.setId("darkroom-made");
+        there.setSelected(true);
+        list.setId("darkroom-list");
+        list.setCellFactory(v -> new Cell());
+        list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> look(is));
+        VBox.setVgrow(list, Priority.ALWAYS);
+        judge.setTooltip(new Tooltip("Measures the chosen set and tells what each light adds and what lowers it"));
+        HBox under = new HBox(6, judge, button("darkroom-mark", "Keep or leave out (K)", this::mark));
+        detail.setId("darkroom-detail");
+        detail.setWrapText(true);
+        detail.setMinHeight(Region.USE_PREF_SIZE);
+        ScrollPane why = new ScrollPane(detail);
+        why.setFitToWidth(true);
+        why.setPrefHeight(DETAIL_HEIGHT);
+        why.setMinHeight(DETAIL_HEIGHT);
+        VBox left = new VBox(8, new HBox(3, there, lights, made), list, why, under);
+        left.setPrefWidth(470);
+        left.setMinWidth(470);
+        setLeft(left);
+        BorderPane.setMargin(left, new Insets(0, 8, 0, 0));
+        colours.setPreserveRatio(true);
+        colours.setId("darkroom-colours");
+        colours.setVisible(false);
+        StackPane middle = new StackPane(picture, colours);
+        middle.setMinSize(120, 120);
+        colours.fitWidthProperty().bind(middle.widthProperty());
+        colours.fitHeightProperty().bind(middle.heightProperty());
+        setCenter(middle);
+        rejection.setId("darkroom-rejection");
+        rejection
+                .getItems()
+                .setAll(Arrays.stream(Rejection.values()).map(Rejection::word).toList());
+        rejection.setValue(Rejection.WINSORIZED.word());
+        rejection.setTooltip(
+                new Tooltip("How values that do not belong are left out at each pixel: trails, hits, hot pixels"));
+        keepAll.setId("darkroom-keep-all");
+        colour.setId("darkroom-colour");
+        colour.setPromptText("colour of: R,G,B");
+        colour.setPrefWidth(150);
+        develop.getStyleClass().add("chief");
+        HBox how = new HBox(8, develop, rejection, keepAll, colour, change, goesTo, open);
+        how.setAlignment(Pos.CENTER_LEFT);
+        how.setPadding(new Insets(8, 0, 4, 0));
+        HBox.setHgrow(goesTo, Priority.ALWAYS);
+        goesTo.setMaxWidth(Double.MAX_VALUE);
+        chore = new Chore("darkroom", this::busy, said::setText);
+        setBottom(new VBox(4, how, chore, said));
+        setPadding(new Insets(10, 14, 8, 14));
+        addEventHandler(KeyEvent.KEY_PRESSED, this::key);
+    }
+
+    private static Button button(String id, String text, Runnable action) {
+        Button button = new Button(text);
+        button.setId(id);
+        button.setMinWidth(Region.USE_PREF_SIZE);
+        button.setOnAction(e -> action.run());
+        return button;
+    }
+
+    /** Has the person choose a folder. */
+    public void choose() {
+        FilePane.ask(this, FilePane.Ask.open(FilePane.Kind.FOLDER, "A folder of frames"), this::open);
+    }
+
+    /** Reads folders and shows what lies in them. */
+    public void open(List<Path> chosen) {
+        folders = chosen.stream().map(f -> f.toAbsolutePath().normalize()).toList();
+        out = Optional.of(folders.get(0).resolveSibling(folders.get(0).getFileName() + "-developed"));
+        library = Optional.empty();
+        development = Optional.empty();
+        grades = List.of();
+        marks.clear();
+        marked.clear();
+        title.setText("Reading " + folders.get(0).getFileName());
+        fill();
+        chore.begin(
+                progress -> {
+                    Library read = Library.read(folders, this::isResult, Workers.ALL_CORES, progress);
+                    return () -> {
+                        library = Optional.of(read);
+                        title.setText(DarkroomLine.title(read));
+                        said.setText(
+                                read.gaps().isEmpty()
+                                        ? ""
+                                        : read.gaps().size() + " calibration sets are missing: see the list.");
+                        there.setSelected(true);
+                        fill();
+                    };
+                },
+                () -> title.setText("Not read to the end."),
+                this::failed);
+    }
+
+    private boolean isResult(Path path) {
+        return out.filter(path::startsWith).isPresent();
+    }
+
+    private void failed(String why) {
+        title.setText("This did not work.");
+        said.setText(why);
+    }
+
+    private void busy(boolean now) {
+        develop.setDisable(now || library.filter(l -> !l.matches().isEmpty()).isEmpty());
+        judge.setDisable(now);
+    }
+
+    private void fill() {
+        List<DarkroomLine> lines = made.isSelected()
+                ? development.map(DarkroomLine::results).orElse(List.of())
+                : lights.isSelected()
+                        ? DarkroomLine.judged(grades, marks)
+                        : library.map(DarkroomLine::there).orElse(List.of());
+        int at = list.getSelectionModel().getSelectedIndex();
+        list.getItems().setAll(lines);
+        if (!lines.isEmpty()) {
+            list.getSelectionModel().select(Math.max(0, Math.min(at, lines.size() - 1)));
+        }
+        picture.setWhenEmpty(
+                library.isEmpty()
+                        ? "Reading…"
+                        : made.isSelected() && lines.isEmpty()
+                                ? "Nothing is developed yet."
+                                : lights.isSelected() && lines.isEmpty()
+                                        ? "Choose a set of lights under What is there, then Judge these lights."
+                                        : "Choose a line.");
+        goesTo.setText(out.map(o -> "results go to " + o).orElse(""));
+        develop.setDisable(library.filter(l -> !l.matches().isEmpty()).isEmpty());
+    }
+
+    /** All lights of the chosen set's target and filter, over its nights. */
+    private List<Path> chosenLights() {
+        DarkroomLine line = list.getSelectionModel().getSelectedItem();
+        Optional<FrameSet> set = Optional.ofNullable(line)
+                .flatMap(DarkroomLine::set)
+                .or(() -> library.stream()
+                        .flatMap(l -> l.matches().stream())
+                        .findFirst()
+                        .map(m -> m.lights()));
+        return set.map(s -> library.stream()
+                        .flatMap(l -> l.matches().stream())
+                        .map(m -> m.lights())
+                        .filter(l -> l.target().equals(s.target()) && l.filter().equals(s.filter()))
+                        .flatMap(l -> l.files().stream())
+                        .toList())
+                .orElse(List.of());
+    }
+
+    private void judge() {
+        List<Path> files = chosenLights();
+        if (files.isEmpty()) {
+            said.setText("There are no lights to judge.");
+            return;
+        }
+        chore.begin(
+                progress -> {
+                    Looks.Found found = new Looks(
+                                    new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES))
+                            .measure(files, new Calibrator(Masters.NONE, 0), progress);
+                    Looks.Beside beside = Looks.beside(found.measured());
+                    List<Grade> given = Grader.grade(beside.looks());
+                    return () -> judged(found, beside, given);
+                },
+                () -> said.setText("Judging was stopped."),
+                said::setText);
+    }
+
+    private void judged(Looks.Found found, Looks.Beside beside, List<Grade> given) {
+        grades = given;
+        lies.clear();
+        oneStretch = Optional.empty();
+        for (int i = 0; i < given.size(); i++) {
+            Path file = found.measured().get(i).file();
+            beside.lies().get(i).ifPresent(t -> lies.put(file, t));
+        }
+        Grader.Choice all = Grader.keepAll(given);
+        Grader.Choice sharp = Grader.keepSharp(given);
+        said.setText(app.ironside.desk.parts.Words.format(
+                "Kept: %d of %d, worth %.0f min of the best light, stars of %.2f px. Keeping all: %d, %.0f min, %.2f px.",
+                sharp.frames(),
+                given.size(),
+                sharp.effectiveSeconds() / 60,
+                sharp.fwhmPx(),
+                all.frames(),
+                all.effectiveSeconds() / 60,
+                all.fwhmPx()));
+        lights.setSelected(true);
+        fill();
+    }
+
+    /** Turns the verdict on the chosen light round, or takes such a mark off again. */
+    private void mark() {
+        DarkroomLine line = list.getSelectionModel().getSelectedItem();
+        if (!lights.isSelected() || line == null || line.picture().isEmpty()) {
+            return;
+        }
+        Path file = line.picture().get();
+        boolean keep = grades.stream()
+                .filter(g -> g.sub().name().equals(file.toString()))
+                .allMatch(Grade::keep);
+        if (marks.remove(file) == null) {
+            marks.put(file, !keep);
+        }
+        marked.push(file);
+        fill();
+    }
+
+    private void key(KeyEvent e) {
+        if (e.isShortcutDown() && e.getCode() == KeyCode.Z && !marked.isEmpty()) {
+            Path last = marked.pop();
+            boolean keep = grades.stream()
+                    .filter(g -> g.sub().name().equals(last.toString()))
+                    .allMatch(Grade::keep);
+            if (marks.remove(last) == null) {
+                marks.put(last, !keep);
+            }
+            fill();
+            e.consume();
+        } else if (e.getCode() == KeyCode.K && !(e.getTarget() instanceof TextField)) {
+            mark();
+            e.consume();
+        }
+    }
+
+    private void develop() {
+        if (library.isEmpty() || out.isEmpty()) {
+            return;
+        }
+        List<List<String>> combinations = colour.getText().isBlank()
+                ? List.of()
+                : List.of(Arrays.stream(colour.getText().split(","))
+                        .map(String::strip)
+                        .filter(f -> !f.isEmpty())
+                        .toList());
+        if (combinations.stream().anyMatch(c -> c.size() < 2 || c.size() > 4)) {
+            said.setText(
+                    "Colour is made of two to four filters, by commas: R,G,B, or L,R,G,B with the luminance first.");
+            return;
+        }
+        Rejection school = Arrays.stream(Rejection.values())
+                .filter(r -> r.word().equals(rejection.getValue()))
+                .findFirst()
+                .orElse(Rejection.WINSORIZED);
+        Darkroom darkroom = new Darkroom(
+                Workers.ALL_CORES,
+                new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
+                placer,
+                new Darkroom.Settings(school, keepAll.isSelected(), Map.copyOf(marks), MEMORY, combinations));
+        Library known = library.get();
+        Path to = out.get();
+        chore.begin(
+                progress -> {
+                    Development result = darkroom.develop(known, to, progress);
+                    return () -> {
+                        development = Optional.of(result);
+                        said.setText(result.stacks().size() + (result.stacks().size() == 1 ? " stack" : " stacks")
+                                + " in " + to
+                                + (result.failed().isEmpty()
+                                        ? "."
+                                        : "; " + result.failed().size() + " could not be made."));
+                        made.setSelected(true);
+                        list.getSelectionModel().clearSelection();
+                        fill();
+                    };
+                },
+                () -> said.setText("Stopped. What was finished stays and is taken up the next time."),
+                said::setText);
+    }
+
+    private void chooseOut() {
+        FilePane.ask(this, FilePane.Ask.open(FilePane.Kind.FOLDER, "A folder for the results"), chosen -> {
+            out = Optional.of(chosen.get(0).toAbsolutePath().normalize());
+            fill();
+        });
+    }
+
+    private void openOut() {
+        out.ifPresent(opener);
+    }
+
+    /** The picture of a line; lights lie on one another and are stretched alike, so that stepping through them blinks. */
+    private void look(DarkroomLine line) {
+        detail.setText(line == null ? "" : line.detail());
+        Optional<Path> file = Optional.ofNullable(line).flatMap(DarkroomLine::picture);
+        if (file.isEmpty()) {
+            colours.setVisible(false);
+            picture.show(Optional.empty(), Optional.empty());
+            return;
+        }
+        boolean coloured = file.get().getFileName().toString().endsWith(".png") && !isRed();
+        colours.setVisible(coloured);
+        if (coloured) {
+            picture.show(Optional.empty(), Optional.empty());
+            picture.setWhenEmpty("");
+            colours.setImage(new Image(file.get().toUri().toString(), MOST_SHOWN_PX, MOST_SHOWN_PX, true, true, true));
+            return;
+        }
+        boolean blink = lights.isSelected();
+        Optional<PlaneTransform> placed = blink ? Optional.ofNullable(lies.get(file.get())) : Optional.empty();
+        Optional<Stretch> stretch = blink ? oneStretch : Optional.empty();
+        looking.ask(progress -> {
+                    Frame raw = read(file.get());
+                    Frame frame = placed.map(t -> Resampling.onto(raw, t, raw.width(), raw.height()))
+                            .orElse(raw);
+                    Stretch how = stretch.orElseGet(() -> Stretch.automatic(frame));
+                    return new Seen(
+                            PictureLevels.of(new Shown(file.get() + " " + blink, line.head(), frame, List.of()), how),
+                            how);
+                })
+                .onlyNewest()
+                .failed(why -> {
+                    picture.show(Optional.empty(), Optional.empty());
+                    picture.setWhenEmpty(why);
+                })
+                .then(seen -> {
+                    if (blink && oneStretch.isEmpty()) {
+                        oneStretch = Optional.of(seen.stretch());
+                    }
+                    picture.show(Optional.of(seen.levels()), Optional.empty());
+                });
+    }
+
+    /** Under the red palette nothing shines in another colour. */
+    private boolean isRed() {
+        return getScene() != null && getScene().getStylesheets().stream().anyMatch(s -> s.endsWith("/red.css"));
+    }
+
+    private record Seen(PictureLevels levels, Stretch stretch) {}
+
+    private static Frame read(Path file) {
+        String name = file.getFileName().toString();
+        if (!FrameFiles.isFrame(name)) {
+            throw new BadInputException(
+                    file.toString(), "is a finished picture", "a FITS or TIFF image; open its folder to look at it");
+        }
+        return FrameFiles.read(file);
+    }
+
+    @Override
+    public void close() {
+        chore.close();
+        looking.close();
+    }
+
+    /** One line; the reasons stand below the list. */
+    private static final class Cell extends ListCell<DarkroomLine> {
+        Cell() {
+            getStyleClass().add("line-head");
+            setPrefWidth(0);
+        }
+
+        @Override
+        protected void updateItem(DarkroomLine line, boolean none) {
+            super.updateItem(line, none);
+            getStyleClass().removeAll("warning");
+            setText(none || line == null ? "" : line.head());
+            if (!none && line != null && line.trouble()) {
+                getStyleClass().add("warning");
+            }
+        }
+    }
+}
