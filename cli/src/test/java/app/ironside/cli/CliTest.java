@@ -117,7 +117,22 @@ class CliTest {
     @Test
     void everyVerbHasHelp() {
         for (String verb : new String[] {
-            "night", "target", "stars", "solve", "polar", "focus", "guiding", "master", "calibrate", "stack", "rehearse"
+            "night",
+            "target",
+            "stars",
+            "solve",
+            "polar",
+            "focus",
+            "guiding",
+            "master",
+            "calibrate",
+            "stack",
+            "grade",
+            "sort",
+            "darkroom",
+            "combine",
+            "watch",
+            "rehearse"
         }) {
             assertThat(run(verb, "--help")).isZero();
             assertThat(out.toString()).contains("Usage: ironside " + verb);

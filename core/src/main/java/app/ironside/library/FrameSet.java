@@ -75,13 +75,15 @@ public record FrameSet(
     }
 
     private String plural() {
-        return switch (kind) {
-            case LIGHT -> "lights";
-            case DARK -> "darks";
-            case BIAS -> "bias frames";
-            case FLAT -> "flats";
-            case FLAT_DARK -> "flat darks";
-            default -> "frames";
-        };
+        String one =
+                switch (kind) {
+                    case LIGHT -> "light";
+                    case DARK -> "dark";
+                    case BIAS -> "bias frame";
+                    case FLAT -> "flat";
+                    case FLAT_DARK -> "flat dark";
+                    default -> "frame";
+                };
+        return files.size() == 1 ? one : one + "s";
     }
 }

@@ -467,13 +467,10 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
 
     private record Seen(PictureLevels levels, Stretch stretch) {}
 
+    /** Of a finished picture the brightness, from its sister of 16 bits. */
     private static Frame read(Path file) {
         String name = file.getFileName().toString();
-        if (!FrameFiles.isFrame(name)) {
-            throw new BadInputException(
-                    file.toString(), "is a finished picture", "a FITS or TIFF image; open its folder to look at it");
-        }
-        return FrameFiles.read(file);
+        return FrameFiles.read(file.resolveSibling(name.replaceFirst("\\.png$", ".tif")));
     }
 
     @Override

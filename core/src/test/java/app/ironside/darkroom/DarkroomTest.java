@@ -1,0 +1,247 @@
+package app.ironside.darkroom;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+import static org.assertj.core.api.Assertions.within;
+
+import app.ironside.Progress;
+import app.ironside.Workers;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.image.Header;
+import app.ironside.image.Statistics;
+import app.ironside.stack.Rejection;
+import app.ironside.star.DetectSettings;
+import app.ironside.star.StarFinder;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.concurrent.CancellationException;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/**
+ * The whole way on a sensor made up by hand: an offset of 300, a hot column of dark current, a flat that falls to 0.8 at the right edge. What
+ * is left after developing is known.
+ */
+class DarkroomTest {
+    private static final int WIDTH = 320;
+    private static final int HEIGHT = 240;
+    private static final double SKY = 400;
+    private static final double NOISE = 8;
+
+    @TempDir
+    Path folder;
+
+    private final StarFinder finder = new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.SERIAL);
+    private int number;
+
+    private interface Light {
+        double at(int x, int y);
+    }
+
+    private Path frame(String name, Map<String, Object> cards, Light light, double darkSeconds) throws Exception {
+        Random noise = new Random(++number);
+        float[] pixels = new float[WIDTH * HEIGHT];
+        for (int y = 0; y < HEIGHT; y++) {
+            for (int x = 0; x < WIDTH; x++) {
+                double dark = x == 40 ? 10 * darkSeconds : 0.5 * darkSeconds;
+                double flat = 1 - 0.2 * Math.max(0, x - WIDTH / 2.0) / (WIDTH / 2.0);
+                pixels[y * WIDTH + x] =
+                        (float) Math.round(300 + dark + flat * light.at(x, y) + NOISE * noise.nextGaussian());
+            }
+        }
+        Map<String, Object> all = new HashMap<>(cards);
+        all.put("GAIN", 100);
+        all.put("CCD-TEMP", -10.0);
+        Path file = folder.resolve(name);
+        Files.createDirectories(file.getParent());
+        FitsFiles.write(
+                file, new Frame(WIDTH, HEIGHT, pixels, Header.EMPTY.withAll(all)), FitsFiles.Encoding.UNSIGNED_16);
+        return file;
+    }
+
+    private Path light(String night, String filter, int i, double share) throws Exception {
+        double dx = 3 * Math.sin(2.0 * i);
+        double dy = 3 * Math.cos(3.0 * i);
+        Random sky = new Random(7);
+        double[][] stars = new double[60][];
+        for (int k = 0; k < stars.length; k++) {
+            stars[k] = new double[] {
+                sky.nextDouble() * WIDTH + dx, sky.nextDouble() * HEIGHT + dy, 4000 * Math.pow(20, sky.nextDouble())
+            };
+        }
+        return frame(
+                "raw/" + night + "/" + filter + "_" + i + ".fits",
+                Map.of(
+                        "IMAGETYP",
+                        "Light",
+                        "OBJECT",
+                        "IC 342",
+                        "FILTER",
+                        filter,
+                        "EXPTIME",
+                        60.0,
+                        "DATE-OBS",
+                        night + "T21:0" + i + ":00"),
+                (x, y) -> {
+                    double sum = SKY;
+                    for (double[] s : stars) {
+                        double d = Math.pow(x - s[0], 2) + Math.pow(y - s[1], 2);
+                        sum += d < 100 ? share * s[2] / 12.3 * Math.exp(-d / 3.92) : 0;
+                    }
+                    return sum;
+                },
+                60);
+    }
+
+    @BeforeEach
+    void aFolder() throws Exception {
+        for (int i = 0; i < 6; i++) {
+            frame("raw/bias/b" + i + ".fits", Map.of("IMAGETYP", "Bias", "EXPTIME", 0.0), (x, y) -> 0, 0);
+            frame("raw/dark/d" + i + ".fits", Map.of("IMAGETYP", "Dark", "EXPTIME", 60.0), (x, y) -> 0, 60);
+            for (String filter : List.of("L", "R")) {
+                frame(
+                        "raw/flat/" + filter + i + ".fits",
+                        Map.of("IMAGETYP", "Flat", "FILTER", filter, "EXPTIME", 1.0, "DATE-OBS", "2026-10-11T18:00:00"),
+                        (x, y) -> 20_000,
+                        0);
+            }
+        }
+        for (int i = 0; i < 4; i++) {
+            light("2026-10-11", "L", i, 1);
+            light("2026-10-12", "L", i + 4, i == 2 ? 0.2 : 1);
+            light("2026-10-11", "R", i, 1);
+        }
+    }
+
+    private Development develop(List<List<String>> colours, Progress progress) {
+        return new Darkroom(
+                        Workers.ALL_CORES,
+                        finder,
+                        picture -> Optional.empty(),
+                        new Darkroom.Settings(Rejection.WINSORIZED, false, Map.of(), 64 << 20, colours))
+                .develop(List.of(folder.resolve("raw")), folder.resolve("out"), progress);
+    }
+
+    @Test
+    void aFolderBecomesStacksOnOneGrid() {
+        Development made = develop(List.of(List.of("L", "R", "R")), Progress.NONE);
+        assertThat(made.failed()).isEmpty();
+        assertThat(made.gaps()).isEmpty();
+        assertThat(made.masters()).hasSize(4);
+        assertThat(made.stacks()).hasSize(2);
+        Development.StackFile l = made.stacks().stream()
+                .filter(s -> s.filter().equals("L"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(l.nights()).isEqualTo(2);
+        assertThat(l.frames()).isEqualTo(8);
+        assertThat(l.kept()).isEqualTo(7);
+        assertThat(l.exposureS()).isEqualTo(7 * 60);
+        assertThat(l.rejected()).singleElement().satisfies(r -> {
+            assertThat(r.file().getFileName()).hasToString("L_6.fits");
+            assertThat(r.reason()).startsWith("cloud: cloud took");
+        });
+        assertThat(l.snrGainOverOneSub()).isCloseTo(Math.sqrt(7), within(0.35));
+        assertThat(made.pictures()).hasSize(2).allMatch(p -> Files.exists(p.file()));
+        Frame stack = FitsFiles.read(l.file());
+        Frame other = FitsFiles.read(made.stacks().stream()
+                .filter(s -> s.filter().equals("R"))
+                .findFirst()
+                .orElseThrow()
+                .file());
+        assertThat(other.width()).isEqualTo(stack.width());
+        // By hand: sky and pedestal everywhere, the hot column and the darker edge gone, to three errors of a mean of
+        // seven.
+        double middle = median(stack, 140, 180);
+        double error = 3 * NOISE / Math.sqrt(7) / 0.8;
+        assertThat(median(stack, 290, 310)).isCloseTo(middle, within(error));
+        assertThat(median(stack, 38, 43)).isCloseTo(middle, within(error));
+        var brightest = finder.find(stack).stars().get(0);
+        assertThat(finder.find(other).stars())
+                .anyMatch(s -> Math.hypot(s.x() - brightest.x(), s.y() - brightest.y()) < 0.1);
+    }
+
+    private static double median(Frame frame, int from, int to) {
+        float[] values = new float[(to - from) * 160];
+        for (int i = 0; i < values.length; i++) {
+            values[i] = frame.pixels()[(40 + i / (to - from)) * WIDTH + from + i % (to - from)];
+        }
+        return Statistics.median(values);
+    }
+
+    /** A second run takes up what is still true; a light that changed is developed anew, alone. */
+    @Test
+    void aSecondRunMakesOnlyWhatChanged() throws Exception {
+        Development first = develop(List.of(), Progress.NONE);
+        assertThat(first.stacks()).allMatch(Development.StackFile::made);
+        Map<String, FileTime> written = new HashMap<>();
+        for (Development.StackFile s : first.stacks()) {
+            written.put(s.filter(), Files.getLastModifiedTime(s.file()));
+        }
+        Development again = develop(List.of(), Progress.NONE);
+        assertThat(again.stacks()).hasSize(2).noneMatch(Development.StackFile::made);
+        assertThat(again.masters()).hasSize(4).noneMatch(Development.MasterFile::made);
+        assertThat(again.stacks().get(0).rejected())
+                .isEqualTo(first.stacks().get(0).rejected());
+        light("2026-10-11", "R", 5, 1);
+        Development more = develop(List.of(), Progress.NONE);
+        assertThat(more.stacks())
+                .filteredOn(Development.StackFile::made)
+                .singleElement()
+                .satisfies(s -> {
+                    assertThat(s.filter()).isEqualTo("R");
+                    assertThat(s.frames()).isEqualTo(5);
+                });
+        assertThat(Files.getLastModifiedTime(more.stacks().get(0).file())).isEqualTo(written.get("L"));
+        try (var files = Files.list(folder.resolve("out/stacks"))) {
+            assertThat(files).hasSize(2);
+        }
+    }
+
+    /** Cancelled in the middle it leaves nothing half-written, and the next run goes on. */
+    @Test
+    void cancelLeavesNothingHalfWritten() throws Exception {
+        assertThatThrownBy(() -> develop(List.of(), (what, done) -> done < 0.5))
+                .isInstanceOf(CancellationException.class);
+        try (var files = Files.walk(folder.resolve("out"))) {
+            assertThat(files.map(Path::toString)).noneMatch(f -> f.endsWith(".part"));
+        }
+        assertThat(develop(List.of(), Progress.NONE).masters()).anyMatch(m -> !m.made());
+    }
+
+    /** Inputs stay as they are, and results that lie among them are no inputs. */
+    @Test
+    void resultsAreNoInputs() throws Exception {
+        Path light = folder.resolve("raw/2026-10-11/L_0.fits");
+        byte[] before = Files.readAllBytes(light);
+        Darkroom darkroom = new Darkroom(
+                Workers.ALL_CORES,
+                finder,
+                picture -> Optional.empty(),
+                new Darkroom.Settings(Rejection.WINSORIZED, true, Map.of(light, false), 64 << 20, List.of()));
+        Path out = folder.resolve("raw/developed");
+        Development made = darkroom.develop(List.of(folder.resolve("raw")), out, Progress.NONE);
+        Development again = darkroom.develop(List.of(folder.resolve("raw")), out, Progress.NONE);
+        assertThat(again.stacks()).extracting(Development.StackFile::frames).containsExactly(8, 4);
+        assertThat(Files.readAllBytes(light)).isEqualTo(before);
+        assertThat(made.stacks().get(0).rejected()).singleElement().satisfies(r -> assertThat(r.reason())
+                .startsWith("left out by hand (good"));
+        assertThat(made.stacks().get(0).kept())
+                .as("all but the one that a hand left out")
+                .isEqualTo(7);
+    }
+
+    @Test
+    void aFilterThatIsNotThereIsTold() {
+        assertThat(develop(List.of(List.of("R", "G", "B")), Progress.NONE).failed())
+                .containsExactly("picture IC 342 R,G,B: there is no stack of filter G");
+    }
+}

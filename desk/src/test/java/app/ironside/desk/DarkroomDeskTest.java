@@ -1,0 +1,93 @@
+package app.ironside.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.ironside.journal.Stage;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import org.junit.jupiter.api.io.TempDir;
+
+/** A folder of somebody's lights (tools/graded-frames.py) is dropped on the desk, judged, marked and developed in the real window. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+class DarkroomDeskTest extends DeskHarness {
+    private static final Path FRAMES = Path.of("..", "core", "src", "test", "resources", "app", "ironside", "judge");
+
+    @TempDir
+    static Path folder;
+
+    @BeforeAll
+    void openTheDesk() throws Exception {
+        openOn(folder.resolve("data"));
+        Files.createDirectories(folder.resolve("night"));
+        for (int i = 0; i < 12; i++) {
+            String name = String.format("light-%02d.fits.fz", i);
+            Files.copy(FRAMES.resolve(name), folder.resolve("night").resolve(name));
+        }
+        open(new DeskSettings(1280, 800, Palette.DUSK, Stage.PLAN, 0));
+    }
+
+    private String said(String id) {
+        return on(() -> ((Label) desk.darkroom().lookup(id)).getText());
+    }
+
+    private List<String> lines() {
+        return on(() -> ((ListView<?>) desk.darkroom().lookup("#darkroom-list"))
+                .getItems().stream().map(Object::toString).toList());
+    }
+
+    private void fire(String id) {
+        on(() -> {
+            ((ButtonBase) desk.darkroom().lookup(id)).fire();
+            return true;
+        });
+    }
+
+    @Test
+    void aFolderIsDevelopedOnTheDesk() throws Exception {
+        on(() -> desk.take(List.of(folder.resolve("night"))));
+        until("the folder", d -> said("#darkroom-title").startsWith("12 lights"));
+        assertThat(said("#darkroom-title")).isEqualTo("12 lights of IC 342.");
+        assertThat(lines().get(0)).contains("IC 342 · L · 12 × 180 s");
+        assertThat(lines()).anyMatch(l -> l.contains("Missing: darks"));
+        assertThat(said("#darkroom-detail")).contains("No dark: there is none in these folders.");
+        fire("#darkroom-judge");
+        until("the verdicts", d -> said("#darkroom-said").startsWith("Kept:"));
+        assertThat(said("#darkroom-said")).startsWith("Kept: 7 of 12");
+        assertThat(lines()).hasSize(12);
+        assertThat(lines().get(2)).contains("✕ light-02.fits.fz").contains("cloud");
+        // The first light is left out by hand, that is taken back, and done again.
+        assertThat(lines().get(0)).contains("✓ ");
+        fire("#darkroom-mark");
+        assertThat(lines().get(0)).contains("✕ ").contains("by hand");
+        press(KeyCode.Z, true);
+        assertThat(lines().get(0)).contains("✓ ").doesNotContain("by hand");
+        fire("#darkroom-mark");
+        fire("#darkroom-develop");
+        until("the stack", d -> said("#darkroom-said").startsWith("1 stack in "));
+        assertThat(lines().get(0))
+                .contains("IC 342 · L")
+                .contains("6 of 12 lights")
+                .contains("left out by hand");
+        assertThat(folder.resolve("night-developed").resolve("stacks").resolve("IC_342_L.fits"))
+                .exists();
+        fire("#close-darkroom");
+        assertThat(on(() -> desk.darkroom().isVisible())).isFalse();
+    }
+
+    private void press(KeyCode code, boolean shortcut) {
+        on(() -> {
+            desk.darkroom()
+                    .fireEvent(new javafx.scene.input.KeyEvent(
+                            javafx.scene.input.KeyEvent.KEY_PRESSED, "", "", code, false, shortcut, false, false));
+            return true;
+        });
+    }
+}
