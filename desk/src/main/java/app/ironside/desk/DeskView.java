@@ -247,7 +247,7 @@ final class DeskView extends StackPane
 
     @Override
     public void showDarkroom() {
-        files.showDarkroom();
+        files.showDarkroom(shown.flatMap(ShownNight::entry).map(NightEntry::folder));
     }
 
     DarkroomPane darkroom() {

@@ -87,13 +87,15 @@ final class FilesOver implements AutoCloseable {
 
     /** Shows what lies in folders, to be judged and developed. */
     void develop(List<Path> folders) {
-        showDarkroom();
+        closeAll();
+        darkroom.setVisible(true);
         darkroom.open(folders);
     }
 
-    /** The darkroom as it was left; has a folder chosen where there is none yet. */
-    void showDarkroom() {
+    /** The darkroom as it was left. */
+    void showDarkroom(Optional<Path> folderOfNight) {
         closeAll();
+        darkroom.offer(folderOfNight);
         darkroom.setVisible(true);
     }
 

@@ -130,6 +130,7 @@ final class Pictures {
             }
             writeRehearsal();
             writeInspection(entry, state);
+            writeDarkroom(entry);
             onToolkit(() -> desk.setPalette(Palette.RED));
             write(IN_RED.title().toLowerCase(Locale.ROOT), IN_RED, evidence(IN_RED, state));
             onToolkit(() -> desk.setPalette(Palette.PAPER));
@@ -169,6 +170,19 @@ final class Pictures {
                 settle(() -> wiring.shelf().holding().own() == 0);
                 onToolkit(() -> ((Button) desk.inspection().lookup("#close-inspect")).fire());
             }
+        }
+
+        /** The night's own frames in the darkroom, judged. */
+        private void writeDarkroom(NightEntry entry) throws InterruptedException {
+            onToolkit(() -> desk.take(List.of(entry.folder())));
+            settle(() -> desk.darkroom().isBusy());
+            onToolkit(() -> ((Button) desk.darkroom().lookup("#darkroom-judge")).fire());
+            while (ask(() -> desk.darkroom().isBusy())) {
+                Thread.sleep(200);
+            }
+            settle(() -> desk.darkroom().isLooking());
+            write("develop");
+            onToolkit(() -> ((Button) desk.darkroom().lookup("#close-darkroom")).fire());
         }
 
         /** The event whose evidence shows a station best. */

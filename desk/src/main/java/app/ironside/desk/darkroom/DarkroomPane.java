@@ -89,6 +89,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private final ComboBox<String> rejection = new ComboBox<>();
     private final CheckBox keepAll = new CheckBox("keep all");
     private final TextField colour = new TextField();
+    private final Button ofNight = button("darkroom-night", "This night's frames", this::openNight);
     private final Map<Path, Boolean> marks = new HashMap<>();
     private final Deque<Path> marked = new ArrayDeque<>();
     private final Map<Path, PlaneTransform> lies = new HashMap<>();
@@ -98,6 +99,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private Optional<Stretch> oneStretch = Optional.empty();
     private List<Path> folders = List.of();
     private Optional<Path> out = Optional.empty();
+    private Optional<Path> night = Optional.empty();
 
     /**
      * @param placer finds where pictures lie in the sky
@@ -123,6 +125,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
                 10,
                 title,
                 gap,
+                ofNight,
                 button("darkroom-folder", "Choose a folder…", this::choose),
                 button("close-darkroom", "Back to the night (Esc)", away));
         head.setAlignment(Pos.CENTER_LEFT);
@@ -197,8 +200,28 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         return button;
     }
 
-    /** Has the person choose a folder. */
-    public void choose() {
+    /** Whether something long is being done. */
+    public boolean isBusy() {
+        return chore.isVisible();
+    }
+
+    /** Whether a picture is on its way. */
+    public boolean isLooking() {
+        return !looking.isIdle();
+    }
+
+    /** The folder of the night that is on the desk, which is offered. */
+    public void offer(Optional<Path> folderOfNight) {
+        night = folderOfNight;
+        ofNight.setVisible(night.isPresent());
+        ofNight.setManaged(night.isPresent());
+    }
+
+    private void openNight() {
+        night.ifPresent(n -> open(List.of(n)));
+    }
+
+    private void choose() {
         FilePane.ask(this, FilePane.Ask.open(FilePane.Kind.FOLDER, "A folder of frames"), this::open);
     }
 
