@@ -96,6 +96,11 @@ public final class FitsFiles {
 
     private FitsFiles() {}
 
+    /** Whether a keyword describes the file and not the picture. */
+    static boolean isStructural(String keyword) {
+        return STRUCTURAL.contains(keyword);
+    }
+
     /**
      * Reads the first image of a file; of a colour cube the mean of its planes.
      *

@@ -38,6 +38,19 @@ public final class Header {
         this.history = history;
     }
 
+    /** Gathers many cards. */
+    static final class Builder {
+        private final Map<String, Object> cards = new LinkedHashMap<>();
+
+        void put(String keyword, Object value) {
+            cards.put(keyword, value);
+        }
+
+        Header build() {
+            return new Header(cards, List.of());
+        }
+    }
+
     /** A copy with one keyword set; a {@code null} value removes it. */
     public Header with(String keyword, Object value) {
         Map<String, Object> copy = new LinkedHashMap<>(values);
