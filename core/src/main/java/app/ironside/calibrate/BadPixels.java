@@ -110,7 +110,7 @@ final class BadPixels {
                             && y >= 0
                             && y < rows
                             && !bad.get(offset + y * width + x)
-                            && !Float.isNaN(values[y * width + x]);
+                            && Float.isFinite(values[y * width + x]);
                     if (sound) {
                         near[n++] = values[y * width + x];
                     }

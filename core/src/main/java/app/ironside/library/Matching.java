@@ -88,12 +88,9 @@ final class Matching {
     private static List<Rule> sensorRules(FrameSet lights) {
         return List.of(
                 same("camera", lights.camera(), FrameSet::camera),
-                new Rule(s -> s.widthPx() == lights.widthPx()
-                                && s.heightPx() == lights.heightPx()
-                                && s.planes() == lights.planes()
+                new Rule(s -> size(s).equals(size(lights))
                         ? Optional.empty()
-                        : Optional.of(s.widthPx() + " x " + s.heightPx() + " pixels instead of " + lights.widthPx()
-                                + " x " + lights.heightPx())),
+                        : Optional.of(size(s) + " instead of " + size(lights))),
                 new Rule(s -> s.binning().isEmpty()
                                 || lights.binning().isEmpty()
                                 || s.binning().equals(lights.binning())
@@ -101,6 +98,11 @@ final class Matching {
                         : Optional.of("binning " + s.binning().getAsInt() + " instead of "
                                 + lights.binning().getAsInt())),
                 same("mosaic", lights.bayer(), FrameSet::bayer));
+    }
+
+    private static String size(FrameSet s) {
+        return s.widthPx() + " x " + s.heightPx() + " pixels"
+                + (s.planes() == 1 ? "" : " in " + s.planes() + " planes");
     }
 
     private static Rule same(String what, Optional<String> wanted, Function<FrameSet, Optional<String>> told) {

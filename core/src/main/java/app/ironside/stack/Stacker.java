@@ -89,7 +89,7 @@ public final class Stacker {
             List<Sub> good = chosen(subs, rejected);
             if (good.isEmpty()) {
                 throw new BadInputException(
-                        lights.size() + " lights", "none has stars to align by", "frames of one field, in focus");
+                        count(lights), "none has stars to align by", "frames of one field, in focus");
             }
             Sub reference = good.stream()
                     .min(Comparator.comparingDouble(Sub::referenceCost))
@@ -99,7 +99,7 @@ public final class Stacker {
             List<Placed> placed = place(laid, reference, good, rejected, progress);
             if (placed.isEmpty()) {
                 throw new BadInputException(
-                        lights.size() + " lights",
+                        count(lights),
                         "none shows the stars of " + laid.name(),
                         "lights of the field that the other filters show");
             }
@@ -107,6 +107,10 @@ public final class Stacker {
         } finally {
             subs.forEach(s -> s.source().close());
         }
+    }
+
+    private static String count(List<Light> lights) {
+        return lights.size() == 1 ? lights.get(0).file().toString() : lights.size() + " lights";
     }
 
     private void measure(List<Light> lights, Progress progress, List<Sub> subs) {
