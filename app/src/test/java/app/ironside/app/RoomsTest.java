@@ -15,7 +15,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 /** The rooms of the desk, each of which knows only those before it. */
 class RoomsTest {
     private static final List<String> ROOMS =
-            List.of("parts", "picture", "reckon", "night", "plan", "session", "station", "inspect");
+            List.of("parts", "picture", "reckon", "night", "plan", "session", "station", "inspect", "darkroom");
     private static final String DESK = "app.ironside.desk";
 
     private static JavaClasses classes;
