@@ -23,12 +23,10 @@ final class BadPixels {
 
     private final BitSet bad;
     private final int width;
-    private final int step;
 
-    private BadPixels(BitSet bad, int width, int step) {
+    private BadPixels(BitSet bad, int width) {
         this.bad = bad;
         this.width = width;
-        this.step = step;
     }
 
     /** Those that some masters show; none without a dark and a flat, nor in pictures too small to tell. */
@@ -47,8 +45,7 @@ final class BadPixels {
             }
         });
         Frame any = masters.dark().or(masters::flat).orElse(null);
-        boolean mosaic = any != null && any.header().text("BAYERPAT").isPresent();
-        return new BadPixels(bad, any == null ? 1 : any.width(), mosaic ? 2 : 1);
+        return new BadPixels(bad, any == null ? 1 : any.width());
     }
 
     private static boolean tells(Frame frame) {
@@ -62,15 +59,19 @@ final class BadPixels {
         }
         double limit = level.centre() + HOT_SIGMAS * level.sigma();
         int most = (int) (MOST_SHARE * dark.pixels().length);
-        float[] above = new float[dark.pixels().length];
         int n = 0;
         for (float v : dark.pixels()) {
-            if (v > limit) {
-                above[n++] = v;
-            }
+            n += v > limit ? 1 : 0;
         }
         if (n > most) {
-            Arrays.sort(above, 0, n);
+            float[] above = new float[n];
+            int k = 0;
+            for (float v : dark.pixels()) {
+                if (v > limit) {
+                    above[k++] = v;
+                }
+            }
+            Arrays.sort(above);
             limit = above[n - most];
         }
         for (int i = 0; i < dark.pixels().length; i++) {
@@ -88,12 +89,14 @@ final class BadPixels {
      * Repairs a band of rows in place.
      *
      * @param firstRow which row of the sensor it begins with, from 0
+     * @param mosaic whether the nearest pixel of the same colour is the next but one
      */
-    void repair(float[] values, int firstRow) {
+    void repair(float[] values, int firstRow, boolean mosaic) {
         if (bad.isEmpty()) {
             return;
         }
         int offset = firstRow * width;
+        int step = mosaic ? 2 : 1;
         int rows = values.length / width;
         float[] near = new float[8];
         for (int at = bad.nextSetBit(offset); at >= 0 && at < offset + values.length; at = bad.nextSetBit(at + 1)) {

@@ -34,18 +34,25 @@ public final class Calibrator {
     private final Masters masters;
     private final double pedestalAdu;
     private final BadPixels bad;
+    private final boolean mosaic;
 
     /**
      * @param pedestalAdu added to every pixel, and to PEDESTAL in the header; 0 to 65535
      */
     public Calibrator(Masters masters, double pedestalAdu) {
-        this(masters, Check.inRange("pedestalAdu", pedestalAdu, 0, 65_535), BadPixels.of(masters));
+        this(masters, Check.inRange("pedestalAdu", pedestalAdu, 0, 65_535), BadPixels.of(masters), false);
     }
 
-    private Calibrator(Masters masters, double pedestalAdu, BadPixels bad) {
+    private Calibrator(Masters masters, double pedestalAdu, BadPixels bad, boolean mosaic) {
         this.masters = masters;
         this.pedestalAdu = pedestalAdu;
         this.bad = bad;
+        this.mosaic = mosaic;
+    }
+
+    /** The same for lights whose neighbouring pixels see other colours. */
+    public Calibrator forMosaic() {
+        return new Calibrator(masters, pedestalAdu, bad, true);
     }
 
     public double pedestalAdu() {
@@ -84,7 +91,7 @@ public final class Calibrator {
         if (Double.isNaN(pedestal)) {
             throw new BadInputException(lights.get(0).toString(), "has no pixel with a value", "a light");
         }
-        return new Calibrator(masters, pedestal, bare.bad);
+        return new Calibrator(masters, pedestal, bare.bad, false);
     }
 
     /** By one light; empty if it holds no value. */
@@ -180,14 +187,15 @@ public final class Calibrator {
             }
             values[i] = (float) (v + pedestalAdu);
         }
-        bad.repair(values, firstRow);
+        bad.repair(values, firstRow, mosaic);
     }
 
     /** A calibrated copy of a light. */
     public Frame calibrated(Frame light) {
         mustFit(light.width(), light.height());
         float[] values = light.pixels().clone();
-        apply(values, light.width(), 0);
+        boolean colours = light.header().text("BAYERPAT").isPresent();
+        (colours ? forMosaic() : this).apply(values, light.width(), 0);
         Header header = light.header()
                 .with("PEDESTAL", light.header().number("PEDESTAL").orElse(0) + pedestalAdu);
         for (String step : steps()) {

@@ -302,6 +302,7 @@ public final class Darkroom {
                             .toList());
             recipe.made(file, digest, Optional.of(facts));
             grids.putIfAbsent(target(group), result.grid());
+            masterFrames.clear();
             stacks.add(told(group, file, facts, true));
             if (planes.size() == 3) {
                 picturesOf(group, file, planes, digest);

@@ -118,7 +118,9 @@ public final class Stacker {
         for (int i = 0; i < lights.size(); i++) {
             FitsBands source = FitsBands.open(lights.get(i).file());
             Optional<Mosaic> mosaic = FrameFacts.bayer(source.header()).map(Mosaic::new);
-            subs.add(new Sub(source, lights.get(i).calibrator(), mosaic, null, List.of()));
+            Calibrator calibrator = lights.get(i).calibrator();
+            subs.add(
+                    new Sub(source, mosaic.isPresent() ? calibrator.forMosaic() : calibrator, mosaic, null, List.of()));
             mustMatch(subs.get(0), subs.get(i));
             lights.get(i).calibrator().mustFit(source.width(), source.height());
         }
