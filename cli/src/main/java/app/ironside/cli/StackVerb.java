@@ -4,6 +4,7 @@ import app.ironside.Workers;
 import app.ironside.calibrate.Calibrator;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
+import app.ironside.stack.NothingToStack;
 import app.ironside.stack.StackResult;
 import app.ironside.stack.StackSettings;
 import app.ironside.stack.Stacker;
@@ -49,15 +50,19 @@ final class StackVerb extends Verb {
                 new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
                 Workers.ALL_CORES,
                 settings);
-        StackResult result = stacker.stack(lights, calibrator, progress());
+        StackResult result;
+        try {
+            result = stacker.stack(lights, calibrator, progress());
+        } catch (NothingToStack e) {
+            return Answer.impossible(
+                    e.getMessage(),
+                    Answer.facts("frames", lights.size(), "kept", 0, "rejected", rejected(e.rejected())));
+        }
         FitsFiles.writePlanes(out, result.planes());
-        List<Map<String, Object>> rejected = result.rejected().stream()
-                .map(r -> Answer.facts("file", r.file().toString(), "reason", r.reason()))
-                .toList();
         return Answer.done(Answer.facts(
                 "frames", lights.size(),
                 "kept", result.kept().size(),
-                "rejected", rejected,
+                "rejected", rejected(result.rejected()),
                 "widthPx", result.picture().width(),
                 "heightPx", result.picture().height(),
                 "referenceFile", result.reference().toString(),
@@ -75,5 +80,11 @@ final class StackVerb extends Verb {
                 "elapsedMs", rounded((System.nanoTime() - began) / 1e6, 1),
                 "peakMemoryMb", rounded(StackOptions.peakMemoryMb(), 1),
                 "out", out.toString()));
+    }
+
+    private static List<Map<String, Object>> rejected(List<StackResult.Rejected> rejected) {
+        return rejected.stream()
+                .map(r -> Answer.facts("file", r.file().toString(), "reason", r.reason()))
+                .toList();
     }
 }

@@ -19,6 +19,7 @@ import app.ironside.library.FrameSet;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
 import app.ironside.solve.Wcs;
+import app.ironside.stack.NothingToStack;
 import app.ironside.stack.Rejection;
 import app.ironside.stack.StackResult;
 import app.ironside.stack.StackSettings;
@@ -136,7 +137,7 @@ public final class Darkroom {
                 Progress step = part(progress, 0.4 + 0.5 * i / wanted.size(), 0.5 / wanted.size());
                 try {
                     stack(one, grids, step);
-                } catch (BadInputException e) {
+                } catch (BadInputException | NothingToStack e) {
                     failed.add(nameOf(one) + ": " + e.getMessage());
                 }
             }

@@ -14,6 +14,7 @@ import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.SolveHints;
+import app.ironside.stack.NothingToStack;
 import app.ironside.stack.StackResult;
 import app.ironside.stack.StackSettings;
 import app.ironside.stack.Stacker;
@@ -70,7 +71,7 @@ final class StackStage {
                     stack(set.getKey(), set.getValue());
                 }
                 done++;
-            } catch (BadInputException e) {
+            } catch (BadInputException | NothingToStack e) {
                 night.record().fault(Stage.STACK, e.getMessage());
             }
         }

@@ -59,7 +59,8 @@ public final class Stacker {
      * Stacks files.
      *
      * @param files raw lights (or calibrated ones, with a calibrator that has no masters), at least 1
-     * @throws BadInputException if a file is no whole FITS image, sizes or mosaics differ, or nothing can be kept
+     * @throws BadInputException if a file is no whole FITS image, or sizes or mosaics differ
+     * @throws NothingToStack if none can be kept
      */
     public StackResult stack(List<Path> files, Calibrator calibrator, Progress progress) {
         return stack(files.stream().map(f -> new Light(f, calibrator)).toList(), Optional.empty(), progress);
@@ -88,8 +89,7 @@ public final class Stacker {
             List<StackResult.Rejected> rejected = new ArrayList<>();
             List<Sub> good = chosen(subs, rejected);
             if (good.isEmpty()) {
-                throw new BadInputException(
-                        count(lights), "none has stars to align by", "frames of one field, in focus");
+                throw new NothingToStack(count(lights) + ": none can be kept to align by its stars", rejected);
             }
             Sub reference = good.stream()
                     .min(Comparator.comparingDouble(Sub::referenceCost))
@@ -98,10 +98,7 @@ public final class Stacker {
                     reference.source().file().toString(), reference.look().field()));
             List<Placed> placed = place(laid, reference, good, rejected, progress);
             if (placed.isEmpty()) {
-                throw new BadInputException(
-                        count(lights),
-                        "none shows the stars of " + laid.name(),
-                        "lights of the field that the other filters show");
+                throw new NothingToStack(count(lights) + ": none shows the stars of " + laid.name(), rejected);
             }
             return combine(laid, reference, placed, rejected, progress);
         } finally {

@@ -305,8 +305,8 @@ class StackTest {
         Path file = folder.resolve("empty.fits");
         FitsFiles.write(file, new Frame(50, 50, new float[2500], Header.EMPTY), FitsFiles.Encoding.FLOAT_32);
         assertThatThrownBy(() -> stack(List.of(file, file), StackSettings.DEFAULT))
-                .isInstanceOf(BadInputException.class)
-                .hasMessageContaining("none has stars to align by");
+                .isInstanceOf(NothingToStack.class)
+                .hasMessageContaining("none can be kept to align by its stars");
     }
 
     @Test
