@@ -6,7 +6,6 @@ import app.ironside.image.FrameFiles;
 import app.ironside.judge.Grade;
 import app.ironside.judge.Grader;
 import app.ironside.judge.Looks;
-import app.ironside.judge.SubLook;
 import app.ironside.library.FrameFacts;
 import app.ironside.library.FrameKind;
 import app.ironside.sky.Observer;
@@ -146,10 +145,5 @@ public final class FolderNight {
                 ? OptionalDouble.of(Observer.at(f.place().get())
                         .hourAngleDeg(f.pointed().get(), f.middle().get()))
                 : OptionalDouble.empty();
-    }
-
-    /** Subs of the present target in time, with their verdicts. */
-    public List<SubLook> subs() {
-        return present.stream().map(w -> w.grade().sub()).toList();
     }
 }
