@@ -6,6 +6,7 @@ import app.ironside.image.FitsBands;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.image.Mosaic;
 import app.ironside.image.PixelNoise;
 import app.ironside.image.Statistics;
 import java.nio.file.Path;
@@ -194,7 +195,7 @@ public final class Calibrator {
     public Frame calibrated(Frame light) {
         mustFit(light.width(), light.height());
         float[] values = light.pixels().clone();
-        boolean colours = light.header().text("BAYERPAT").isPresent();
+        boolean colours = Mosaic.of(light.header()).isPresent();
         (colours ? forMosaic() : this).apply(values, light.width(), 0);
         Header header = light.header()
                 .with("PEDESTAL", light.header().number("PEDESTAL").orElse(0) + pedestalAdu);

@@ -7,6 +7,7 @@ import app.ironside.Workers;
 import app.ironside.image.FitsBands;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.image.Mosaic;
 import app.ironside.image.Statistics;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -105,10 +106,7 @@ public final class MasterBuilder {
         for (int i = 0; i < levels.length; i++) {
             progress.step("levelling flats", (double) i / levels.length);
             FitsBands source = sources.get(i);
-            boolean mosaic = source.header()
-                    .text("BAYERPAT")
-                    .filter(pattern -> pattern.matches("(?i)[RGB]{4}"))
-                    .isPresent();
+            boolean mosaic = Mosaic.of(source.header()).isPresent();
             int from = source.height() / 3;
             int rows = Math.max(Math.min(2, source.height()), source.height() / 3);
             float[] band = source.rows(from, Math.min(rows, source.height() - from));

@@ -1,11 +1,20 @@
 package app.ironside.image;
 
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
 /**
  * The colours of a sensor whose pixels see one colour each.
  *
  * @param pattern four letters: the first two pixels of the first row of the file, then those of the second: "RGGB"
  */
 public record Mosaic(String pattern) {
+    /** The words that programs use for the pattern. */
+    private static final List<String> KEYWORDS = List.of("BAYERPAT", "CFA_PAT", "CFAPAT", "COLORTYP", "MOSAIC");
+
+    private static final List<String> OTHERS = List.of("XBAYROFF", "YBAYROFF", "ROWORDER");
+
     /** What a plane of a picture shows. */
     public enum Plane {
         /** Everything: of a sensor without a mosaic. */
@@ -20,6 +29,31 @@ public record Mosaic(String pattern) {
             throw new IllegalArgumentException(
                     "pattern is \"" + pattern + "\"; expected four of the letters R, G and B");
         }
+    }
+
+    /** As a header tells it, moved by the offsets that a cut-out has; empty for a sensor of one colour. */
+    public static Optional<Mosaic> of(Header header) {
+        int right = (int) header.number("XBAYROFF").orElse(0);
+        int up = (int) header.number("YBAYROFF").orElse(0);
+        return KEYWORDS.stream()
+                .flatMap(k -> header.text(k).stream())
+                .map(w -> w.toUpperCase(Locale.ROOT))
+                .filter(w -> w.matches("[RGB]{4}"))
+                .findFirst()
+                .map(p -> new Mosaic(moved(p, Math.floorMod(right, 2), Math.floorMod(up, 2))));
+    }
+
+    private static String moved(String pattern, int right, int up) {
+        StringBuilder moved = new StringBuilder();
+        for (int i = 0; i < 4; i++) {
+            moved.append(pattern.charAt((i / 2 + up) % 2 * 2 + (i % 2 + right) % 2));
+        }
+        return moved.toString();
+    }
+
+    /** Whether a keyword tells of a mosaic; a picture whose colours have planes of their own has none of them. */
+    public static boolean isKeyword(String keyword) {
+        return KEYWORDS.contains(keyword) || OTHERS.contains(keyword);
     }
 
     /** The colour of a pixel, column and row from 0 in the file. */

@@ -49,24 +49,22 @@ record ClearAir(double magPerAirmass, boolean fitted) {
         double[] magnitudes = told.stream()
                 .mapToDouble(s -> 2.5 * Math.log10(s.light().getAsDouble()))
                 .toArray();
+        double coarse = best(air, magnitudes, LEAST, MOST, COARSE);
+        double best = best(air, magnitudes, coarse - COARSE, coarse + COARSE, FINE);
+        return new ClearAir(best, true);
+    }
+
+    private static double best(double[] air, double[] magnitudes, double from, double to, double step) {
         double best = USUAL;
         double least = Double.POSITIVE_INFINITY;
-        for (double k = LEAST; k <= MOST; k += COARSE) {
+        for (double k = from; k <= to; k += step) {
             double cost = cost(air, magnitudes, k) / SCATTER + Math.pow((k - USUAL) / DOUBT, 2) / 2;
             if (cost < least) {
                 least = cost;
                 best = k;
             }
         }
-        double coarse = best;
-        for (double k = coarse - COARSE; k <= coarse + COARSE; k += FINE) {
-            double cost = cost(air, magnitudes, k) / SCATTER + Math.pow((k - USUAL) / DOUBT, 2) / 2;
-            if (cost < least) {
-                least = cost;
-                best = k;
-            }
-        }
-        return new ClearAir(best, true);
+        return best;
     }
 
     /** Of the best quantile line with this slope. */

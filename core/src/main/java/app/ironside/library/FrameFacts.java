@@ -2,6 +2,7 @@ package app.ironside.library;
 
 import app.ironside.image.FrameHead;
 import app.ironside.image.Header;
+import app.ironside.image.Mosaic;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Horizon;
 import app.ironside.sky.Observer;
@@ -64,7 +65,6 @@ public record FrameFacts(
             List.of("CCD-TEMP", "CCDTEMP", "SENSTEMP", "DET-TEMP", "DETTEMP", "TEMPERAT");
     private static final List<String> WANTED = List.of("SET-TEMP", "SETTEMP", "CCD-SETP");
     private static final List<String> BINNING = List.of("XBINNING", "CCDXBIN", "BINX", "XBIN", "BINNING");
-    private static final List<String> MOSAIC = List.of("BAYERPAT", "CFA_PAT", "CFAPAT", "COLORTYP", "MOSAIC");
     private static final List<String> LATITUDE =
             List.of("SITELAT", "LAT-OBS", "OBS-LAT", "OBSLAT", "LATITUDE", "SITE-LAT", "GEOLAT");
     private static final List<String> LONGITUDE =
@@ -113,7 +113,7 @@ public record FrameFacts(
                 width,
                 height,
                 planes,
-                bayer(header),
+                Mosaic.of(header).map(Mosaic::pattern),
                 word(header, List.of("INSTRUME", "CAMERA")),
                 header.start(),
                 hints.near(),
@@ -179,26 +179,6 @@ public record FrameFacts(
                 .mapToInt(Integer::parseInt)
                 .filter(n -> n >= 1)
                 .findFirst();
-    }
-
-    /** Of a mosaic the four letters of its pattern, moved by the offsets that a cut-out has. */
-    public static Optional<String> bayer(Header header) {
-        Optional<String> pattern = MOSAIC.stream()
-                .flatMap(k -> header.text(k).stream())
-                .map(w -> w.toUpperCase(Locale.ROOT))
-                .filter(w -> w.matches("[RGB]{4}"))
-                .findFirst();
-        int right = (int) header.number("XBAYROFF").orElse(0);
-        int up = (int) header.number("YBAYROFF").orElse(0);
-        return pattern.map(p -> moved(p, Math.floorMod(right, 2), Math.floorMod(up, 2)));
-    }
-
-    private static String moved(String pattern, int right, int up) {
-        StringBuilder moved = new StringBuilder();
-        for (int i = 0; i < 4; i++) {
-            moved.append(pattern.charAt((i / 2 + up) % 2 * 2 + (i % 2 + right) % 2));
-        }
-        return moved.toString();
     }
 
     private static Optional<Site> place(Header header) {

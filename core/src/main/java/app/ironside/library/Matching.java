@@ -5,7 +5,6 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.Function;
@@ -251,7 +250,7 @@ final class Matching {
         if (days > 0) {
             about.add(days + (days == 1 ? " night" : " nights") + " from the lights', dust may have moved");
         }
-        return about.stream().filter(Objects::nonNull).reduce("", (a, b) -> a + (a.isEmpty() ? "; " : ", ") + b);
+        return about.stream().reduce("", (a, b) -> a + (a.isEmpty() ? "; " : ", ") + b);
     }
 
     private static List<String> broken(FrameSet set, List<Rule> rules) {

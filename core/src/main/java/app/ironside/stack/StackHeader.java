@@ -1,6 +1,7 @@
 package app.ironside.stack;
 
 import app.ironside.image.Header;
+import app.ironside.image.Mosaic;
 import app.ironside.solve.Wcs;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -8,14 +9,9 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import java.util.Set;
 
 /** What a stack's header says: what all subs say, and what is true of their sum. */
 final class StackHeader {
-    /** Colours lie side by side in the subs; in the stack each has a plane. */
-    private static final Set<String> MOSAIC =
-            Set.of("BAYERPAT", "XBAYROFF", "YBAYROFF", "CFA_PAT", "CFAPAT", "COLORTYP", "MOSAIC", "ROWORDER");
-
     private StackHeader() {}
 
     /** What all subs say, and what is true of their sum; the cards of one sub do not stand for the stack. */
@@ -25,7 +21,7 @@ final class StackHeader {
                 each.stream().mapToDouble(h -> h.exposureSeconds().orElse(0)).sum();
         Header own = reference.source().header();
         Header header = Header.shared(each)
-                .without(MOSAIC::contains)
+                .without(Mosaic::isKeyword)
                 .without(Wcs::isWcsKeyword)
                 .with("NCOMBINE", placed.size())
                 .with("EXPTIME", seconds)

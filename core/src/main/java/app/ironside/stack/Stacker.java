@@ -14,7 +14,6 @@ import app.ironside.judge.BlockNoise;
 import app.ironside.judge.Grade;
 import app.ironside.judge.Grader;
 import app.ironside.judge.Looks;
-import app.ironside.library.FrameFacts;
 import app.ironside.solve.PlaneTransform;
 import app.ironside.solve.Registration;
 import app.ironside.solve.Wcs;
@@ -114,7 +113,7 @@ public final class Stacker {
         Looks looks = new Looks(finder);
         for (int i = 0; i < lights.size(); i++) {
             FitsBands source = FitsBands.open(lights.get(i).file());
-            Optional<Mosaic> mosaic = FrameFacts.bayer(source.header()).map(Mosaic::new);
+            Optional<Mosaic> mosaic = Mosaic.of(source.header());
             Calibrator calibrator = lights.get(i).calibrator();
             subs.add(
                     new Sub(source, mosaic.isPresent() ? calibrator.forMosaic() : calibrator, mosaic, null, List.of()));

@@ -2,6 +2,7 @@ package app.ironside.star;
 
 import app.ironside.Workers;
 import app.ironside.image.Frame;
+import app.ironside.image.Mosaic;
 import app.ironside.image.Statistics;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -382,7 +383,7 @@ public final class StarFinder implements StarSearch {
 
     /** A mosaic needs a cell of two by two to be one. */
     private static boolean isMosaic(Frame frame) {
-        return frame.header().text("BAYERPAT").isPresent() && frame.width() > 1 && frame.height() > 1;
+        return Mosaic.of(frame.header()).isPresent() && frame.width() > 1 && frame.height() > 1;
     }
 
     /** A copy of a mosaic with its four colours shifted to one background level, so that the pattern is not mistaken for stars. */

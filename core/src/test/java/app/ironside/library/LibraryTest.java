@@ -9,6 +9,7 @@ import app.ironside.Workers;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.image.Mosaic;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -101,10 +102,10 @@ class LibraryTest {
     @Test
     void mosaicsAreMovedByTheirOffsets() {
         Header header = Header.EMPTY.with("BAYERPAT", "rggb");
-        assertThat(FrameFacts.bayer(header)).contains("RGGB");
-        assertThat(FrameFacts.bayer(header.with("XBAYROFF", 1))).contains("GRBG");
-        assertThat(FrameFacts.bayer(header.with("YBAYROFF", 1))).contains("GBRG");
-        assertThat(FrameFacts.bayer(Header.EMPTY.with("BAYERPAT", "none"))).isEmpty();
+        assertThat(Mosaic.of(header)).contains(new Mosaic("RGGB"));
+        assertThat(Mosaic.of(header.with("XBAYROFF", 1))).contains(new Mosaic("GRBG"));
+        assertThat(Mosaic.of(header.with("YBAYROFF", 1))).contains(new Mosaic("GBRG"));
+        assertThat(Mosaic.of(Header.EMPTY.with("BAYERPAT", "none"))).isEmpty();
     }
 
     private void light(String name, String target, String filter, double c) throws Exception {
