@@ -3,6 +3,7 @@ package app.ironside.cli;
 import app.ironside.Workers;
 import app.ironside.darkroom.Darkroom;
 import app.ironside.darkroom.Development;
+import app.ironside.image.Destination;
 import app.ironside.library.FrameSet;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
@@ -51,6 +52,7 @@ final class DarkroomVerb extends Verb {
     Answer answer() {
         List<List<String>> combinations =
                 combine.stream().map(DarkroomVerb::filters).toList();
+        Destination.folder(out, "option --out");
         long began = System.nanoTime();
         Darkroom darkroom = new Darkroom(
                 Workers.ALL_CORES,

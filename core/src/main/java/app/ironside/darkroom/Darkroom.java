@@ -85,15 +85,19 @@ public final class Darkroom {
      * @throws BadInputException if a folder is not there or {@code out} takes no files
      */
     public Development develop(List<Path> folders, Path out, Progress progress) {
-        Path results = Destination.folder(out, "option --out").toAbsolutePath().normalize();
+        Path results = folder(out).toAbsolutePath().normalize();
         Library library = Library.read(folders, path -> path.startsWith(results), workers, part(progress, 0, 0.05));
         return develop(library, results, part(progress, 0.05, 0.95));
     }
 
     /** Develops what is known already. */
     public Development develop(Library library, Path out, Progress progress) {
-        Path results = Destination.folder(out, "option --out").toAbsolutePath().normalize();
+        Path results = folder(out).toAbsolutePath().normalize();
         return new Run(library, results, progress).run();
+    }
+
+    private static Path folder(Path folder) {
+        return Destination.folder(folder, "the folder for results");
     }
 
     private static Progress part(Progress progress, double from, double share) {
@@ -159,8 +163,8 @@ public final class Darkroom {
                 FrameSet s = match.lights();
                 String key = String.join(
                         "\n",
-                        s.target().map(FrameSet::key).orElse(""),
-                        s.filter().orElse("").toLowerCase(Locale.ROOT),
+                        s.target().orElse(""),
+                        s.filter().orElse(""),
                         s.widthPx() + "x" + s.heightPx() + "x" + s.planes(),
                         s.bayer().orElse(""));
                 groups.computeIfAbsent(key, k -> new ArrayList<>()).add(match);
@@ -192,7 +196,7 @@ public final class Darkroom {
                 return;
             }
             MasterKind kind = kind(set.kind());
-            Path file = named(Destination.folder(out.resolve("masters"), "option --out"), set.id(), ".fits");
+            Path file = named(folder(out.resolve("masters")), set.id(), ".fits");
             List<Path> inputs = new ArrayList<>(set.files());
             under.ifPresent(u -> inputs.addAll(u.files()));
             String digest = Recipe.digest(inputs, List.of("master", kind.word()));
@@ -235,7 +239,7 @@ public final class Darkroom {
         }
 
         private void stack(List<Match> group, Map<String, Stacker.Grid> grids, Progress step) {
-            Path folder = Destination.folder(out.resolve("stacks"), "option --out");
+            Path folder = folder(out.resolve("stacks"));
             Path file = named(folder, nameOf(group), ".fits");
             List<Path> files =
                     group.stream().flatMap(m -> m.lights().files().stream()).toList();
@@ -348,7 +352,7 @@ public final class Darkroom {
                 List<Path> from,
                 String how,
                 java.util.function.Supplier<ColourPicture> make) {
-            Path folder = Destination.folder(out.resolve("pictures"), "option --out");
+            Path folder = folder(out.resolve("pictures"));
             Path tiff = named(folder, name, ".tif");
             Path png = named(folder, name, ".png");
             String digest = Recipe.digest(from, List.of("picture", channels, how));

@@ -68,6 +68,9 @@ public final class Grader {
     /** The long axis over the short, each against the better subs'. */
     private static final double DRAWN_OUT = 1.25;
 
+    /** Cloud that leaves less may leave nothing a sub later. */
+    private static final double DIMMED = 0.7;
+
     private static final double FEW_OF_OTHERS = 0.3;
     private static final double HARDLY_ANY = 0.05;
 
@@ -244,22 +247,26 @@ public final class Grader {
                         Cause.TWILIGHT,
                         found + text(", the Sun at %.0f°", s.sunAltitudeDeg().getAsDouble()));
             }
-            boolean amongCloud = dim(i - 1) && dim(i + 1);
+            Optional<Boolean> before = dimmed(i, -1);
+            Optional<Boolean> after = dimmed(i, 1);
+            boolean amongCloud = (before.isPresent() || after.isPresent()) && before.orElse(true) && after.orElse(true);
             return new Grade(
                     s,
                     0,
                     0,
                     false,
                     amongCloud ? Cause.CLOUD : Cause.NO_STARS,
-                    amongCloud ? found + ", with cloud before and after" : found + ": cloud, a cap or a shut roof");
+                    amongCloud ? found + " beside subs that cloud dims" : found + ": cloud, a cap or a shut roof");
         }
 
-        private boolean dim(int i) {
-            if (i < 0 || i >= subs.size()) {
-                return true; // the end of a series speaks for neither
+        /** Whether cloud dims the nearest sub with stars in one direction of time; empty if there is none. */
+        private Optional<Boolean> dimmed(int from, int step) {
+            for (int i = from + step; i >= 0 && i < subs.size(); i += step) {
+                if (subs.get(i).comparable()) {
+                    return Optional.of(clearLight(subs.get(i)) / bestClear < DIMMED);
+                }
             }
-            SubLook s = subs.get(i);
-            return !s.hasStars() || s.comparable() && clearLight(s) / bestClear < 0.7;
+            return Optional.empty();
         }
 
         private Grade graded(int i) {

@@ -40,11 +40,6 @@ public record FrameSet(
         files = List.copyOf(files);
     }
 
-    /** By which a target is known however its name is written. */
-    public static String key(String target) {
-        return FrameFacts.key(target);
-    }
-
     /** Frames that its noise comes from: those in it, or behind a master. */
     public int depth() {
         return kind.isMaster() ? combined.orElse(1) : files.size();

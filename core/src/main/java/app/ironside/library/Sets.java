@@ -14,7 +14,9 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.TreeMap;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 
 /** Gathers frames into sets. */
 final class Sets {
@@ -33,6 +35,12 @@ final class Sets {
     private Sets() {}
 
     static List<FrameSet> of(List<Indexed> frames) {
+        List<Indexed> lights =
+                frames.stream().filter(f -> f.facts().kind() == FrameKind.LIGHT).toList();
+        Map<String, String> targets = names(frames, FrameFacts::target, FrameFacts::key);
+        // As the lights write it: flats may come from another program.
+        Map<String, String> filters = names(frames, FrameFacts::filter, Sets::filterKey);
+        filters.putAll(names(lights, FrameFacts::filter, Sets::filterKey));
         Map<String, List<Indexed>> alike = new LinkedHashMap<>();
         for (Indexed frame : frames) {
             alike.computeIfAbsent(key(frame.facts()), k -> new ArrayList<>()).add(frame);
@@ -53,7 +61,7 @@ final class Sets {
                         g -> g.get(0).facts().night().map(Object::toString).orElse(""))
                 .thenComparing(g -> g.get(0).file().toString()));
         Map<String, Integer> taken = new HashMap<>();
-        return groups.stream().map(g -> set(g, taken)).toList();
+        return groups.stream().map(g -> set(g, targets, filters, taken)).toList();
     }
 
     private static String key(FrameFacts f) {
@@ -61,7 +69,7 @@ final class Sets {
                 "\n",
                 f.kind().word(),
                 f.target().map(FrameFacts::key).orElse(""),
-                f.filter().map(s -> s.strip().toLowerCase(Locale.ROOT)).orElse(""),
+                f.filter().map(Sets::filterKey).orElse(""),
                 f.kind() == FrameKind.FLAT ? "" : rounded(f.exposureS()),
                 text(f.gain()),
                 text(f.offset()),
@@ -106,17 +114,20 @@ final class Sets {
         return parts;
     }
 
-    private static FrameSet set(List<Indexed> group, Map<String, Integer> taken) {
+    private static FrameSet set(
+            List<Indexed> group, Map<String, String> targets, Map<String, String> filters, Map<String, Integer> taken) {
         List<FrameFacts> facts = group.stream().map(Indexed::facts).toList();
         FrameFacts one = facts.get(0);
         OptionalDouble temperature = median(facts, FrameFacts::temperatureC);
-        String id = id(one, temperature);
+        Optional<String> target = one.target().map(t -> targets.get(FrameFacts.key(t)));
+        Optional<String> filter = one.filter().map(f -> filters.get(filterKey(f)));
+        String id = id(one, target, filter, temperature);
         int count = taken.merge(id, 1, Integer::sum);
         return new FrameSet(
                 count == 1 ? id : id + "-" + count,
                 one.kind(),
-                mostUsual(facts, FrameFacts::target),
-                mostUsual(facts, FrameFacts::filter),
+                target,
+                filter,
                 exposure(facts),
                 one.gain(),
                 one.offset(),
@@ -148,24 +159,39 @@ final class Sets {
         return told.length == 0 ? OptionalDouble.empty() : OptionalDouble.of(Statistics.median(told));
     }
 
-    /** Names are written in more than one way; of equally usual ones that with a gap reads best. */
-    private static Optional<String> mostUsual(List<FrameFacts> facts, Function<FrameFacts, Optional<String>> what) {
-        Map<String, Integer> counts = new LinkedHashMap<>();
-        facts.forEach(f -> what.apply(f).ifPresent(name -> counts.merge(name, 1, Integer::sum)));
-        return counts.isEmpty()
-                ? Optional.empty()
-                : Optional.of(Collections.max(
-                                counts.entrySet(),
+    private static String filterKey(String filter) {
+        return filter.strip().toLowerCase(Locale.ROOT);
+    }
+
+    /**
+     * One name for what is written in more than one way, over all frames: the most usual; of equally usual ones that with a gap reads best.
+     *
+     * @param key by which two ways of writing are the same
+     */
+    private static Map<String, String> names(
+            List<Indexed> frames, Function<FrameFacts, Optional<String>> what, UnaryOperator<String> key) {
+        Map<String, Map<String, Integer>> counts = new LinkedHashMap<>();
+        for (Indexed frame : frames) {
+            what.apply(frame.facts()).ifPresent(name -> counts.computeIfAbsent(key.apply(name), k -> new TreeMap<>())
+                    .merge(name, 1, Integer::sum));
+        }
+        Map<String, String> names = new HashMap<>();
+        counts.forEach((k, written) -> names.put(
+                k,
+                Collections.max(
+                                written.entrySet(),
                                 Map.Entry.<String, Integer>comparingByValue()
                                         .thenComparing(e -> e.getKey().contains(" ") ? 1 : 0))
-                        .getKey());
+                        .getKey()));
+        return names;
     }
 
     /** What a person would say of the set, as one word. */
-    private static String id(FrameFacts f, OptionalDouble temperature) {
+    private static String id(
+            FrameFacts f, Optional<String> target, Optional<String> filter, OptionalDouble temperature) {
         List<String> parts = new ArrayList<>(List.of(f.kind().word()));
-        f.target().ifPresent(parts::add);
-        f.filter().ifPresent(parts::add);
+        target.ifPresent(parts::add);
+        filter.ifPresent(parts::add);
         if (f.exposureS().isPresent() && f.kind() != FrameKind.FLAT) {
             parts.add(Numbers.of(f.exposureS().getAsDouble()) + "s");
         }

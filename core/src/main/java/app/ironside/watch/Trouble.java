@@ -16,7 +16,10 @@ public enum Trouble {
     CABLE("cable", true, "Look how the cables hang and what comes near the tripod before the next sub."),
     GEAR("gear-error", false, "Guide with shorter exposures; look at balance and mesh by day."),
     POLAR("polar-error", true, "Measure the polar axis again; until then shorter subs stay round."),
-    TWILIGHT("twilight", false, "The night is over for this filter: darks and flats are next."),
+    TWILIGHT(
+            "twilight",
+            false,
+            "In the evening wait for the dark; in the morning the lights are over, darks and flats are next."),
     MOON("moon", false, "Narrow filters lose least while the Moon is up."),
     WRONG_FIELD("wrong-field", true, "Solve and point again: the telescope does not look where it did."),
     NO_STARS("no-stars", true, "Look at cap, roof and sky; if they are open and clear, at shutter and focuser."),

@@ -195,6 +195,42 @@ class GraderTest {
         assertThat(ClearAir.of(subs.subList(0, 3)).fitted()).isFalse();
     }
 
+    private SubLook starless() {
+        SubLook s = sub(1, 20, 0, 0, OptionalDouble.of(70));
+        return new SubLook(
+                s.name(),
+                s.series(),
+                s.time(),
+                s.exposureS(),
+                0,
+                0,
+                0,
+                0,
+                s.backgroundAdu(),
+                s.noiseAdu(),
+                OptionalDouble.empty(),
+                0,
+                s.altitudeDeg(),
+                s.sunAltitudeDeg(),
+                s.moonAltitudeDeg(),
+                s.moonShare());
+    }
+
+    /** Nothing seen between clear subs, or with nothing to go by, is a cap as well as cloud; beside dimmed ones it is cloud. */
+    @Test
+    void noStarsAreCloudOnlyBesideCloud() {
+        List<SubLook> capped = clear(3);
+        capped.add(starless());
+        capped.add(starless());
+        assertThat(last(capped).cause()).isEqualTo(Cause.NO_STARS);
+        assertThat(last(List.of(starless())).cause()).isEqualTo(Cause.NO_STARS);
+        List<SubLook> clouded = clear(3);
+        clouded.add(sub(0.3, 20, 1.5, 0.3, OptionalDouble.of(70)));
+        clouded.add(starless());
+        assertThat(last(clouded).cause()).isEqualTo(Cause.CLOUD);
+        assertThat(last(clouded).reason()).isEqualTo("no stars beside subs that cloud dims");
+    }
+
     @Test
     void aSubAloneIsGood() {
         assertThat(last(clear(1)).keep()).isTrue();

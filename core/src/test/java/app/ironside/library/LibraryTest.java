@@ -154,6 +154,10 @@ class LibraryTest {
                 .filter(m -> m.lights().filter().equals(Optional.of("Ha")))
                 .findFirst()
                 .orElseThrow();
+        assertThat(library.matches())
+                .extracting(m -> m.lights().target())
+                .as("one name over all sets")
+                .containsOnly(Optional.of("NGC 281"));
         assertThat(ha.lights().files()).as("one target, however it is written").hasSize(2);
         assertThat(ha.dark().orElseThrow().exposureS()).isEqualTo(OptionalDouble.of(180));
         assertThat(ha.dark().orElseThrow().temperatureC().orElseThrow()).isBetween(-10.2, -9.8);
@@ -161,7 +165,7 @@ class LibraryTest {
                 .anySatisfy(
                         w -> assertThat(w)
                                 .isEqualTo(
-                                        "Flat: 3 flats of 1.5 s, ha, night of 2026-10-10; 1 night from the lights', dust may have moved."));
+                                        "Flat: 3 flats of 1.5 s, Ha, night of 2026-10-10; 1 night from the lights', dust may have moved."));
         assertThat(ha.why()).anyMatch(w -> w.startsWith("Flat dark: none of the flats' own exposure"));
         // By hand: only the filter R has no flat; 20 of 2 s with 2 s to read out are 1.3 min, and 3 to set up.
         assertThat(library.gaps()).singleElement().satisfies(gap -> {
@@ -169,7 +173,7 @@ class LibraryTest {
             assertThat(gap.filter()).contains("R");
             assertThat(gap.minutes()).isBetween(4.3, 4.4);
             assertThat(gap.reason())
-                    .startsWith("No flat fits; the nearest, 3 flats of 1.5 s, ha, night of 2026-10-10, has filter ha"
+                    .startsWith("No flat fits; the nearest, 3 flats of 1.5 s, Ha, night of 2026-10-10, has filter Ha"
                             + " instead of R.");
         });
     }

@@ -51,6 +51,10 @@ final class FilesOver implements AutoCloseable {
         List<Path> folders = files.stream().filter(Files::isDirectory).toList();
         if (!folders.isEmpty()) {
             develop(folders);
+            say.accept(
+                    folders.size() == files.size()
+                            ? ""
+                            : "The folders are taken; single files are dropped apart from them.");
             return true;
         }
         List<Path> frames = files.stream()

@@ -71,6 +71,12 @@ class DarkroomDeskTest extends DeskHarness {
         assertThat(lines().get(0)).contains("✓ ").doesNotContain("by hand");
         fire("#darkroom-mark");
         fire("#darkroom-develop");
+        // While it works no second one can be begun, and another folder waits.
+        fire("#darkroom-there");
+        assertThat(on(() -> desk.darkroom().lookup("#darkroom-develop").isDisabled()))
+                .isTrue();
+        on(() -> desk.take(List.of(folder.resolve("data"))));
+        assertThat(said("#darkroom-title")).isEqualTo("12 lights of IC 342.");
         until("the stack", d -> said("#darkroom-said").startsWith("1 stack in "));
         assertThat(lines().get(0))
                 .contains("IC 342 · L")

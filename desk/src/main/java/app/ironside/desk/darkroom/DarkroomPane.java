@@ -227,8 +227,14 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
 
     /** Reads folders and shows what lies in them. */
     public void open(List<Path> chosen) {
+        if (isBusy()) {
+            said.setText("Something is still being done here: cancel it, or wait, before another folder is opened.");
+            return;
+        }
         folders = chosen.stream().map(f -> f.toAbsolutePath().normalize()).toList();
-        out = Optional.of(folders.get(0).resolveSibling(folders.get(0).getFileName() + "-developed"));
+        Path results = resultsOf(folders.get(0));
+        List<Path> read = folders;
+        out = Optional.of(results);
         library = Optional.empty();
         development = Optional.empty();
         grades = List.of();
@@ -238,14 +244,14 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         fill();
         chore.begin(
                 progress -> {
-                    Library read = Library.read(folders, this::isResult, Workers.ALL_CORES, progress);
+                    Library found = Library.read(read, path -> path.startsWith(results), Workers.ALL_CORES, progress);
                     return () -> {
-                        library = Optional.of(read);
-                        title.setText(DarkroomLine.title(read));
+                        library = Optional.of(found);
+                        title.setText(DarkroomLine.title(found));
                         said.setText(
-                                read.gaps().isEmpty()
+                                found.gaps().isEmpty()
                                         ? ""
-                                        : read.gaps().size() + " calibration sets are missing: see the list.");
+                                        : found.gaps().size() + " calibration sets are missing: see the list.");
                         there.setSelected(true);
                         fill();
                     };
@@ -254,8 +260,11 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
                 this::failed);
     }
 
-    private boolean isResult(Path path) {
-        return out.filter(path::startsWith).isPresent();
+    /** Beside the folder; a whole disk has nothing beside it. */
+    private static Path resultsOf(Path folder) {
+        return folder.getFileName() == null
+                ? folder.resolve("developed")
+                : folder.resolveSibling(folder.getFileName() + "-developed");
     }
 
     private void failed(String why) {
@@ -264,8 +273,9 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     }
 
     private void busy(boolean now) {
-        develop.setDisable(now || library.filter(l -> !l.matches().isEmpty()).isEmpty());
-        judge.setDisable(now);
+        boolean lightless = library.filter(l -> !l.matches().isEmpty()).isEmpty();
+        develop.setDisable(now || lightless);
+        judge.setDisable(now || lightless);
     }
 
     private void fill() {
@@ -288,7 +298,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
                                         ? "Choose a set of lights under What is there, then Judge these lights."
                                         : "Choose a line.");
         goesTo.setText(out.map(o -> "results go to " + o).orElse(""));
-        develop.setDisable(library.filter(l -> !l.matches().isEmpty()).isEmpty());
+        busy(isBusy());
     }
 
     /** All lights of the chosen set's target and filter, over its nights. */
