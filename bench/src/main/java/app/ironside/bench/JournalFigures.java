@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.Comparator;
+import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Stream;
 import org.jdbi.v3.core.Jdbi;
@@ -45,7 +46,8 @@ public final class JournalFigures {
                 handle.execute("create index event_of_night on event (night, id)");
             });
             for (int i = 0; i < EVENTS; i++) { // turn by turn, so that a busy moment meets both
-                FaultTold event = new FaultTold(NINE.plusSeconds(i), "an event of some length", Stage.RUN);
+                FaultTold event =
+                        new FaultTold(NINE.plusSeconds(i), "an event of some length", Stage.RUN, Optional.empty());
                 long began = System.nanoTime();
                 journal.append(event);
                 held[i] = System.nanoTime() - began;
@@ -89,7 +91,7 @@ public final class JournalFigures {
     private static void moments() {
         NightHistory night = new NightHistory();
         for (int i = 0; i < LONG_NIGHT; i++) {
-            night.add(new FaultTold(NINE.plusSeconds(6L * i), "an event", Stage.RUN));
+            night.add(new FaultTold(NINE.plusSeconds(6L * i), "an event", Stage.RUN, Optional.empty()));
         }
         Random random = new Random(1);
         long began = System.nanoTime();

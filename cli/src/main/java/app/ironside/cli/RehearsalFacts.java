@@ -1,5 +1,6 @@
 package app.ironside.cli;
 
+import app.ironside.journal.AlertRaised;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusSwept;
@@ -8,13 +9,14 @@ import app.ironside.journal.NightState;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StageBegan;
 import app.ironside.journal.TargetCentred;
+import app.ironside.journal.TroubleSeen;
+import app.ironside.journal.Troubles;
 import app.ironside.logbook.EventCodec;
 import app.ironside.sim.FaultTruth;
-import app.ironside.sky.Observer;
 import app.ironside.sky.Site;
-import app.ironside.watch.WatchedNight;
 import app.ironside.wiring.Outcome;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -39,7 +41,6 @@ final class RehearsalFacts {
 
     static Map<String, Object> of(NightState night, List<FaultTruth> truth, Site site) {
         ZoneId zone = site.zone();
-        WatchedNight.Told watched = WatchedNight.of(night, Observer.at(site));
         List<Map<String, Object>> told = night.events().stream()
                 .map(e ->
                         Answer.facts("time", Verb.time(e.time(), zone), "kind", EventCodec.kindOf(e), "text", e.text()))
@@ -78,28 +79,39 @@ final class RehearsalFacts {
                                 f.kind().sentence() + "."))
                         .toList(),
                 "diagnoses",
-                watched.diagnoses().stream()
-                        .map(f -> Answer.facts(
-                                "time",
-                                Verb.time(f.since(), zone),
-                                "cause",
-                                f.trouble().word(),
-                                "certainty",
-                                Verb.rounded(f.certainty(), 2),
-                                "sentence",
-                                f.sentence(),
-                                "remedy",
-                                f.trouble().remedy(),
-                                "framesLost",
-                                (long) f.framesLost()))
+                Troubles.of(night).stream()
+                        .flatMap(t -> diagnoses(t, night, zone).stream())
                         .toList(),
                 "alerts",
-                watched.alerts().stream()
+                night.all(AlertRaised.class).stream()
                         .map(a -> Answer.facts(
-                                "time", Verb.time(a.time(), zone), "severity", a.severity(), "sentence", a.sentence()))
+                                "time", Verb.time(a.time(), zone), "severity", a.severity(), "sentence", a.text()))
                         .toList(),
                 "events",
                 told);
+    }
+
+    /** A trouble as it stood last, its surest cause first. */
+    private static List<Map<String, Object>> diagnoses(Troubles.Lasting lasting, NightState night, ZoneId zone) {
+        TroubleSeen last = lasting.last();
+        List<TroubleSeen.Rival> causes = new ArrayList<>();
+        causes.add(new TroubleSeen.Rival(last.trouble(), last.certainty()));
+        causes.addAll(last.others());
+        return causes.stream()
+                .map(c -> Answer.facts(
+                        "time",
+                        Verb.time(lasting.since(), zone),
+                        "cause",
+                        c.trouble().word(),
+                        "certainty",
+                        Verb.rounded(c.certainty(), 2),
+                        "sentence",
+                        last.sentence(),
+                        "remedy",
+                        c.trouble().remedy(),
+                        "framesLost",
+                        (long) lasting.subsLost(night)))
+                .toList();
     }
 
     /** Centrings beyond the one at each start and flip. */

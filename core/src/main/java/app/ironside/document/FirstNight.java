@@ -11,8 +11,10 @@ import app.ironside.kit.MountSpec;
 import app.ironside.kit.Optics;
 import app.ironside.kit.Sensor;
 import app.ironside.plan.Calibrations;
+import app.ironside.plan.Ending;
 import app.ironside.plan.FocusTriggers;
 import app.ironside.plan.Program;
+import app.ironside.plan.Reactions;
 import app.ironside.plan.SetUp;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Horizon;
@@ -153,7 +155,9 @@ public record FirstNight(
                 Optional.empty(),
                 Optional.empty(),
                 SetUp.USUAL,
-                FocusTriggers.USUAL);
+                FocusTriggers.USUAL,
+                Reactions.USUAL,
+                Ending.USUAL);
         return NightFile.of(site(), kit(), program, List.of(), JsonNodeFactory.instance.objectNode());
     }
 }

@@ -6,11 +6,13 @@ import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
 import app.ironside.plan.BalanceBy;
 import app.ironside.plan.Calibrations;
+import app.ironside.plan.Ending;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.FocusTriggers;
 import app.ironside.plan.MoonRule;
 import app.ironside.plan.PolarBy;
 import app.ironside.plan.Program;
+import app.ironside.plan.Reactions;
 import app.ironside.plan.SetUp;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyCatalogue;
@@ -73,7 +75,9 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             Optional<Integer> fullFramesPerLeg,
             Optional<LocalTime> bedBy,
             Optional<SetUpEntry> setUp,
-            Optional<FocusEntry> focus) {}
+            Optional<FocusEntry> focus,
+            Optional<ReactionsEntry> reactions,
+            Optional<EndingEntry> ending) {}
 
     /** What is left out is as usual. */
     private record FocusEntry(
@@ -108,6 +112,63 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 throw new BadInputException(
                         name + ", program.focus", e.getMessage(), "a trigger as docs/FILES.md has it", e);
             }
+        }
+    }
+
+    /** What is left out is as usual; 0 minutes for never. */
+    private record ReactionsEntry(
+            Optional<Boolean> refocus,
+            Optional<Boolean> heat,
+            Optional<Boolean> guideAnew,
+            Optional<Boolean> recentre,
+            Optional<Boolean> nextTarget,
+            Optional<Integer> giveUpAfterMinutes) {
+        static Optional<ReactionsEntry> of(Reactions r) {
+            return r.equals(Reactions.USUAL)
+                    ? Optional.empty()
+                    : Optional.of(new ReactionsEntry(
+                            Optional.of(r.refocus()),
+                            Optional.of(r.heat()),
+                            Optional.of(r.guideAnew()),
+                            Optional.of(r.recentre()),
+                            Optional.of(r.nextTarget()),
+                            Optional.of(r.giveUpAfterMinutes().orElse(0))));
+        }
+
+        Reactions reactions(String name) {
+            Reactions usual = Reactions.USUAL;
+            try {
+                return new Reactions(
+                        refocus.orElse(usual.refocus()),
+                        heat.orElse(usual.heat()),
+                        guideAnew.orElse(usual.guideAnew()),
+                        recentre.orElse(usual.recentre()),
+                        nextTarget.orElse(usual.nextTarget()),
+                        giveUpAfterMinutes.isPresent()
+                                ? giveUpAfterMinutes.filter(m -> m != 0)
+                                : usual.giveUpAfterMinutes());
+            } catch (IllegalArgumentException e) {
+                throw new BadInputException(
+                        name + ", program.reactions", e.getMessage(), "minutes from 10 to 1440, or 0 for never", e);
+            }
+        }
+    }
+
+    /** What is left out is as usual. */
+    private record EndingEntry(Optional<String> order, Optional<Boolean> disconnect, Optional<String> copyTo) {
+        static Optional<EndingEntry> of(Ending e) {
+            return e.equals(Ending.USUAL)
+                    ? Optional.empty()
+                    : Optional.of(
+                            new EndingEntry(Optional.of(word(e.order())), Optional.of(e.disconnect()), e.copyTo()));
+        }
+
+        Ending ending(String name) {
+            return new Ending(
+                    order.map(word -> named(Ending.Order.values(), word, name + ", program.ending", "order"))
+                            .orElse(Ending.USUAL.order()),
+                    disconnect.orElse(Ending.USUAL.disconnect()),
+                    copyTo.filter(folder -> !folder.isBlank()));
         }
     }
 
@@ -263,7 +324,9 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.fullFramesPerLeg(),
                 p.bedBy(),
                 p.setUp().map(setUp -> setUp.setUp(name)).orElse(SetUp.USUAL),
-                p.focus().map(focus -> focus.triggers(name)).orElse(FocusTriggers.USUAL));
+                p.focus().map(focus -> focus.triggers(name)).orElse(FocusTriggers.USUAL),
+                p.reactions().map(r -> r.reactions(name)).orElse(Reactions.USUAL),
+                p.ending().map(e -> e.ending(name)).orElse(Ending.USUAL));
     }
 
     private static List<FilterGoal> goals(TargetEntry t, String name) {
@@ -370,7 +433,9 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.fullFramesPerLeg(),
                 p.bedBy(),
                 SetUpEntry.of(p.setUp()),
-                FocusEntry.of(p.focus()));
+                FocusEntry.of(p.focus()),
+                ReactionsEntry.of(p.reactions()),
+                EndingEntry.of(p.ending()));
     }
 
     private static Equatorial position(TargetEntry t, String name, DeepSkyCatalogue objects) {

@@ -36,6 +36,8 @@ public final class Guider {
     /** A step may take the star no further than this, or it leaves the window in which it is looked for. */
     private static final double STEP_PX = WINDOW_PX / 5.0;
 
+    private static final double SHUNNED_PX = 4;
+
     private static final Duration LONGEST_STEP = Duration.ofMillis(900);
     private static final int FEWEST_STEPS = 6;
     private static final int MOST_STEPS = 80;
@@ -55,6 +57,7 @@ public final class Guider {
     private final Kit kit;
     private final GuideSettings settings;
     private final List<GuideSample> samples = new ArrayList<>();
+    private final List<double[]> shunned = new ArrayList<>();
     private Consumer<GuideSample> log = sample -> {};
     private Optional<GuideCalibration> calibration = Optional.empty();
     private boolean guiding;
@@ -105,7 +108,7 @@ public final class Guider {
     public Star acquire() throws InterruptedException {
         Frame frame = camera.expose(clock, Camera.Exposure.light(settings.exposure()));
         lastFrame = frame;
-        StarField field = finder.find(frame);
+        StarField field = withoutShunned(finder.find(frame));
         Star star = choose(field)
                 .orElseThrow(() -> new DeviceException(
                         "guide camera",
@@ -120,6 +123,25 @@ public final class Guider {
         lost = 0;
         guiding = true;
         return star;
+    }
+
+    /** Where the star stands that is guided on, none is to be taken again: a hot pixel stays. */
+    public void shunStar() {
+        shunned.add(new double[] {lockX, lockY});
+    }
+
+    private StarField withoutShunned(StarField field) {
+        return shunned.isEmpty()
+                ? field
+                : new StarField(
+                        field.width(),
+                        field.height(),
+                        field.stars().stream()
+                                .filter(s -> shunned.stream()
+                                        .noneMatch(p -> Math.hypot(s.x() - p[0], s.y() - p[1]) < SHUNNED_PX))
+                                .toList(),
+                        field.backgroundAdu(),
+                        field.noiseAdu());
     }
 
     /** Measures how both axes move the star, taking up the backlash of declination first, and brings it back. */

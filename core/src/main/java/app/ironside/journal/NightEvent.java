@@ -5,6 +5,7 @@ import java.time.Instant;
 /** Something that happened in a night: one record for each kind. */
 public sealed interface NightEvent
         permits AirMeasured,
+                AlertRaised,
                 AxisDoubted,
                 PlacementCompared,
                 AxisMeasured,
@@ -29,12 +30,16 @@ public sealed interface NightEvent
                 NightResumed,
                 NightStarted,
                 ProgramRevised,
+                Reacted,
+                SkyTested,
                 StackMade,
                 StageBegan,
                 StepProven,
                 SubRegraded,
                 SubTaken,
                 TargetCentred,
+                TroubleOver,
+                TroubleSeen,
                 Unknown {
     Instant time();
 

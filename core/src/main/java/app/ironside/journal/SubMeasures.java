@@ -1,5 +1,6 @@
 package app.ironside.journal;
 
+import app.ironside.solve.LightMap;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -15,6 +16,8 @@ import java.util.OptionalDouble;
  * @param skyAdu background above an unexposed pixel, where the journal tells it
  * @param starFluxAdu median of its bright stars, by which thin cloud shows, where the journal tells it
  * @param field how star shapes differ over the frame, for subs read out whole
+ * @param slopeAdu by how much its background is brighter on one side than on the other, where the journal tells it
+ * @param light how its light lies over the sensor against the target's first sub, where stars tell
  */
 public record SubMeasures(
         int widthPx,
@@ -26,7 +29,9 @@ public record SubMeasures(
         double noiseAdu,
         OptionalDouble skyAdu,
         OptionalDouble starFluxAdu,
-        Optional<FieldShape> field) {
+        Optional<FieldShape> field,
+        Optional<LightMap> light,
+        OptionalDouble slopeAdu) {
     /**
      * Star shapes over the frame.
      *

@@ -3,6 +3,7 @@ package app.ironside.logbook;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.Header;
 import app.ironside.journal.AirMeasured;
+import app.ironside.journal.AlertRaised;
 import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.BlockPlanned;
@@ -29,12 +30,16 @@ import app.ironside.journal.NightResumed;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.PlacementCompared;
 import app.ironside.journal.ProgramRevised;
+import app.ironside.journal.Reacted;
+import app.ironside.journal.SkyTested;
 import app.ironside.journal.StackMade;
 import app.ironside.journal.StageBegan;
 import app.ironside.journal.StepProven;
 import app.ironside.journal.SubRegraded;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.TargetCentred;
+import app.ironside.journal.TroubleOver;
+import app.ironside.journal.TroubleSeen;
 import app.ironside.journal.Unknown;
 import app.ironside.solve.Wcs;
 import com.fasterxml.jackson.annotation.JsonAutoDetect;
@@ -105,7 +110,12 @@ public final class EventCodec {
             Map.entry("HEATERS", HeatersSwitched.class),
             Map.entry("COMMAND", CommandTaken.class),
             Map.entry("OVERRULED", GateOverruled.class),
-            Map.entry("REVISED", ProgramRevised.class));
+            Map.entry("REVISED", ProgramRevised.class),
+            Map.entry("TROUBLE", TroubleSeen.class),
+            Map.entry("TROUBLE_OVER", TroubleOver.class),
+            Map.entry("ALERT", AlertRaised.class),
+            Map.entry("SKY_TESTED", SkyTested.class),
+            Map.entry("REACTED", Reacted.class));
 
     private static final Map<Class<?>, String> NAMES =
             KINDS.entrySet().stream().collect(Collectors.toMap(Map.Entry::getValue, Map.Entry::getKey));

@@ -42,7 +42,7 @@ public final class AirWatch implements WatchedClock.Watch {
         } catch (DeviceException e) {
             if (!silent) {
                 silent = true;
-                record.fault(Stage.RUN, e.getMessage() + " Until then nobody tells of rain.");
+                record.fault(Stage.RUN, e, "Until then nobody tells of rain.");
             }
         }
     }

@@ -100,7 +100,7 @@ final class Focusing {
             if (!triedAgain || !e.device().equals(FocusRun.NAME)) {
                 throw e;
             }
-            night.record().fault(Stage.FOCUS, e.getMessage() + nextTry());
+            night.record().fault(Stage.FOCUS, e, nextTry().strip());
             return false;
         }
     }

@@ -102,6 +102,13 @@ public final class FrameArchive {
         return relative(file);
     }
 
+    /** Writes a saved frame anew under its name, with a better header: the old one stands until the new one is whole. */
+    void rewrite(String file, Frame frame) {
+        if (keepsFrames()) {
+            FitsFiles.write(resolve(file), frame, FitsFiles.Encoding.UNSIGNED_16);
+        }
+    }
+
     /** Keeps the stars that were measured on a saved frame beside it. */
     void keepStars(String file, StarField stars) {
         if (keepsFrames()) {

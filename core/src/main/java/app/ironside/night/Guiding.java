@@ -30,6 +30,9 @@ import java.util.Optional;
 
 /** Starts, settles, dithers and watches guiding, with the evidence written down. Of a kit that has no guider it only dithers. */
 final class Guiding {
+    /** As which it fails. */
+    static final String NAME = "guider";
+
     private static final Duration PROOF = Duration.ofSeconds(60);
     private static final int GIVE_UP_AFTER = 12;
     private static final double GOLDEN_ANGLE_DEG = 137.508;
@@ -92,6 +95,11 @@ final class Guiding {
             Instant middle = sub.exposed().from().plus(sub.exposed().duration().dividedBy(2));
             centre.ifPresent(place -> alignment.followed(middle, place));
         }
+    }
+
+    /** Guiding is not begun again where the last star was taken: it was none. */
+    void shunStar() {
+        fitted.ifPresent(Guider::shunStar);
     }
 
     void stop() {
@@ -256,7 +264,7 @@ final class Guiding {
         if (lost >= GIVE_UP_AFTER) {
             stop();
             throw new DeviceException(
-                    "guider",
+                    NAME,
                     "the guide star has been gone for " + lost + " exposures",
                     "Most often this is cloud; else look for dew or a cable.");
         }

@@ -54,7 +54,7 @@ public record NightContext(
                 device.connect();
                 record.fault(stage, "The " + device.name() + " answers again.");
             } catch (DeviceException e) {
-                record.fault(stage, e.getMessage());
+                record.fault(stage, e);
             }
         }
     }

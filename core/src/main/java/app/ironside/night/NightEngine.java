@@ -5,6 +5,7 @@ import app.ironside.device.Device;
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.Operation;
+import app.ironside.device.PowerBox;
 import app.ironside.device.TryLater;
 import app.ironside.focus.FocusRun;
 import app.ironside.image.FitsFiles;
@@ -30,6 +31,8 @@ import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Verdict;
 import app.ironside.judge.SubLook;
+import app.ironside.judge.SubLooks;
+import app.ironside.plan.Ending;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
@@ -43,6 +46,7 @@ import app.ironside.sky.Interval;
 import app.ironside.sky.NightTimes;
 import app.ironside.star.StarField;
 import java.io.UncheckedIOException;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayDeque;
@@ -75,11 +79,18 @@ public final class NightEngine {
     private final NightRecord record;
     private final Conduct conduct;
     private final Set<String> givenUp = new LinkedHashSet<>();
+
+    /** What a person left is not begun again in free time. */
+    private final Set<String> skipped = new HashSet<>();
+
+    private final NightDoctor doctor;
+    private Optional<SecondCopy> second = Optional.empty();
     private SubJudge judge;
 
     public NightEngine(NightContext night) {
         this.night = night;
         this.record = night.record();
+        this.doctor = new NightDoctor(night);
         this.conduct = new Conduct(night.control(), record, night.clock(), night.inForce());
     }
 
@@ -91,7 +102,8 @@ public final class NightEngine {
      * @throws UncheckedIOException as well, if the disk refuses
      */
     public void run() throws InterruptedException {
-        try {
+        try (SecondCopy copy = secondCopy()) {
+            second = Optional.ofNullable(copy);
             runThrough();
         } catch (NightLeft e) {
             leaveSafely(e.getMessage(), MountParked::new, e);
@@ -103,11 +115,35 @@ public final class NightEngine {
             String why = e instanceof OutOfMemoryError
                     ? "There was not enough memory; give more by setting IRONSIDE_MEMORY, and the night goes on from here."
                     : String.valueOf(e.getMessage());
-            leaveSafely(why, (time, text) -> new FaultTold(time, text, stage()), e);
+            Optional<String> about = e instanceof DeviceException failed
+                    ? Optional.of(failed.device())
+                    : e instanceof UncheckedIOException ? Optional.of(FaultTold.DISK) : Optional.empty();
+            leaveSafely(why, (time, text) -> new FaultTold(time, text, stage(), about), e);
+            look(e);
             throw e;
         } finally {
             night.control().over();
         }
+    }
+
+    /** What ended the night is told as what it is, with its remedy. */
+    private void look(Throwable cause) {
+        try {
+            doctor.look();
+        } catch (RuntimeException | Error unwritten) {
+            suppress(cause, unwritten);
+        }
+    }
+
+    /** Null where none is wanted. */
+    private SecondCopy secondCopy() {
+        return night.archive().keepsFrames()
+                ? night.program()
+                        .ending()
+                        .copyTo()
+                        .map(folder -> new SecondCopy(night.archive().root(), Path.of(folder)))
+                        .orElse(null)
+                : null;
     }
 
     /** Parks the mount and lets the camera warm up, before anything else is thought of; then tells. */
@@ -198,18 +234,28 @@ public final class NightEngine {
         Pointing pointing = new Pointing(night, centering);
         if (lightLeft(plan)) {
             prepare(plan, centering, focusing);
-            run(plan, new RunStage(night, conduct, pointing, focusing, guiding, judge));
+            run(plan, new RunStage(night, conduct, pointing, focusing, guiding, judge, doctor));
         }
         finish(focusing);
     }
 
     private void run(NightPlan plan, RunStage stage) throws InterruptedException {
         Deque<PlannedBlock> blocks = new ArrayDeque<>(plan.blocks());
-        while (!blocks.isEmpty() && !conduct.isEnding()) {
-            PlannedBlock block = blocks.removeFirst();
-            if (stage.run(block)) {
-                givenUp.add(block.target().name());
+        while (!conduct.isEnding()) {
+            if (!record.state().subs().isEmpty()) {
+                fillFreeTime(blocks);
             }
+            if (blocks.isEmpty()) {
+                break;
+            }
+            PlannedBlock block = blocks.removeFirst();
+            RunStage.Left why = stage.run(block);
+            if (why == RunStage.Left.GIVEN_UP) {
+                givenUp.add(block.target().name());
+            } else if (why == RunStage.Left.SKIPPED) {
+                skipped.add(block.target().name());
+            }
+            tellOfCopies();
             Optional<Command.Replan> revision = conduct.takeRevision();
             if (revision.isPresent()) {
                 blocks.clear();
@@ -217,6 +263,50 @@ public final class NightEngine {
             }
         }
         stage.stand();
+    }
+
+    private void tellOfCopies() {
+        second.flatMap(SecondCopy::news).ifPresent(words -> record.fault(Stage.RUN, words));
+    }
+
+    /** How many frames lie in two places. */
+    private void proveCopies() {
+        second.ifPresent(copy -> {
+            copy.close();
+            tellOfCopies();
+            record.step(
+                    "second copy",
+                    "every frame lies in two places",
+                    copy.copied() + " proven in " + copy.folder()
+                            + (copy.behind() > 0 ? ", " + copy.behind() + " not" : ""),
+                    copy.behind() == 0);
+        });
+    }
+
+    /** Time that a target left, or never used, goes to the target that gathers most in it. */
+    private void fillFreeTime(Deque<PlannedBlock> blocks) {
+        Program program = night.program();
+        if (!program.reactions().nextTarget() || conduct.hasRevision()) {
+            return;
+        }
+        List<PlannedBlock> before = List.copyOf(blocks);
+        Set<String> not = new HashSet<>(givenUp);
+        not.addAll(skipped);
+        new FreedTime(night.site(), night.kit(), program)
+                .filled(before, night.clock().now(), done(program), not)
+                .ifPresent(filled -> {
+                    blocks.clear();
+                    blocks.addAll(filled);
+                    PlannedBlock first = filled.get(0);
+                    int planned = before.stream()
+                            .filter(b -> b.target().name().equals(first.target().name()))
+                            .mapToInt(PlannedBlock::subs)
+                            .sum();
+                    tellBlock(
+                            first,
+                            first.subs() - planned,
+                            "Free time goes to " + first.target().name());
+                });
     }
 
     /** What is left of the night by a changed program. */
@@ -320,28 +410,38 @@ public final class NightEngine {
 
     private void tellBlocks(NightPlan plan) {
         for (PlannedBlock block : plan.blocks()) {
-            record.tell(new BlockPlanned(
-                    record.now(),
-                    String.format(
-                            Locale.ROOT,
-                            "%s: %d subs of %s, highest %.0f°.",
-                            block.target().name(),
-                            block.subs(),
-                            lengths(block.target()),
-                            block.window().transitAltitudeDeg()),
-                    block.target().name(),
-                    block.subs(),
-                    block.subs() > 0
-                            ? 3600 * block.hoursOfLight() / block.subs()
-                            : block.target().longestSubSeconds(),
-                    block.span(),
-                    block.flip(),
-                    block.window().transit(),
-                    block.window().transitAltitudeDeg(),
-                    block.window().usableHours(),
-                    block.window().effectiveHours(),
-                    block.window().moonSeparationDeg()));
+            tellBlock(block, block.subs(), block.target().name());
         }
+    }
+
+    /**
+     * Tells of a block.
+     *
+     * @param subs more than were told before
+     * @param what begins the sentence
+     */
+    private void tellBlock(PlannedBlock block, int subs, String what) {
+        record.tell(new BlockPlanned(
+                record.now(),
+                String.format(
+                        Locale.ROOT,
+                        "%s: %d subs of %s, highest %.0f°.",
+                        what,
+                        block.subs(),
+                        lengths(block.target()),
+                        block.window().transitAltitudeDeg()),
+                block.target().name(),
+                subs,
+                block.subs() > 0
+                        ? 3600 * block.hoursOfLight() / block.subs()
+                        : block.target().longestSubSeconds(),
+                block.span(),
+                block.flip(),
+                block.window().transit(),
+                block.window().transitAltitudeDeg(),
+                block.window().usableHours(),
+                block.window().effectiveHours(),
+                block.window().moonSeparationDeg()));
     }
 
     private static String lengths(TargetPlan target) {
@@ -391,7 +491,7 @@ public final class NightEngine {
                 if (!(e instanceof TryLater) && night.devices().lost().isEmpty()) {
                     throw e;
                 }
-                record.fault(stage(), e.getMessage() + " The next try is in " + pause.toMinutes() + " minutes.");
+                record.fault(stage(), e, "The next try is in " + pause.toMinutes() + " minutes.");
                 if (night.devices().mount().link() != Device.Link.LOST) {
                     night.devices().mount().stop();
                 }
@@ -431,15 +531,27 @@ public final class NightEngine {
     }
 
     private void finish(Focusing focusing) throws InterruptedException {
-        night.devices().mount().park().await(night.clock());
-        record.tell(new MountParked(record.now(), "The mount is parked."));
+        boolean parkFirst = night.program().ending().order() == Ending.Order.PARK_FIRST;
+        if (parkFirst) {
+            park();
+        } else {
+            night.devices().mount().stop();
+        }
         boolean calibrated = new CalibrateStage(night, record.state(), focusing, conduct).run();
         conduct.gate(Stage.CALIBRATE, calibrated, measured(Stage.CALIBRATE), night.clock()::await);
         warmUp();
+        if (!parkFirst) {
+            park();
+        }
+        night.devices().power().ifPresent(this::heatersOff);
+        if (night.program().ending().disconnect()) {
+            night.devices().disconnect();
+        }
         if (night.archive().keepsFrames()) {
             boolean stacked = new StackStage(night, conduct).run();
             conduct.gate(Stage.STACK, stacked, measured(Stage.STACK), night.clock()::await);
         }
+        proveCopies();
         record.stage(Stage.LOGBOOK);
         int taken = record.state().subs().size();
         int kept = record.state().kept();
@@ -451,6 +563,19 @@ public final class NightEngine {
                         + kept + " of " + taken + " subs kept.",
                 taken,
                 kept));
+    }
+
+    private void park() throws InterruptedException {
+        night.devices().mount().park().await(night.clock());
+        record.tell(new MountParked(record.now(), "The mount is parked."));
+    }
+
+    private void heatersOff(PowerBox power) {
+        try {
+            power.heat(false);
+        } catch (DeviceException e) {
+            record.fault(Stage.CALIBRATE, e);
+        }
     }
 
     /** A camera that no longer answers is told of; the masters and stacks need it no more. */
@@ -509,7 +634,8 @@ public final class NightEngine {
                 field,
                 frame,
                 night.kit().sensor().offsetAdu(),
-                judge.starFlux(SubLooks.series(target, filter, seconds, frame.width()), field),
+                judge.starLight(SubLooks.series(target, filter, seconds, frame.width()), field),
+                night.gauge().slopeAdu(frame),
                 full);
         SubLook look = judge.looks()
                 .of(

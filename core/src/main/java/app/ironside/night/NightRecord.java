@@ -1,5 +1,6 @@
 package app.ironside.night;
 
+import app.ironside.device.DeviceException;
 import app.ironside.device.NightClock;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.Frame;
@@ -78,7 +79,22 @@ public final class NightRecord {
     }
 
     void fault(Stage stage, String text) {
-        tell(new FaultTold(now(), text, stage));
+        tell(new FaultTold(now(), text, stage, Optional.empty()));
+    }
+
+    /** Tells of a device that did not do what it was asked. */
+    void fault(Stage stage, DeviceException failed) {
+        fault(stage, failed, "");
+    }
+
+    /**
+     * As above.
+     *
+     * @param more what is done about it; may be empty
+     */
+    void fault(Stage stage, DeviceException failed, String more) {
+        String text = failed.getMessage() + (more.isEmpty() ? "" : " " + more);
+        tell(new FaultTold(now(), text, stage, Optional.of(failed.device())));
     }
 
     void doing(Stage stage, String what, Duration about) {

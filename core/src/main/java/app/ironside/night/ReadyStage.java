@@ -95,7 +95,7 @@ final class ReadyStage {
                 night.devices().camera().coolTo(night.program().coolToC());
             }
         } catch (DeviceException e) {
-            record.fault(Stage.READY, e.getMessage());
+            record.fault(Stage.READY, e);
         }
     }
 
@@ -160,7 +160,7 @@ final class ReadyStage {
             try {
                 return proof.measure();
             } catch (DeviceException e) {
-                record.fault(Stage.READY, e.getMessage());
+                record.fault(Stage.READY, e);
             }
             if (waits == WAITS_FOR_LOST || night.devices().lost().isEmpty() || conduct.isEnding()) {
                 return Optional.empty();

@@ -1,5 +1,6 @@
 package app.ironside.night;
 
+import app.ironside.device.Device;
 import app.ironside.device.DeviceException;
 import app.ironside.device.DeviceLost;
 import app.ironside.device.Mount;
@@ -7,8 +8,10 @@ import app.ironside.focus.FocusRun;
 import app.ironside.journal.Command;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.Gate;
+import app.ironside.journal.Reacted;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.Trouble;
 import app.ironside.journal.Verdict;
 import app.ironside.kit.MeridianRule;
 import app.ironside.night.NightControl.Order;
@@ -19,6 +22,7 @@ import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.Observer;
+import app.ironside.watch.Case;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
@@ -55,6 +59,8 @@ final class RunStage {
     private final Guiding guiding;
     private final NightLoop loop;
     private final SubTaker subs;
+    private final NightDoctor doctor;
+    private final Reacting reacting;
     private final Observer observer;
     private int sinceLegBegan;
 
@@ -70,7 +76,8 @@ final class RunStage {
             Pointing pointing,
             Focusing focusing,
             Guiding guiding,
-            SubJudge judge) {
+            SubJudge judge,
+            NightDoctor doctor) {
         this.night = night;
         this.conduct = conduct;
         this.pointing = pointing;
@@ -78,6 +85,8 @@ final class RunStage {
         this.guiding = guiding;
         this.loop = new NightLoop(night.clock(), guiding.guider(), conduct);
         this.subs = new SubTaker(night, conduct, loop, guiding, judge);
+        this.doctor = doctor;
+        this.reacting = new Reacting(night, pointing, focusing, guiding);
         this.observer = night.observer();
     }
 
@@ -89,6 +98,9 @@ final class RunStage {
         private final Map<String, Integer> taken;
         private boolean begun;
         private boolean left;
+
+        /** When a sub was last kept, or the first was begun. */
+        private Instant lastGood;
 
         Leg(PlannedBlock block) {
             this.block = block;
@@ -102,8 +114,17 @@ final class RunStage {
         }
     }
 
-    /** Runs a block from where it stands; returns whether it was given up. */
-    boolean run(PlannedBlock block) throws InterruptedException {
+    /** Why a block is over. */
+    enum Left {
+        /** Its time, its count, the night, or a changed program. */
+        OVER,
+        /** A person left it. */
+        SKIPPED,
+        GIVEN_UP
+    }
+
+    /** Runs a block from where it stands; returns why it is over. */
+    Left run(PlannedBlock block) throws InterruptedException {
         Leg leg = new Leg(block);
         // After a change of program that keeps the target everything stands as it is.
         leg.begun = standing.filter(block.target().name()::equals).isPresent();
@@ -122,6 +143,7 @@ final class RunStage {
                 Optional<FilterGoal> next = next(leg);
                 if (next.isEmpty()) {
                     leg.begun = false;
+                    leg.lastGood = null;
                     rest(
                             "Waiting: the filters left for " + leg.target.name() + " are kept for a darker Moon",
                             night.clock().now().plus(NightPlanner.MOON_WAIT),
@@ -129,7 +151,12 @@ final class RunStage {
                     continue;
                 }
                 FilterGoal goal = next.get();
+                if (isHopeless(leg)) {
+                    givenUp = true;
+                    break;
+                }
                 if (!leg.begun) {
+                    leg.lastGood = leg.lastGood == null ? night.clock().now() : leg.lastGood;
                     leg.begun = begin(leg.target, goal);
                     continue; // what was asked meanwhile comes first
                 }
@@ -146,10 +173,16 @@ final class RunStage {
                 if (verdict.isPresent()) {
                     leg.taken.merge(goal.filter(), 1, Integer::sum);
                 }
-                recoveries = verdict.filter(Verdict::keep).isPresent() ? 0 : recoveries;
+                boolean good = verdict.filter(Verdict::keep).isPresent();
+                recoveries = good ? 0 : recoveries;
+                leg.lastGood = good ? night.clock().now() : leg.lastGood;
+                react(leg);
                 guiding.check();
             } catch (DeviceException e) {
-                night.record().fault(Stage.RUN, e.getMessage());
+                night.record().fault(Stage.RUN, e);
+                tellOthersLost(e);
+                lookWithTheMainCamera(e, leg);
+                doctor.look();
                 leg.begun = false;
                 if (++recoveries > MOST_RECOVERIES && !SEES_THE_SKY.contains(e.device())) {
                     night.record()
@@ -169,10 +202,71 @@ final class RunStage {
         }
         if (leg.begun && conduct.hasRevision()) {
             standing = Optional.of(leg.target.name());
-            return false;
+            return Left.OVER;
         }
         stand();
-        return givenUp;
+        return givenUp ? Left.GIVEN_UP : leg.left ? Left.SKIPPED : Left.OVER;
+    }
+
+    /** Does what the policy allows about what is wrong. */
+    private void react(Leg leg) throws InterruptedException {
+        Optional<Case> wrong = doctor.sure();
+        if (wrong.isPresent() && reacting.act(wrong.get(), leg.target)) {
+            guideAgain(leg.target);
+        }
+    }
+
+    /** Whether nothing was kept for as long as the person has patience. */
+    private boolean isHopeless(Leg leg) {
+        Optional<Duration> patience =
+                night.program().reactions().giveUpAfterMinutes().map(Duration::ofMinutes);
+        if (leg.lastGood == null
+                || patience.isEmpty()
+                || night.clock().now().isBefore(leg.lastGood.plus(patience.get()))) {
+            return false;
+        }
+        Trouble trouble = doctor.present().map(c -> c.lead().trouble()).orElse(Trouble.CLOUD);
+        night.record()
+                .tell(new Reacted(
+                        night.record().now(),
+                        String.format(
+                                Locale.ROOT,
+                                "Nothing of %s was kept for %d min: it is given up, for %s.",
+                                leg.target.name(),
+                                patience.get().toMinutes(),
+                                trouble.what()),
+                        trouble,
+                        Reacted.Reaction.END_TARGET));
+        return true;
+    }
+
+    /** What else does not answer: several at once have one cause. */
+    private void tellOthersLost(DeviceException first) {
+        if (first instanceof DeviceLost) {
+            for (Device device : night.devices().all()) {
+                try {
+                    device.connect();
+                } catch (DeviceException silent) {
+                    if (!device.name().equals(first.device())) {
+                        night.record().fault(Stage.RUN, silent);
+                    }
+                }
+            }
+        }
+    }
+
+    /** A guide star that is gone: a short frame of the main camera tells cloud from a guide camera that fails. */
+    private void lookWithTheMainCamera(DeviceException failed, Leg leg) throws InterruptedException {
+        if (failed.device().equals(Guiding.NAME) && leg.begun) {
+            try {
+                Optional<SubTaken> last = night.record().state().last(SubTaken.class);
+                if (last.isPresent()) {
+                    subs.testSky(last.get());
+                }
+            } catch (DeviceException blind) {
+                night.record().fault(Stage.RUN, blind);
+            }
+        }
     }
 
     /** Stops guiding and the mount: nothing is followed that nobody looks at. */
@@ -216,6 +310,7 @@ final class RunStage {
     private void orders(Leg leg) throws InterruptedException {
         for (Optional<Order> next = conduct.next(Stage.RUN); next.isPresent(); next = conduct.next(Stage.RUN)) {
             Order order = next.get();
+            leg.lastGood = leg.lastGood == null ? null : night.clock().now(); // who commands is there and knows
             if (!conduct.obeyed(order, Stage.RUN, loop::aWhile)) {
                 obey(order, leg);
             }
@@ -535,6 +630,7 @@ final class RunStage {
         }
         sinceLegBegan++;
         focusing.taken(sub.get());
+        doctor.look();
         if (test) {
             gate(sub.get());
             conduct.gate(Stage.RUN, sub.get().kept(), measured(Stage.RUN), loop::aWhile);

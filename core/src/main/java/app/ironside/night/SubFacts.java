@@ -16,10 +16,12 @@ final class SubFacts {
      * What its pixels tell.
      *
      * @param offsetAdu level of an unexposed pixel
-     * @param starFluxAdu how bright its stars are
+     * @param light of its stars
+     * @param slopeAdu of its background
      * @param full whether the whole sensor was read out: only then star shapes speak for the field
      */
-    static SubMeasures of(StarField field, Frame frame, double offsetAdu, double starFluxAdu, boolean full) {
+    static SubMeasures of(
+            StarField field, Frame frame, double offsetAdu, SubJudge.StarLight light, double slopeAdu, boolean full) {
         return new SubMeasures(
                 frame.width(),
                 field.stars().size(),
@@ -29,8 +31,10 @@ final class SubFacts {
                 field.backgroundAdu(),
                 field.noiseAdu(),
                 OptionalDouble.of(Math.max(1, field.backgroundAdu() - offsetAdu)),
-                OptionalDouble.of(starFluxAdu),
-                full ? Optional.of(shape(field)) : Optional.empty());
+                OptionalDouble.of(light.fluxAdu()),
+                full ? Optional.of(shape(field)) : Optional.empty(),
+                light.map(),
+                OptionalDouble.of(slopeAdu));
     }
 
     private static SubMeasures.FieldShape shape(StarField field) {

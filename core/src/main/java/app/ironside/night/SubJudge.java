@@ -9,7 +9,9 @@ import app.ironside.judge.Cause;
 import app.ironside.judge.Grade;
 import app.ironside.judge.Grader;
 import app.ironside.judge.SubLook;
+import app.ironside.judge.SubLooks;
 import app.ironside.sky.Observer;
+import app.ironside.solve.LightMap;
 import app.ironside.solve.Registration;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
@@ -17,6 +19,8 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalDouble;
 
 /**
  * Judges a night's subs as they come, by the rule book of all subs ({@link Grader}): each by its series, and earlier ones anew when better
@@ -99,18 +103,47 @@ final class SubJudge {
      * which some come and go at the edge.
      *
      * @param target with the size of its frames: what may be held against each other
-     * @return ADU, on the scale of {@link #brightFlux} of the first; 0 without stars
      */
-    double starFlux(String target, StarField field) {
+    StarLight starLight(String target, StarField field) {
         double own = brightFlux(field);
         Reference first = own > 0 ? references.computeIfAbsent(target, t -> new Reference(field, own)) : null;
         if (first == null || first.field() == field) {
-            return own;
+            return new StarLight(own, Optional.empty());
         }
         return Registration.of(first.field(), field)
-                .map(r -> first.flux() * r.fluxRatio())
-                .orElse(own);
+                .map(r -> new StarLight(first.flux() * r.fluxRatio(), LightMap.of(first.field(), field, r.transform())))
+                .orElse(new StarLight(own, Optional.empty()));
     }
+
+    /**
+     * How much of its light a sky that is looked at shortly has left, against the best sub of a series; empty if its stars cannot be told.
+     *
+     * @param longer how many times as long the series' subs were exposed
+     */
+    OptionalDouble clearness(String of, StarField field, double longer) {
+        Reference first = references.get(of);
+        double best = series.getOrDefault(of, List.of()).stream()
+                .mapToDouble(s -> s.light().orElse(0))
+                .max()
+                .orElse(0);
+        if (first == null || best <= 0) {
+            return OptionalDouble.empty();
+        }
+        if (field.stars().size() < SubLooks.FEWEST_STARS) {
+            return OptionalDouble.of(0);
+        }
+        return Registration.of(first.field(), field)
+                .map(r -> OptionalDouble.of(Math.min(1, first.flux() * r.fluxRatio() * longer / best)))
+                .orElse(OptionalDouble.empty());
+    }
+
+    /**
+     * The light of a sub's stars.
+     *
+     * @param fluxAdu on the scale of {@link #brightFlux} of the first; 0 without stars
+     * @param map how it lies over the sensor against the first's, where that can be told
+     */
+    record StarLight(double fluxAdu, Optional<LightMap> map) {}
 
     /** Median flux of the bright stars, by which thin cloud shows long before stars go missing; 0 without stars. */
     static double brightFlux(StarField field) {

@@ -5,12 +5,14 @@ import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.journal.Command;
 import app.ironside.journal.GuideFigures;
+import app.ironside.journal.SkyTested;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Verdict;
 import app.ironside.judge.SubLook;
+import app.ironside.judge.SubLooks;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Horizontal;
@@ -28,6 +30,9 @@ import java.util.OptionalInt;
 
 /** Takes one sub: exposes, keeps the frame with a whole header, measures, judges, and tells. */
 final class SubTaker {
+    /** Enough for the bright stars of any field. */
+    private static final double SHORT_LOOK_SECONDS = 10;
+
     private static final double SMALL_FRAME_SHARE = 0.25;
 
     private final NightContext night;
@@ -90,7 +95,8 @@ final class SubTaker {
                 looked.field(),
                 raw,
                 night.kit().sensor().offsetAdu(),
-                judge.starFlux(SubLooks.series(target.name(), filter, seconds, raw.width()), looked.field()),
+                judge.starLight(SubLooks.series(target.name(), filter, seconds, raw.width()), looked.field()),
+                night.gauge().slopeAdu(raw),
                 !small);
         SubCircumstances circumstances = circumstances(target);
         SubLook look = judge.looks()
@@ -129,6 +135,30 @@ final class SubTaker {
         return Optional.of(sub);
     }
 
+    /** Looks shortly whether the stars of the last sub still shine, through the same filter, and tells. */
+    void testSky(SubTaken last) throws InterruptedException {
+        double seconds = Math.min(SHORT_LOOK_SECONDS, last.seconds());
+        Camera.Exposure exposure = Camera.Exposure.light(Duration.ofMillis(Math.round(1000 * seconds)));
+        night.record().doing(Stage.RUN, "A short look whether the stars are there", exposure.length());
+        Frame frame = night.devices().camera().expose(night.clock(), exposure);
+        StarField field = night.finder().find(frame);
+        String series = SubLooks.series(last.target(), last.filter(), last.seconds(), frame.width());
+        OptionalDouble light = judge.clearness(series, field, last.seconds() / seconds);
+        if (light.isPresent()) {
+            night.record()
+                    .tell(new SkyTested(
+                            night.record().now(),
+                            String.format(
+                                    Locale.ROOT,
+                                    "A short look of %.0f s shows %d stars with %.0f %% of their light.",
+                                    seconds,
+                                    field.stars().size(),
+                                    100 * light.getAsDouble()),
+                            field.stars().size(),
+                            light.getAsDouble()));
+        }
+    }
+
     private static String name(int taken, String filter, double seconds) {
         return String.format(Locale.ROOT, "Sub %d %s %.0f s", taken + 1, filter, seconds);
     }
@@ -150,7 +180,16 @@ final class SubTaker {
                         frame);
         StarField field = night.finder().find(frame);
         night.archive().keepStars(file, field);
-        return new Looked(file, field, small ? Optional.empty() : place(target, field));
+        Optional<PlateSolution> place = small ? Optional.empty() : place(target, field);
+        // Safe as it was first; then with the place where it really is, solved.
+        place.ifPresent(p -> night.archive().rewrite(file, frame.withHeader(solved(frame.header(), p))));
+        return new Looked(file, field, place);
+    }
+
+    private static Header solved(Header header, PlateSolution place) {
+        return header.withAll(place.wcs().toHeader().values())
+                .with("RA", place.centre().raDeg())
+                .with("DEC", place.centre().decDeg());
     }
 
     private static double offsetArcsec(PlateSolution place, TargetPlan target) {
@@ -201,6 +240,10 @@ final class SubTaker {
                 .with("PIERSIDE", night.devices().mount().pierSide().name())
                 .with("SITELAT", night.site().latDeg())
                 .with("SITELONG", night.site().lonDeg())
-                .with("SITEELEV", night.site().elevationM());
+                .with("SITEELEV", night.site().elevationM())
+                .with(
+                        "SET-TEMP",
+                        night.kit().sensor().cooled() ? night.program().coolToC() : null)
+                .with("OBSERVAT", night.site().name());
     }
 }

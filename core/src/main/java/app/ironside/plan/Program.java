@@ -26,6 +26,8 @@ import java.util.function.Consumer;
  * @param bedBy when everything is to be done, calibration frames and warming too; empty for when it is light
  * @param setUp how the kit is brought up
  * @param focus when it is focused again besides
+ * @param reactions what the night may do by itself when something is wrong
+ * @param ending how it ends
  */
 public record Program(
         LocalDate date,
@@ -41,7 +43,9 @@ public record Program(
         Optional<Integer> fullFramesPerLeg,
         Optional<LocalTime> bedBy,
         SetUp setUp,
-        FocusTriggers focus) {
+        FocusTriggers focus,
+        Reactions reactions,
+        Ending ending) {
     private static final double LONG_NIGHT_HOURS = 10;
 
     /** The axis is set once, and is to serve what is added to a short night too. */
@@ -76,7 +80,9 @@ public record Program(
                 fullFramesPerLeg,
                 bedBy,
                 setUp,
-                focus);
+                focus,
+                reactions,
+                ending);
     }
 
     public Program withCoolTo(double other) {
@@ -119,6 +125,14 @@ public record Program(
         return changed(c -> c.focus = other);
     }
 
+    public Program withReactions(Reactions other) {
+        return changed(c -> c.reactions = other);
+    }
+
+    public Program withEnding(Ending other) {
+        return changed(c -> c.ending = other);
+    }
+
     public Program withSetUp(SetUp other) {
         return changed(c -> c.setUp = other);
     }
@@ -143,6 +157,8 @@ public record Program(
         private Optional<LocalTime> bedBy;
         private SetUp setUp;
         private FocusTriggers focus;
+        private Reactions reactions;
+        private Ending ending;
 
         Changed(Program from) {
             this.from = from;
@@ -157,6 +173,8 @@ public record Program(
             this.bedBy = from.bedBy;
             this.setUp = from.setUp;
             this.focus = from.focus;
+            this.reactions = from.reactions;
+            this.ending = from.ending;
         }
 
         Program program() {
@@ -174,7 +192,9 @@ public record Program(
                     from.fullFramesPerLeg,
                     bedBy,
                     setUp,
-                    focus);
+                    focus,
+                    reactions,
+                    ending);
         }
     }
 

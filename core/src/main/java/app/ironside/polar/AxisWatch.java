@@ -1,5 +1,6 @@
 package app.ironside.polar;
 
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -13,6 +14,9 @@ import java.util.Optional;
 public final class AxisWatch {
     /** So many drifts in a row must agree: a cable that pulls passes, an axis stays where it is. */
     private static final int IN_A_ROW = 3;
+
+    /** And as long as this: short subs agree by chance. */
+    private static final Duration LONG_ENOUGH = Duration.ofMinutes(8);
 
     private static final double SIGMAS = 3;
 
@@ -74,7 +78,8 @@ public final class AxisWatch {
             row.clear();
         }
         row.add(new Excess(sight.start(), sight.driftArcsecPerMinute(), expected, least));
-        if (told || row.size() < IN_A_ROW) {
+        Duration watched = Duration.between(row.get(0).since(), sight.start().plus(sight.watched()));
+        if (told || row.size() < IN_A_ROW || watched.compareTo(LONG_ENOUGH) < 0) {
             return Optional.empty();
         }
         told = true;

@@ -88,6 +88,7 @@ public record Registration(PlaneTransform transform, int pairs, double rmsPx, do
         Map<Integer, List<Double>> ratios = new HashMap<>();
         Map<Integer, Integer> missing = new HashMap<>();
         Set<Star> paired = new HashSet<>();
+        StarPlaces places = new StarPlaces(other);
         for (Pair p : pairs) {
             paired.add(p.a());
             if (p.a().snr() >= BRIGHT_SNR || p.a().snr() >= SURE_SNR && p.b().snr() >= SURE_SNR) {
@@ -99,7 +100,7 @@ public record Registration(PlaneTransform transform, int pairs, double rmsPx, do
             double x = t.x(star.x(), star.y());
             double y = t.y(star.x(), star.y());
             boolean within = x > EDGE_PX && y > EDGE_PX && x < other.width() - EDGE_PX && y < other.height() - EDGE_PX;
-            if (within && star.snr() >= BRIGHT_SNR && !paired.contains(star) && isMissing(x, y, other)) {
+            if (within && star.snr() >= BRIGHT_SNR && !paired.contains(star) && !places.anyWithin(x, y, NEAR_PX)) {
                 missing.merge(zone(star, reference), 1, Integer::sum);
             }
         }
@@ -133,10 +134,6 @@ public record Registration(PlaneTransform transform, int pairs, double rmsPx, do
         int column = (int) Math.min(ZONES - 1, Math.max(0, star.x() * ZONES / field.width()));
         int row = (int) Math.min(ZONES - 1, Math.max(0, star.y() * ZONES / field.height()));
         return row * ZONES + column;
-    }
-
-    private static boolean isMissing(double x, double y, StarField other) {
-        return other.stars().stream().noneMatch(s -> Math.abs(s.x() - x) < NEAR_PX && Math.abs(s.y() - y) < NEAR_PX);
     }
 
     private static double residual(Pair pair, PlaneTransform t) {

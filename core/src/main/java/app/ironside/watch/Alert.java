@@ -1,5 +1,6 @@
 package app.ironside.watch;
 
+import app.ironside.journal.Trouble;
 import java.time.Instant;
 
 /**

@@ -1,5 +1,6 @@
 package app.ironside.watch;
 
+import app.ironside.journal.Trouble;
 import java.time.Instant;
 
 /**
@@ -12,4 +13,8 @@ import java.time.Instant;
  * @param losing whether the last sub was lost to it
  */
 public record Finding(
-        Instant since, Trouble trouble, double certainty, String sentence, int framesLost, boolean losing) {}
+        Instant since, Trouble trouble, double certainty, String sentence, int framesLost, boolean losing) {
+    Finding with(Trouble other, double otherCertainty) {
+        return new Finding(since, other, otherCertainty, sentence, framesLost, losing);
+    }
+}

@@ -36,7 +36,7 @@ public final class FolderNight {
     private final OptionalDouble arcsecPerPixel;
     private final Map<String, List<Looks.Measured>> targets = new HashMap<>();
     private final Map<String, Boolean> told = new HashMap<>();
-    private final Episodes episodes = new Episodes();
+    private final Episodes episodes = new Episodes(false);
     private List<Watched> present = List.of();
     private boolean live;
 
@@ -98,7 +98,7 @@ public final class FolderNight {
         return SubsWatch.silence(present, now)
                 .filter(f -> live)
                 .map(f -> episodes.next(List.of(f), now))
-                .orElse(new Episodes.News(List.of(), List.of()));
+                .orElse(new Episodes.News(List.of(), List.of(), List.of()));
     }
 
     private List<Watched> watched(List<Looks.Measured> series, Looks.Beside beside, List<Grade> grades) {
@@ -117,7 +117,8 @@ public final class FolderNight {
                     map.trailingAngleDeg(),
                     placed ? arcmin(lies.get().x(x, y) - x, lies.get(), scale) : OptionalDouble.empty(),
                     placed ? arcmin(lies.get().y(x, y) - y, lies.get(), scale) : OptionalDouble.empty(),
-                    hourAngle(m)));
+                    hourAngle(m),
+                    Optional.empty()));
         }
         watched.sort(java.util.Comparator.comparing(w -> w.grade().sub().time().orElse(Instant.EPOCH)));
         return watched;

@@ -1,5 +1,6 @@
 package app.ironside.watch;
 
+import app.ironside.journal.Trouble;
 import app.ironside.judge.Cause;
 import app.ironside.judge.Grade;
 import app.ironside.star.TrailCause;
@@ -88,7 +89,7 @@ public final class SubsWatch {
         return new Finding(time(run.get(0)), trouble, certainty, sentence(last.reason()), lost(run), losing(subs));
     }
 
-    private static String sentence(String reason) {
+    static String sentence(String reason) {
         return Character.toUpperCase(reason.charAt(0)) + reason.substring(1) + ".";
     }
 
@@ -122,7 +123,7 @@ public final class SubsWatch {
         found.add(new Finding(time(run.get(0)), second, other, sentence, lost(run), losing(subs)));
     }
 
-    private static void trailed(List<Watched> subs, List<Finding> found) {
+    static void trailed(List<Watched> subs, List<Finding> found) {
         List<Watched> run = subs.subList(runFrom(subs, Cause.TRAILED), subs.size());
         Grade last = subs.get(subs.size() - 1).grade();
         int before = found.size();

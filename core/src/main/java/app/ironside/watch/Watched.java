@@ -1,6 +1,8 @@
 package app.ironside.watch;
 
 import app.ironside.judge.Grade;
+import java.time.Instant;
+import java.util.Optional;
 import java.util.OptionalDouble;
 
 /**
@@ -8,9 +10,10 @@ import java.util.OptionalDouble;
  *
  * @param trailing by which share its stars are longer than wide in one common direction
  * @param trailAngleDeg that direction, from +x toward +y
- * @param xArcmin where the field's middle lies from the first sub's, along +x, if that is known
+ * @param xArcmin where the field's middle lies from the first sub's, along +x, if that is known; of a night that dithers, without the dither
  * @param yArcmin as x
  * @param hourAngleDeg of the target; negative before the meridian
+ * @param signs what is known besides its stars, of a night that Ironside runs
  */
 public record Watched(
         Grade grade,
@@ -18,4 +21,9 @@ public record Watched(
         double trailAngleDeg,
         OptionalDouble xArcmin,
         OptionalDouble yArcmin,
-        OptionalDouble hourAngleDeg) {}
+        OptionalDouble hourAngleDeg,
+        Optional<Signs> signs) {
+    Instant time() {
+        return grade.sub().time().orElse(Instant.EPOCH);
+    }
+}

@@ -48,7 +48,9 @@ class NightStateTest {
                         30,
                         OptionalDouble.empty(),
                         OptionalDouble.empty(),
-                        Optional.empty()),
+                        Optional.empty(),
+                        Optional.empty(),
+                        OptionalDouble.empty()),
                 new SubCircumstances(
                         OptionalDouble.empty(),
                         OptionalDouble.empty(),

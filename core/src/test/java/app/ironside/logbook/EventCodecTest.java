@@ -8,6 +8,7 @@ import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusVerdict;
 import app.ironside.guide.GuideSample;
 import app.ironside.journal.AirMeasured;
+import app.ironside.journal.AlertRaised;
 import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.BlockPlanned;
@@ -37,6 +38,8 @@ import app.ironside.journal.NightStarted;
 import app.ironside.journal.NightState;
 import app.ironside.journal.PlacementCompared;
 import app.ironside.journal.ProgramRevised;
+import app.ironside.journal.Reacted;
+import app.ironside.journal.SkyTested;
 import app.ironside.journal.StackMade;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StageBegan;
@@ -46,10 +49,14 @@ import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubRegraded;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.TargetCentred;
+import app.ironside.journal.Trouble;
+import app.ironside.journal.TroubleOver;
+import app.ironside.journal.TroubleSeen;
 import app.ironside.journal.Unknown;
 import app.ironside.journal.Verdict;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
+import app.ironside.solve.LightMap;
 import app.ironside.solve.Wcs;
 import java.io.IOException;
 import java.io.InputStream;
@@ -75,7 +82,10 @@ class EventCodecTest {
     private static final OptionalDouble SOME = OptionalDouble.of(1.25);
     private static final Wcs WCS = new Wcs(new Equatorial(23.5, 30.7), 700.5, 525.5, -0.0016, 0.0004, 0.0004, 0.0016);
     private static final GuideFigures GUIDED = new GuideFigures(
-            OptionalInt.of(80), 2, Optional.of(new GuideFigures.Spread(0.4, 0.3, 0.5, OptionalDouble.of(0.7))));
+            OptionalInt.of(80),
+            2,
+            Optional.of(new GuideFigures.Spread(0.4, 0.3, 0.5, OptionalDouble.of(0.7))),
+            Optional.of(new GuideFigures.Effort(320, -31, 4, 0.5, 1.4, 0.2, 0.4, 2.2)));
 
     private static final List<NightEvent> ONE_OF_EACH = List.of(
             new NightStarted(TIME, "t", "Colle Sorbo", "Wren", LocalDate.of(2026, 11, 14), Provenance.REAL),
@@ -171,7 +181,9 @@ class EventCodecTest {
                             30,
                             SOME,
                             SOME,
-                            Optional.of(new SubMeasures.FieldShape(0.04, 30, List.of("tilted")))),
+                            Optional.of(new SubMeasures.FieldShape(0.04, 30, List.of("tilted"))),
+                            Optional.of(new LightMap(0.3, 0.58, 0.44, 0, 0.98)),
+                            SOME),
                     new SubCircumstances(SOME, SOME, SOME, OptionalInt.of(2600), Optional.of(Mount.PierSide.WEST)),
                     GUIDED,
                     SOME,
@@ -179,7 +191,21 @@ class EventCodecTest {
                     new Verdict(false, "cloud")),
             new SubRegraded(TIME, "t", "a.fits", new Verdict(true, "good")),
             new Flipped(TIME, "t", "M 33", true, false),
-            new FaultTold(TIME, "t", Stage.RUN),
+            new FaultTold(TIME, "t", Stage.RUN, Optional.of("camera")),
+            new TroubleSeen(
+                    TIME,
+                    "t",
+                    Trouble.DEW,
+                    TIME.minusSeconds(300),
+                    0.8,
+                    "s",
+                    List.of(new TroubleSeen.Rival(Trouble.FROST, 0.1)),
+                    true,
+                    List.of("a.fits")),
+            new TroubleOver(TIME, "t", Trouble.DEW, Duration.ofMinutes(20), 3),
+            new AlertRaised(TIME, "t", Trouble.DEW, true),
+            new Reacted(TIME, "t", Trouble.DEW, Reacted.Reaction.HEAT),
+            new SkyTested(TIME, "t", 120, 0.97),
             new MountParked(TIME, "t"),
             new CameraWarmed(TIME, "t", 4.5),
             new CalibrationTaken(TIME, "t", "dark_180s", true, "a.fits", 510, 180, -10),

@@ -30,7 +30,9 @@ class SizeGrowthTest {
                         1,
                         OptionalDouble.empty(),
                         OptionalDouble.empty(),
-                        Optional.empty()));
+                        Optional.empty(),
+                        Optional.empty(),
+                        OptionalDouble.empty()));
         when(sub.circumstances())
                 .thenReturn(new SubCircumstances(
                         OptionalDouble.of(altitude),

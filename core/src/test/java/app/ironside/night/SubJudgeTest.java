@@ -12,6 +12,7 @@ import app.ironside.journal.SubRegraded;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Verdict;
 import app.ironside.judge.SubLook;
+import app.ironside.judge.SubLooks;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Observer;
 import app.ironside.sky.Site;
@@ -47,7 +48,12 @@ class SubJudgeTest {
 
     private static SubMeasures measures(StarField field) {
         return SubFacts.of(
-                field, new Frame(2800, 1, new float[2800], Header.EMPTY), 500, SubJudge.brightFlux(field), false);
+                field,
+                new Frame(2800, 1, new float[2800], Header.EMPTY),
+                500,
+                new SubJudge.StarLight(SubJudge.brightFlux(field), Optional.empty()),
+                0,
+                false);
     }
 
     private static SubLook look(SubJudge judge, String set, String file, int minutes, StarField field) {

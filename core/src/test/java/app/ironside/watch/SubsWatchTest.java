@@ -2,6 +2,7 @@ package app.ironside.watch;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.journal.Trouble;
 import app.ironside.judge.Grader;
 import app.ironside.judge.SubLook;
 import java.time.Instant;
@@ -18,7 +19,7 @@ class SubsWatchTest {
 
     private final List<SubLook> subs = new ArrayList<>();
     private final List<double[]> places = new ArrayList<>();
-    private final Episodes episodes = new Episodes();
+    private final Episodes episodes = new Episodes(false);
 
     private void sub(double light, double hfr, double eccentricity, double x) {
         subs.add(new SubLook(
@@ -58,7 +59,8 @@ class SubsWatchTest {
                     20,
                     OptionalDouble.of(at[0]),
                     OptionalDouble.of(at[1]),
-                    OptionalDouble.of(-20)));
+                    OptionalDouble.of(-20),
+                    Optional.empty()));
         }
         return watched;
     }

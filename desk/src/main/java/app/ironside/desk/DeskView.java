@@ -43,6 +43,7 @@ import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
 import app.ironside.night.NightControl;
+import app.ironside.notice.Herald;
 import app.ironside.plan.NightBudget;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
@@ -116,7 +117,12 @@ final class DeskView extends StackPane
     private final Beginnings beginnings;
     private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(200), e -> refresh()));
 
+    private final Telling telling;
     private Optional<ShownNight> shown = Optional.empty();
+
+    /** The night that runs, also while another is looked at. */
+    private Optional<ShownNight> runningNight = Optional.empty();
+
     private Optional<Runnable> atTheEnd = Optional.empty();
 
     /** The station whose question was brought before the person. */
@@ -144,6 +150,7 @@ final class DeskView extends StackPane
     DeskView(Wiring wiring, Logbook logbook, Profiles profiles, DeskSettings settings) {
         this.logbook = logbook;
         this.nights = new Nights(wiring, logbook, this::changed, this::say);
+        this.telling = new Telling(logbook.folder(), Herald.Ways.ofThisMachine(), this::sayLater);
         this.station = settings.station();
         this.look = settings.palette();
         this.rate = settings.rate();
@@ -248,6 +255,11 @@ final class DeskView extends StackPane
     @Override
     public void showDarkroom() {
         files.showDarkroom(shown.flatMap(ShownNight::entry).map(NightEntry::folder));
+    }
+
+    @Override
+    public void showTelling() {
+        questions.show(new TellingPane(telling, () -> shown.ifPresent(telling::tryIt), questions::dismiss));
     }
 
     DarkroomPane darkroom() {
@@ -423,6 +435,7 @@ final class DeskView extends StackPane
             }
         }
         running().ifPresent(this::attend);
+        tell();
         ShownNight night = shown.get();
         Moment at = moment(night);
         adoptRevision(night, at);
@@ -467,7 +480,12 @@ final class DeskView extends StackPane
         }
         wantPicture(night, at);
         bench.show(new Look(
-                at, chosen, night.ribbon(), loader.picture(), night.file().kit().arcsecPerPixel()));
+                at,
+                chosen,
+                night.ribbon(),
+                loader.picture(),
+                night.file().kit().arcsecPerPixel(),
+                night.reckoner().glance(at)));
     }
 
     private void showHeader(ShownNight night, Moment at) {
@@ -485,6 +503,20 @@ final class DeskView extends StackPane
                 isElsewhere()
                         ? "To the running night"
                         : moment.isPresent() && nights.running().isPresent() ? "Back to now" : ""));
+    }
+
+    /** What the running night has to tell leaves the desk, whatever is looked at. */
+    private void tell() {
+        Optional<RunningNight> run = nights.running();
+        if (run.isPresent() && isShown()) {
+            runningNight = shown;
+        }
+        if (run.isEmpty() || runningNight.isEmpty()) {
+            telling.rest();
+        } else {
+            Moment now = new Moment(run.get().now(), true, run.get().model().night(), List.of());
+            telling.follow(run.get(), runningNight.get(), now);
+        }
     }
 
     /** What the night wants to know is brought before the person once, at its station. */
@@ -513,6 +545,11 @@ final class DeskView extends StackPane
                 refresh();
             }
         });
+    }
+
+    /** As {@link #say}, from any thread. */
+    private void sayLater(String words) {
+        Platform.runLater(() -> say(words));
     }
 
     private void planChanged() {
@@ -832,5 +869,6 @@ final class DeskView extends StackPane
         planDesk.close();
         files.close();
         modelPane.close();
+        telling.close();
     }
 }

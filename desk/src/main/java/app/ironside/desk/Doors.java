@@ -19,6 +19,8 @@ final class Doors extends FlowPane {
 
         void openFolder();
 
+        void showTelling();
+
         void toggleKeys();
     }
 
@@ -40,6 +42,11 @@ final class Doors extends FlowPane {
                                 "Develop",
                                 "Folders of frames, whoever took them: what fits, what is missing, stacks of them (V)",
                                 doer::showDarkroom),
+                        door(
+                                "open-telling",
+                                "Alerts",
+                                "How the night tells you: tone, notification, a program, a page for the telephone (Y)",
+                                doer::showTelling),
                         door("open-folder", "Folder", "The frames of this night on the disk", doer::openFolder),
                         door("open-keys", "Keys", "What the keys do (?)", doer::toggleKeys));
     }

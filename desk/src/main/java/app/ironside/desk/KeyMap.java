@@ -52,6 +52,8 @@ final class KeyMap {
 
         void showDarkroom();
 
+        void showTelling();
+
         void closeTop();
     }
 
@@ -101,6 +103,7 @@ final class KeyMap {
                 "O   look closely at a FITS, TIFF or JPEG file (or drop one here)",
                 "V   develop folders of frames, whoever took them (or drop one here)",
                 "G   the stars to go by: how many, and adding more",
+                "Y   how the night tells you: tone, notification, a program, a page for the telephone",
                 "+ −   zoom the picture",
                 "Ctrl Z, Ctrl Y   take back a change of the plan, do it again",
                 "?   this list, and away with it")) {
@@ -192,6 +195,7 @@ final class KeyMap {
             case MINUS -> done(() -> doer.picture(PictureKey.FURTHER));
             case O -> done(doer::chooseFrame);
             case G -> done(doer::showStars);
+            case Y -> done(doer::showTelling);
             case V -> done(doer::showDarkroom);
             case ESCAPE -> done(doer::closeTop);
             default -> false;

@@ -22,19 +22,28 @@ final class Questions {
         show((Node) page);
     }
 
+    /** How the night tells a person. */
+    void show(TellingPane page) {
+        show((Node) page);
+    }
+
     private void show(Node page) {
         dismiss();
         over.getChildren().add(page);
     }
 
     void dismiss() {
-        over.getChildren().removeIf(node -> node instanceof StartPane || node instanceof FirstNightPane);
+        over.getChildren()
+                .removeIf(node ->
+                        node instanceof StartPane || node instanceof FirstNightPane || node instanceof TellingPane);
         over.requestFocus();
     }
 
     boolean isAsking() {
         return over.getChildren().stream()
-                .anyMatch(node ->
-                        node instanceof StartPane || node instanceof FilePane || node instanceof FirstNightPane);
+                .anyMatch(node -> node instanceof StartPane
+                        || node instanceof FilePane
+                        || node instanceof FirstNightPane
+                        || node instanceof TellingPane);
     }
 }

@@ -40,7 +40,7 @@ public final class Told {
     /** A sub of M 33 in L that is kept, or out for cloud. */
     public static SubTaken sub(int minute, boolean keep) {
         GuideFigures.Spread spread = new GuideFigures.Spread(0.42, 0.43, 0.6, OptionalDouble.of(0.8));
-        return sub(minute, keep, new GuideFigures(OptionalInt.of(80), 0, Optional.of(spread)));
+        return sub(minute, keep, new GuideFigures(OptionalInt.of(80), 0, Optional.of(spread), Optional.empty()));
     }
 
     static SubTaken sub(int minute, boolean keep, GuideFigures guiding) {
@@ -67,7 +67,9 @@ public final class Told {
                         30,
                         OptionalDouble.of(900),
                         OptionalDouble.of(9000),
-                        Optional.empty()),
+                        Optional.empty(),
+                        Optional.empty(),
+                        OptionalDouble.empty()),
                 new SubCircumstances(
                         OptionalDouble.of(70),
                         OptionalDouble.of(-10),

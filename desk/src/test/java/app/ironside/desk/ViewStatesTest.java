@@ -151,7 +151,8 @@ class ViewStatesTest {
     /** A lost star is no 0.00″: without a sample no figure is shown. */
     @Test
     void aLostGuideStarHasNoFigure() {
-        NightEvent lost = Told.sub(1, false, new GuideFigures(OptionalInt.of(0), 62, Optional.empty()));
+        NightEvent lost =
+                Told.sub(1, false, new GuideFigures(OptionalInt.of(0), 62, Optional.empty(), Optional.empty()));
         assertThat(reckoner.of(Stage.GUIDE, moment(lost), Optional.empty()).verdict())
                 .isEqualTo("The guide star was not seen.");
         assertThat(reckoner.of(Stage.RUN, moment(lost), Optional.empty()).rows())

@@ -55,9 +55,23 @@ final class Exposer {
      * @param trails of satellites that are to be expected
      * @param hits of cosmic rays that are to be expected
      * @param slope of the sky's light: by this share brighter at the right edge than in the middle
+     * @param frostShare of the light in the middle that ice on the sensor's window takes
      */
-    record Marks(double tiltUm, double lostShare, double trails, double hits, double slope) {
-        static final Marks NONE = new Marks(0, 0, 0, 0, 0);
+    record Marks(double tiltUm, double lostShare, double trails, double hits, double slope, double frostShare) {
+        static final Marks NONE = new Marks(0, 0, 0, 0, 0, 0);
+
+        /** Ice grows from the middle of the window, which is coldest. */
+        private static final double FROST_RADIUS = 0.5;
+
+        /** Share of light that ice on the sensor's window lets through at a place. */
+        double throughFrost(Sensor sensor, double x, double y) {
+            if (frostShare <= 0) {
+                return 1;
+            }
+            double half = Math.hypot(sensor.widthPx(), sensor.heightPx()) / 2;
+            double away = Math.hypot(x - sensor.widthPx() / 2.0, y - sensor.heightPx() / 2.0) / half / FROST_RADIUS;
+            return 1 - frostShare * Math.exp(-away * away);
+        }
 
         /** Factor of the sky's light at a place. */
         double sky(Sensor sensor, double x) {
@@ -106,8 +120,11 @@ final class Exposer {
         for (int row = 0; row < window.height(); row++) {
             int from = (window.bottom() + row) * sensor.widthPx() + window.left();
             for (int column = 0; column < window.width(); column++) {
+                double x = window.left() + column;
+                double y = window.bottom() + row;
                 light[row * window.width() + column] *= truth.response[from + column]
-                        * (float) throughSpot(sensor, window.left() + column, window.bottom() + row, scene.spotShare());
+                        * (float) (throughSpot(sensor, x, y, scene.spotShare())
+                                * scene.marks().throughFrost(sensor, x, y));
             }
         }
         return light;

@@ -23,9 +23,12 @@ final class Faults {
     private static final Duration CLOUD_EDGE = Duration.ofMinutes(2);
     private static final double DEWED_BLUR = 1.2;
 
-    private static final Set<FaultKind> WETTING = EnumSet.of(FaultKind.DEW, FaultKind.FROST, FaultKind.FOG);
+    /** Of the light that a lamp adds. */
+    private static final double LAMP_SLOPE = 0.45;
 
-    /** Of frost, with the heater of the window on. */
+    private static final Set<FaultKind> WETTING = EnumSet.of(FaultKind.DEW, FaultKind.FOG);
+
+    /** Of frost, with the heaters on. */
     private static final double HEATED_SHARE = 0.1;
 
     /** Share of a drift that goes in hour angle, and in declination. */
@@ -67,22 +70,24 @@ final class Faults {
     }
 
     /** Share of light that comes through the main optics. */
-    double optics(Instant time, boolean heated) {
-        return product(f -> 1 - Math.min(0.98, f.force()) * covered(f, time, heated));
+    double optics(Instant time) {
+        return product(f -> 1 - Math.min(0.98, f.force()) * covered(f, time));
     }
 
     /** Factor of the width of star images. */
-    double blur(Instant time, boolean heated) {
-        return product(f -> 1 + DEWED_BLUR * covered(f, time, heated)) * factor(FaultKind.SEEING, time);
+    double blur(Instant time) {
+        return product(f -> 1 + DEWED_BLUR * covered(f, time)) * factor(FaultKind.SEEING, time);
     }
 
-    /** How far dew or frost have got. */
-    private static double covered(FaultTruth f, Instant time, boolean heated) {
-        return switch (f.kind()) {
-            case DEW -> f.share(time);
-            case FROST -> f.share(time) * (heated ? HEATED_SHARE : 1);
-            default -> 0;
-        };
+    /** How far dew has got. */
+    private static double covered(FaultTruth f, Instant time) {
+        return f.kind() == FaultKind.DEW ? f.share(time) : 0;
+    }
+
+    /** Share of the light in the middle of the field that ice on the sensor's window takes. */
+    double frostShare(Instant time, boolean heated) {
+        double share = sum(f -> f.kind() == FaultKind.FROST ? Math.min(0.95, f.force()) * f.share(time) : 0);
+        return heated ? HEATED_SHARE * share : share;
     }
 
     /** Factor of the sky's light in a direction. */
@@ -90,7 +95,7 @@ final class Faults {
         return (1 + dome(time, toward))
                 * factor(FaultKind.STRAY_LIGHT, time)
                 * factor(FaultKind.MOON, time)
-                * factor(FaultKind.TWILIGHT, time)
+                * product(f -> f.kind() == FaultKind.TWILIGHT ? Math.pow(f.force(), f.share(time)) : 1)
                 * product(f -> f.kind() == FaultKind.FOG ? 1 + f.force() * edge(f, time, Duration.ofMinutes(15)) : 1);
     }
 
@@ -117,13 +122,20 @@ final class Faults {
     }
 
     /** What an exposure bears besides the sky. */
-    Exposer.Marks marks(Instant middle, double seconds, Horizontal toward) {
+    Exposer.Marks marks(Instant middle, double seconds, Horizontal toward, boolean heated) {
         return new Exposer.Marks(
                 tiltUm(middle),
                 Math.min(0.95, whileOn(FaultKind.BROKEN_FRAME, middle)),
                 whileOn(FaultKind.TRAILS, middle) * seconds / 3600,
                 whileOn(FaultKind.COSMIC_RAYS, middle) * seconds / 60,
-                Math.min(0.6, 0.25 * dome(middle, toward)));
+                Math.min(0.6, 0.25 * dome(middle, toward) + lampSlope(middle)),
+                frostShare(middle, heated));
+    }
+
+    /** A lamp beside the telescope lights one side of the field more than the other. */
+    private double lampSlope(Instant time) {
+        double factor = factor(FaultKind.STRAY_LIGHT, time);
+        return LAMP_SLOPE * (factor - 1) / factor;
     }
 
     private double stays(FaultKind kind, Instant time) {
@@ -149,7 +161,8 @@ final class Faults {
 
     /** Factor of the gear's error. */
     double gear(Instant time) {
-        return factor(FaultKind.GEAR_ERROR, time);
+        return product(
+                f -> f.kind() == FaultKind.GEAR_ERROR ? 1 + (f.force() - 1) * edge(f, time, Duration.ofMinutes(5)) : 1);
     }
 
     /** By how much the telescope has been moved about the polar axis against where it should be, arcseconds. */

@@ -226,12 +226,12 @@ public final class SimulatedObservatory {
 
         @Override
         public double clearness(Instant time) {
-            return surroundings.faults().optics(time, power.isHeating());
+            return surroundings.faults().optics(time);
         }
 
         @Override
         public double blur(Instant time) {
-            return surroundings.faults().blur(time, power.isHeating());
+            return surroundings.faults().blur(time);
         }
 
         @Override
@@ -246,7 +246,7 @@ public final class SimulatedObservatory {
 
         @Override
         public Exposer.Marks marks(Instant middle, double seconds, Horizontal toward) {
-            return surroundings.faults().marks(middle, seconds, toward);
+            return surroundings.faults().marks(middle, seconds, toward, power.isHeating());
         }
 
         @Override

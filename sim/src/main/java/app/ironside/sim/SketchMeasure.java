@@ -98,6 +98,14 @@ final class SketchMeasure {
         return level;
     }
 
+    /** By how much the background is brighter on one side of the frame than on the other, ADU: between the middles of their thirds. */
+    double slopeAdu() {
+        double slope = shot.sky().map(s -> s.marks().slope()).orElse(0.0);
+        double zero = sensor.offsetAdu() * bin * bin;
+        double part = shot.window().width() / (double) sensor.widthPx();
+        return Math.max(0, level - zero) * Math.abs(slope) * part * 4 / 3;
+    }
+
     /** How far they spread about it. */
     double noise() {
         return noise;
@@ -149,7 +157,9 @@ final class SketchMeasure {
             }
             flux *= Exposer.colourFactor(camera.patch().colourBv(i), scene.filter());
             Zone zone = zone(zones, scene, settings, zone(pixel[0], pixel[1]));
-            flux *= response(pixel[0], pixel[1]) * Exposer.throughSpot(sensor, pixel[0], pixel[1], scene.spotShare());
+            flux *= response(pixel[0], pixel[1])
+                    * Exposer.throughSpot(sensor, pixel[0], pixel[1], scene.spotShare())
+                    * scene.marks().throughFrost(sensor, pixel[0], pixel[1]);
             if (flux + noiseOf(flux) * random.gaussian() < zone.leastFlux() || !crowd.alone(x, y)) {
                 continue;
             }

@@ -71,6 +71,11 @@ final class SketchedFrames {
                 SketchMeasure m = measured(frame);
                 return new Statistics.Spread(m.level(), m.noise(), frame.width() * frame.height());
             }
+
+            @Override
+            public double slopeAdu(Frame frame) {
+                return measured(frame).slopeAdu();
+            }
         };
     }
 

@@ -7,6 +7,7 @@ import app.ironside.journal.GateMeasured;
 import app.ironside.journal.NightState;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
+import app.ironside.journal.Troubles;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -51,6 +52,10 @@ public record RailState(List<Station> stations) {
                     stage, ended ? Standing.PASSED : Standing.WAITING, nights + (nights == 1 ? " night" : " nights"));
         }
         if (stage == Stage.RUN && !night.subs().isEmpty()) {
+            Optional<Troubles.Lasting> wrong = working ? Troubles.present(night) : Optional.empty();
+            if (wrong.filter(t -> t.last().losing()).isPresent()) {
+                return new Station(stage, Standing.FAILED, wrong.get().trouble().what());
+            }
             Standing standing = working ? Standing.WORKING : night.kept() > 0 ? Standing.PASSED : Standing.FAILED;
             return new Station(
                     stage, standing, night.kept() + " kept of " + night.subs().size());

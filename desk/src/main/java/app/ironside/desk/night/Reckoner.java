@@ -42,6 +42,7 @@ public final class Reckoner {
     private final PointReckoner point;
     private final FocusReckoner focus;
     private final GuideReckoner guide;
+    private final NightPlan plan;
     private final RunReckoner run;
 
     /**
@@ -54,7 +55,13 @@ public final class Reckoner {
         this.point = new PointReckoner(file, earlier);
         this.focus = new FocusReckoner(file);
         this.guide = new GuideReckoner(file);
+        this.plan = plan;
         this.run = new RunReckoner(file, plan);
+    }
+
+    /** What somebody who comes to the desk has to see at once. */
+    public RunGlance glance(Moment moment) {
+        return RunGlance.of(moment, plan, zone);
     }
 
     /** The reckoning of a station. */

@@ -7,7 +7,9 @@ import app.ironside.journal.FaultTold;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.NightEvent;
+import app.ironside.journal.Reacted;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.TroubleSeen;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Comparator;
@@ -263,6 +265,13 @@ final class RibbonNight extends DrawnPane {
         if (e instanceof FaultTold) {
             g.setFill(faded(alert(), opacity));
             g.fillPolygon(new double[] {x - size, x + size, x}, new double[] {y + size, y + size, y - size}, 3);
+        } else if (e instanceof TroubleSeen) {
+            g.setStroke(faded(alert(), opacity));
+            g.setLineWidth(2);
+            g.strokePolygon(new double[] {x - size, x + size, x}, new double[] {y + size, y + size, y - size}, 3);
+        } else if (e instanceof Reacted) {
+            g.setFill(faded(good(), opacity));
+            g.fillRoundRect(x - size, y - size, 2 * size, 2 * size, 3, 3);
         } else if (e instanceof SubTaken) {
             g.setStroke(faded(alert(), opacity));
             g.setLineWidth(2);

@@ -102,6 +102,7 @@ final class RulesPane extends VBox {
                 row = addFocusSwitches(row);
             }
         }
+        new TroubleRules(plan, grid).add(row);
     }
 
     /** When everything is to be done: a time, or nothing for when it is light. */

@@ -57,7 +57,7 @@ public final class Benches {
         benches.put(Stage.POINT, new PointBench(objects, prepared.model(), prepared.stars()));
         benches.put(Stage.FOCUS, new FocusBench());
         benches.put(Stage.GUIDE, new GuideBench());
-        benches.put(Stage.RUN, new RunBench());
+        benches.put(Stage.RUN, new RunBench(onEvent));
         benches.put(
                 Stage.CALIBRATE,
                 new ListedBench(
@@ -226,7 +226,13 @@ public final class Benches {
 
     private static final class RunBench implements Bench {
         private final PicturePane picture = new PicturePane("The first sub will come here.");
-        private final VBox box = new VBox(grow(picture));
+        private final RunGlancePane glance;
+        private final VBox box;
+
+        RunBench(Consumer<NightEvent> onEvent) {
+            glance = new RunGlancePane(onEvent);
+            box = new VBox(GAP, glance, grow(picture));
+        }
 
         @Override
         public Node node() {
@@ -235,6 +241,7 @@ public final class Benches {
 
         @Override
         public void show(Look look) {
+            glance.show(look.glance());
             picture.show(
                     look.shown(),
                     look.moment().evidence(look.chosen(), SubTaken.class).flatMap(SubTaken::wcs));

@@ -1,8 +1,7 @@
-package app.ironside.night;
+package app.ironside.judge;
 
 import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubTaken;
-import app.ironside.judge.SubLook;
 import app.ironside.sky.Observer;
 import app.ironside.sky.SunAndMoon;
 import java.time.Instant;
@@ -11,7 +10,8 @@ import java.util.OptionalDouble;
 
 /** What the subs of a night show, from what the journal tells of them, for the rule book that judges all subs. */
 public final class SubLooks {
-    static final int FEWEST_STARS = 8;
+    /** Fewer stars say nothing of a sub. */
+    public static final int FEWEST_STARS = 8;
 
     private final SunAndMoon sky;
 
@@ -23,7 +23,7 @@ public final class SubLooks {
     }
 
     /** The name of a series. */
-    static String series(String target, String filter, double seconds, int widthPx) {
+    public static String series(String target, String filter, double seconds, int widthPx) {
         return target + "\n" + filter + "\n" + seconds + "\n" + widthPx;
     }
 
@@ -49,7 +49,7 @@ public final class SubLooks {
      * @param file by which it is known
      * @param middle of its exposure
      */
-    SubLook of(
+    public SubLook of(
             String series,
             String file,
             Instant middle,

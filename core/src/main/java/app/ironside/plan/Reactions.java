@@ -1,0 +1,56 @@
+package app.ironside.plan;
+
+import app.ironside.Check;
+import java.util.Optional;
+
+/**
+ * What the night may do by itself when something is wrong. What it does is told; what it may not do it tells a person to.
+ *
+ * @param refocus focus again when stars swell
+ * @param heat switch the heaters on when glass gets wet
+ * @param guideAnew begin guiding anew on another star when the guider follows what is none
+ * @param recentre point again after a knock, or when the field is another
+ * @param nextTarget go to another target that is up when a target is given up
+ * @param giveUpAfterMinutes a target without a good sub for so long is given up, and the mount parked if there is no other; empty for never
+ */
+public record Reactions(
+        boolean refocus,
+        boolean heat,
+        boolean guideAnew,
+        boolean recentre,
+        boolean nextTarget,
+        Optional<Integer> giveUpAfterMinutes) {
+    /** Everything; bed after an hour and a half in which nothing was kept. */
+    public static final Reactions USUAL = new Reactions(true, true, true, true, true, Optional.of(90));
+
+    /** Nothing is done but told. */
+    public static final Reactions NONE = new Reactions(false, false, false, false, false, Optional.empty());
+
+    public Reactions {
+        giveUpAfterMinutes.ifPresent(m -> Check.inRange("giveUpAfterMinutes", m, 10, 1440));
+    }
+
+    public Reactions withRefocus(boolean other) {
+        return new Reactions(other, heat, guideAnew, recentre, nextTarget, giveUpAfterMinutes);
+    }
+
+    public Reactions withHeat(boolean other) {
+        return new Reactions(refocus, other, guideAnew, recentre, nextTarget, giveUpAfterMinutes);
+    }
+
+    public Reactions withGuideAnew(boolean other) {
+        return new Reactions(refocus, heat, other, recentre, nextTarget, giveUpAfterMinutes);
+    }
+
+    public Reactions withRecentre(boolean other) {
+        return new Reactions(refocus, heat, guideAnew, other, nextTarget, giveUpAfterMinutes);
+    }
+
+    public Reactions withNextTarget(boolean other) {
+        return new Reactions(refocus, heat, guideAnew, recentre, other, giveUpAfterMinutes);
+    }
+
+    public Reactions withGiveUpAfterMinutes(Optional<Integer> other) {
+        return new Reactions(refocus, heat, guideAnew, recentre, nextTarget, other);
+    }
+}

@@ -1,0 +1,151 @@
+package app.ironside.desk;
+
+import app.ironside.desk.night.Moment;
+import app.ironside.desk.night.RunGlance;
+import app.ironside.desk.parts.Words;
+import app.ironside.desk.session.RunningNight;
+import app.ironside.desk.session.ShownNight;
+import app.ironside.journal.AlertRaised;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.Trouble;
+import app.ironside.notice.Herald;
+import app.ironside.notice.Notices;
+import app.ironside.notice.StatusPage;
+import java.net.InetAddress;
+import java.net.UnknownHostException;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+
+/**
+ * How alerts leave the desk, and the page that a telephone shows. Only a real night calls out by itself: a rehearsal's faults are not worth a
+ * person's sleep, and its alerts stand on the desk.
+ */
+final class Telling implements AutoCloseable {
+    private static final int LATEST = 5;
+
+    private final Path folder;
+    private final Herald herald;
+    private Notices how;
+    private Optional<StatusPage> page = Optional.empty();
+    private volatile Optional<StatusPage.Status> status = Optional.empty();
+    private Optional<RunningNight> followed = Optional.empty();
+    private int heard;
+
+    /**
+     * @param say is told in a sentence what failed; on any thread
+     */
+    Telling(Path folder, Herald.Ways ways, Consumer<String> say) {
+        this.folder = folder;
+        this.herald = new Herald(ways, say);
+        this.how = Notices.USUAL;
+        try {
+            how = Notices.in(folder);
+            serve();
+        } catch (RuntimeException e) {
+            say.accept(e.getMessage());
+        }
+    }
+
+    Notices notices() {
+        return how;
+    }
+
+    /** Keeps and follows other wishes. */
+    void set(Notices next) {
+        next.keep(folder);
+        how = next;
+        serve();
+    }
+
+    /** Where the page is; empty while it is not served. */
+    Optional<String> address() {
+        return page.map(p -> "http://" + host() + ":" + p.port() + "/" + how.token());
+    }
+
+    private static String host() {
+        try {
+            return InetAddress.getLocalHost().getHostAddress();
+        } catch (UnknownHostException e) {
+            return "localhost";
+        }
+    }
+
+    private void serve() {
+        page.ifPresent(StatusPage::close);
+        page = Optional.empty();
+        if (how.page()) {
+            page = Optional.of(new StatusPage(how.port(), how.token(), () -> status));
+        }
+    }
+
+    /** Takes in how a night stands, and tells what is new of a real one. */
+    void follow(RunningNight running, ShownNight night, Moment at) {
+        List<AlertRaised> alerts = at.night().all(AlertRaised.class);
+        if (followed.filter(running::equals).isEmpty()) {
+            followed = Optional.of(running);
+            heard = alerts.size(); // a night that goes on after a stop has told of these
+        }
+        if (running.transport().isEmpty()) {
+            for (AlertRaised alert : alerts.subList(Math.min(heard, alerts.size()), alerts.size())) {
+                herald.tell(alert, whose(night), how);
+            }
+        }
+        heard = alerts.size();
+        if (page.isPresent()) {
+            status = Optional.of(status(night, at));
+        }
+    }
+
+    /** No night runs. */
+    void rest() {
+        followed = Optional.empty();
+        status = Optional.empty();
+    }
+
+    /** An alert to try the ways by. */
+    void tryIt(ShownNight night) {
+        herald.tell(
+                new AlertRaised(
+                        Instant.now(), "This is how an alert reaches you. Nothing is wrong.", Trouble.DEVICE, true),
+                whose(night),
+                how);
+    }
+
+    private static Herald.Whose whose(ShownNight night) {
+        return new Herald.Whose(
+                night.file().program().date().toString(),
+                night.file().site().name(),
+                night.file().kit().name());
+    }
+
+    private static StatusPage.Status status(ShownNight night, Moment at) {
+        RunGlance glance = night.reckoner().glance(at);
+        List<NightEvent> events = at.night().events();
+        List<String> latest = new ArrayList<>();
+        for (int i = events.size() - 1; i >= 0 && latest.size() < LATEST; i--) {
+            latest.add(Words.clock(events.get(i).time(), night.file().site().zone()) + "  "
+                    + events.get(i).text());
+        }
+        return new StatusPage.Status(
+                night.file().site().name() + "  " + night.file().kit().name(),
+                Words.clock(at.time(), night.file().site().zone()),
+                glance.figures().stream()
+                        .map(f -> new StatusPage.Status.Figure(f.value(), f.name()))
+                        .toList(),
+                glance.trouble()
+                        .map(b -> List.of(b.headline(), b.certainty(), b.seen(), b.rivals(), b.doing(), b.hands()))
+                        .orElse(List.of()),
+                latest);
+    }
+
+    @Override
+    public void close() {
+        page.ifPresent(StatusPage::close);
+        page = Optional.empty();
+        herald.close();
+    }
+}

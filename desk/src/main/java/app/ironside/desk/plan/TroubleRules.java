@@ -1,0 +1,208 @@
+package app.ironside.desk.plan;
+
+import app.ironside.desk.parts.Words;
+import app.ironside.plan.Ending;
+import app.ironside.plan.Program;
+import app.ironside.plan.Reactions;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.BiFunction;
+import java.util.function.Function;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ChoiceBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.GridPane;
+
+/** The part of Rules that says what the night may do by itself when something is wrong, and how it ends. */
+final class TroubleRules {
+    private static final double NAME_WIDTH = 210;
+
+    private final PlanDesk plan;
+    private final GridPane grid;
+
+    /** A switch of what the night may do. */
+    private record Switch(
+            String id,
+            String name,
+            Function<Reactions, Boolean> is,
+            BiFunction<Reactions, Boolean, Reactions> with,
+            String price) {}
+
+    private static final List<Switch> SWITCHES = List.of(
+            new Switch(
+                    "rule-react-focus",
+                    "stars swell: focus again",
+                    Reactions::refocus,
+                    Reactions::withRefocus,
+                    "two minutes; without it subs stay soft until the next run that is due"),
+            new Switch(
+                    "rule-react-heat",
+                    "glass gets wet: heaters on",
+                    Reactions::heat,
+                    Reactions::withHeat,
+                    "costs power; a battery may not have it to spare"),
+            new Switch(
+                    "rule-react-guide",
+                    "the guider follows what is no star: another star",
+                    Reactions::guideAnew,
+                    Reactions::withGuideAnew,
+                    "two minutes of settling"),
+            new Switch(
+                    "rule-react-centre",
+                    "knocked, or another field: point again",
+                    Reactions::recentre,
+                    Reactions::withRecentre,
+                    "two minutes; whoever knocked is asked by the alert"),
+            new Switch(
+                    "rule-react-target",
+                    "time is free: the best other target",
+                    Reactions::nextTarget,
+                    Reactions::withNextTarget,
+                    "what was skipped by hand or given up is not begun again"));
+
+    TroubleRules(PlanDesk plan, GridPane grid) {
+        this.plan = plan;
+        this.grid = grid;
+    }
+
+    /** Adds the rows; returns the next free one. */
+    int add(int from) {
+        int row = from;
+        grid.add(title("When something is wrong"), 0, row++, 4, 1);
+        for (Switch each : SWITCHES) {
+            CheckBox box = new CheckBox(each.name());
+            box.setId(each.id());
+            box.setSelected(each.is().apply(program().reactions()));
+            box.setOnAction(
+                    e -> plan.setRules(p -> p.withReactions(each.with().apply(p.reactions(), box.isSelected()))));
+            grid.add(box, 0, row, 3, 1);
+            grid.add(price(each.price()), 3, row++);
+        }
+        row = addPatience(row);
+        grid.add(title("The end of the night"), 0, row++, 4, 1);
+        row = addOrder(row);
+        CheckBox disconnect = new CheckBox("let go of the devices at the end");
+        disconnect.setId("rule-end-disconnect");
+        disconnect.setSelected(program().ending().disconnect());
+        disconnect.setOnAction(
+                e -> plan.setRules(p -> p.withEnding(p.ending().withDisconnect(disconnect.isSelected()))));
+        grid.add(disconnect, 0, row, 3, 1);
+        grid.add(price("their power can be cut then; heaters are switched off either way"), 3, row++);
+        return addCopy(row);
+    }
+
+    private Program program() {
+        return plan.file().program();
+    }
+
+    private int addPatience(int row) {
+        String value =
+                program().reactions().giveUpAfterMinutes().map(String::valueOf).orElse("never");
+        TextField field = field("rule-react-giveup", value, 80);
+        field.setOnAction(e -> patience(field, value));
+        field.focusedProperty().addListener((o, was, is) -> {
+            if (!is) {
+                patience(field, value);
+            }
+        });
+        grid.addRow(
+                row,
+                name("nothing good for so long: give up"),
+                field,
+                dim("min"),
+                price("then another target, or bed for the telescope; \"never\" goes on until dawn"));
+        return row + 1;
+    }
+
+    private void patience(TextField field, String before) {
+        String text = field.getText().strip();
+        if (text.equals(before)) {
+            return;
+        }
+        try {
+            Optional<Integer> minutes = text.isEmpty() || text.equals("never") || text.equals("0")
+                    ? Optional.empty()
+                    : Optional.of(Integer.valueOf(text));
+            plan.setRules(p -> p.withReactions(p.reactions().withGiveUpAfterMinutes(minutes)));
+        } catch (IllegalArgumentException e) {
+            plan.say("give up after: \"" + text + "\" is not understood; expected minutes from 10 to 1440, or never.");
+            field.setText(before);
+        }
+    }
+
+    private int addOrder(int row) {
+        ChoiceBox<Ending.Order> order = new ChoiceBox<>();
+        order.setId("rule-end-order");
+        order.setMinWidth(NAME_WIDTH);
+        order.getItems().setAll(Ending.Order.values());
+        order.setConverter(Words.naming(Ending.Order::words));
+        order.setValue(program().ending().order());
+        order.setOnAction(e -> plan.setRules(p -> p.withEnding(p.ending().withOrder(order.getValue()))));
+        grid.add(name("in this order"), 0, row);
+        grid.add(order, 1, row, 2, 1);
+        grid.add(
+                price(
+                        order.getValue() == Ending.Order.PARK_FIRST
+                                ? "safest: warming takes minutes, and nothing tracks meanwhile"
+                                : "for a telescope that is covered where it stands; it stands still meanwhile"),
+                3,
+                row);
+        return row + 1;
+    }
+
+    private int addCopy(int row) {
+        String value = program().ending().copyTo().orElse("");
+        TextField field = field("rule-end-copy", value, 240);
+        field.setPromptText("no second copy");
+        Runnable take = () -> {
+            String text = field.getText().strip();
+            if (!text.equals(value)) {
+                plan.setRules(p ->
+                        p.withEnding(p.ending().withCopyTo(text.isEmpty() ? Optional.empty() : Optional.of(text))));
+            }
+        };
+        field.setOnAction(e -> take.run());
+        field.focusedProperty().addListener((o, was, is) -> {
+            if (!is) {
+                take.run();
+            }
+        });
+        grid.add(name("second copy in folder"), 0, row);
+        grid.add(field, 1, row, 2, 1);
+        grid.add(price("each finished frame is copied there and proven by its sum while the night goes on"), 3, row);
+        return row + 1;
+    }
+
+    private static TextField field(String id, String value, double width) {
+        TextField field = new TextField(value);
+        field.setId(id);
+        field.setPrefWidth(width);
+        field.setMinWidth(64);
+        return field;
+    }
+
+    private static Label title(String words) {
+        Label label = new Label(words);
+        label.getStyleClass().add("bench-title");
+        return label;
+    }
+
+    private static Label name(String words) {
+        Label label = new Label(words);
+        label.setMinWidth(NAME_WIDTH);
+        return label;
+    }
+
+    private static Label dim(String words) {
+        Label label = new Label(words);
+        label.getStyleClass().add("dim");
+        return label;
+    }
+
+    private static Label price(String words) {
+        Label label = dim(words);
+        label.setWrapText(true);
+        return label;
+    }
+}
