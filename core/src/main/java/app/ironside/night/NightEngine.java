@@ -45,6 +45,7 @@ import app.ironside.point.Centering;
 import app.ironside.sky.Interval;
 import app.ironside.sky.NightTimes;
 import app.ironside.star.StarField;
+import app.ironside.star.StarTable;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -212,7 +213,7 @@ public final class NightEngine {
         if (record.state().ended()) {
             return;
         }
-        judge = SubJudge.of(record.state(), night.observer());
+        judge = SubJudge.of(record.state(), night.observer(), this::keptStars);
         boolean resumed = record.state().started();
         if (resumed) {
             reconcile();
@@ -237,6 +238,25 @@ public final class NightEngine {
             run(plan, new RunStage(night, conduct, pointing, focusing, guiding, judge, doctor));
         }
         finish(focusing);
+    }
+
+    /** The stars of a sub as they were measured, from the table beside its frame. */
+    private Optional<StarField> keptStars(SubTaken sub) {
+        try {
+            int width = sub.measures().widthPx();
+            int height = (int) Math.round((double) width
+                    * night.kit().sensor().heightPx()
+                    / night.kit().sensor().widthPx());
+            return StarTable.kept(night.archive().resolve(sub.file()))
+                    .map(stars -> new StarField(
+                            width,
+                            height,
+                            stars,
+                            sub.measures().backgroundAdu(),
+                            sub.measures().noiseAdu()));
+        } catch (BadInputException damaged) {
+            return Optional.empty(); // the next sub is a yardstick too
+        }
     }
 
     private void run(NightPlan plan, RunStage stage) throws InterruptedException {

@@ -21,6 +21,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.Function;
 
 /**
  * Judges a night's subs as they come, by the rule book of all subs ({@link Grader}): each by its series, and earlier ones anew when better
@@ -51,8 +52,12 @@ final class SubJudge {
         this.looks = new SubLooks(observer);
     }
 
-    /** A judge who knows the subs of a night that was stopped. */
-    static SubJudge of(NightState state, Observer observer) {
+    /**
+     * A judge who knows the subs of a night that was stopped.
+     *
+     * @param stars kept beside a sub, if they are: by them later subs are held against the same stars as those before the stop
+     */
+    static SubJudge of(NightState state, Observer observer, Function<SubTaken, Optional<StarField>> stars) {
         SubJudge judge = new SubJudge(observer);
         for (SubTaken taken : state.subs()) {
             SubMeasures m = taken.measures();
@@ -62,6 +67,11 @@ final class SubJudge {
                         .computeIfAbsent(sub.series(), s -> new ArrayList<>())
                         .add(sub);
                 judge.given.put(sub.name(), taken.verdict());
+                double flux = m.starFluxAdu().getAsDouble();
+                if (flux > 0 && !judge.references.containsKey(sub.series())) {
+                    stars.apply(taken)
+                            .ifPresent(field -> judge.references.put(sub.series(), new Reference(field, flux)));
+                }
             }
         }
         return judge;

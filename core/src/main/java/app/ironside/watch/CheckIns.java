@@ -35,17 +35,14 @@ public final class CheckIns {
                 night.subs().stream().findFirst().map(SubTaken::exposed).map(e -> e.from());
         Instant begins = firstLight.orElseGet(() ->
                 plan.blocks().stream().findFirst().map(b -> b.span().from()).orElse(now));
-        all.add(new CheckIn(begins.plus(FIRST_LOOK), "an hour and a half after the first light"));
+        all.add(new CheckIn(begins.plus(FIRST_LOOK), "1½ h of light"));
         for (int i = 0; i < plan.blocks().size(); i++) {
             PlannedBlock block = plan.blocks().get(i);
-            block.flip()
-                    .ifPresent(f -> all.add(new CheckIn(
-                            f.minus(BEFORE_FLIP),
-                            "before the flip of " + block.target().name())));
+            block.flip().ifPresent(f -> all.add(new CheckIn(f.minus(BEFORE_FLIP), "before the flip")));
             if (i > 0) {
                 all.add(new CheckIn(
                         block.span().from().plus(INTO_TARGET),
-                        "the first subs of " + block.target().name()));
+                        "first subs of " + block.target().name()));
             }
         }
         plan.blocks().stream()

@@ -7,6 +7,7 @@ import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightResumed;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubTaken;
@@ -21,6 +22,7 @@ import app.ironside.sky.Equatorial;
 import app.ironside.sky.Observer;
 import app.ironside.sky.TangentPlane;
 import app.ironside.solve.Wcs;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -55,11 +57,17 @@ final class NightSigns {
             return List.of();
         }
         String target = subs.get(subs.size() - 1).target();
+        // What was measured before a stop was measured against other stars, and guided on others.
+        Instant begun = night.last(NightResumed.class).map(NightResumed::time).orElse(Instant.MIN);
         int from = subs.size();
         while (from > 0
                 && subs.size() - from < LOOKED_AT
-                && subs.get(from - 1).target().equals(target)) {
+                && subs.get(from - 1).target().equals(target)
+                && !subs.get(from - 1).time().isBefore(begun)) {
             from--;
+        }
+        if (from == subs.size()) {
+            return List.of();
         }
         List<SubTaken> latest = subs.subList(from, subs.size());
         List<Grade> grades = Grader.grade(latest.stream()

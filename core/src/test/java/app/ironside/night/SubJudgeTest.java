@@ -1,6 +1,8 @@
 package app.ironside.night;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+import static org.assertj.core.api.Assertions.withinPercentage;
 
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
@@ -19,11 +21,13 @@ import app.ironside.sky.Site;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
+import java.util.Random;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
@@ -161,11 +165,38 @@ class SubJudgeTest {
     /** The yardstick survives a stop: it is in the journal. */
     @Test
     void aStoppedNightKeepsItsYardstick() {
-        SubJudge again = SubJudge.of(NightState.of(List.of(sub("a", 9000, true), sub("b", 9100, true))), OBSERVER);
+        SubJudge again = SubJudge.of(
+                NightState.of(List.of(sub("a", 9000, true), sub("b", 9100, true))), OBSERVER, s -> Optional.empty());
         Verdict cloudy = again.judge(look(again, L, "c", 30, field(900, 1.2, 0.3, 1400, 2700)));
         // 2700 of 9100, and at 60° the air has taken 3 % that the others, of untold altitude, do not show.
         assertThat(cloudy.reason()).startsWith("cloud took 69 % of the light");
         assertThat(again.regraded(L)).isEmpty();
+    }
+
+    /** Where the stars are kept beside a frame, light goes on being measured against the same stars. */
+    @Test
+    void aStoppedNightGoesOnWithTheSameStars() {
+        SubJudge again = SubJudge.of(
+                NightState.of(List.of(sub("a", 9000, true), sub("b", 9100, true))),
+                OBSERVER,
+                s -> Optional.of(scattered(1)));
+        String series = again.looks().of(sub("a", 9000, true)).series();
+        assertThat(again.starLight(series, scattered(0.5)).fluxAdu()).isCloseTo(4500, withinPercentage(1));
+        assertThat(again.clearness(series, scattered(0.1), 10).orElseThrow()).isCloseTo(0.99, within(0.02));
+    }
+
+    /** Sixty stars at places of their own. */
+    private static StarField scattered(double light) {
+        Random random = new Random(5);
+        List<Star> stars = new ArrayList<>();
+        for (int i = 0; i < 60; i++) {
+            double x = 50 + 2700 * random.nextDouble();
+            double y = 50 + 2000 * random.nextDouble();
+            double flux = light * (60_000 - 900 * i);
+            stars.add(
+                    new Star(x, y, flux, flux / 10, 1.2, 2.4, 0.3, 0, flux / 100, false, flux / 500, Optional.empty()));
+        }
+        return new StarField(2800, 2100, stars, 1400, 30);
     }
 
     @Test

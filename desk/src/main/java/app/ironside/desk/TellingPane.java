@@ -26,8 +26,7 @@ final class TellingPane extends StackPane {
     private final Telling telling;
     private final CheckBox sound = new CheckBox("a tone from this machine, when it is worth waking you");
     private final CheckBox system = new CheckBox("a notification of the system, for every alert");
-    private final CheckBox page =
-            new CheckBox("a page for a telephone on the same network; it shows and never commands");
+    private final CheckBox page = new CheckBox("a page for a telephone on this network, that only shows");
     private final TextField command = new TextField();
     private final TextField port = new TextField();
     private final Label address = new Label();
@@ -53,7 +52,7 @@ final class TellingPane extends StackPane {
         system.setSelected(now.system());
         page.setSelected(now.page());
         command.setText(joined(now.command()));
-        command.setPromptText("a program and its arguments; it gets each alert as JSON on standard input");
+        command.setPromptText("gets each alert as JSON on its input");
         port.setText(String.valueOf(now.port()));
         port.setPrefColumnCount(6);
         fault.getStyleClass().add("warning");

@@ -11,12 +11,15 @@ import app.ironside.kit.Equipment;
 import app.ironside.kit.Kit;
 import app.ironside.logbook.Profiles;
 import app.ironside.plan.BalanceBy;
+import app.ironside.plan.Ending;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.MoonRule;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.PolarBy;
+import app.ironside.plan.Reactions;
 import app.ironside.plan.SetUp;
 import app.ironside.plan.TargetPlan;
+import app.ironside.sky.DeepSkyCatalogue;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -214,6 +217,40 @@ class PlanWishesTest extends DeskHarness {
     }
 
     /** How the axis is set and the kit brought up is chosen here, and kept with the night; the gain where its cost stands. */
+    /** What the night may do by itself, how long its patience is, how it ends and where a second copy goes. */
+    @Test
+    void whatIsDoneAboutTroubleAndAtTheEndIsChosen() throws Exception {
+        show(PlanDesk.Tab.RULES);
+        onDesk(() -> ((CheckBox) desk.lookup("#rule-react-focus")).fire());
+        settled();
+        type("rule-react-giveup", "45");
+        type("rule-end-copy", folder.resolve("second").toString());
+        onDesk(() -> ((ChoiceBox<Ending.Order>) desk.lookup("#rule-end-order")).setValue(Ending.Order.WARM_FIRST));
+        settled();
+        NightFile file = on(() -> desk.planDesk().file());
+        assertThat(file.program().reactions())
+                .isEqualTo(Reactions.USUAL.withRefocus(false).withGiveUpAfterMinutes(Optional.of(45)));
+        assertThat(file.program().ending())
+                .isEqualTo(Ending.USUAL
+                        .withOrder(Ending.Order.WARM_FIRST)
+                        .withCopyTo(Optional.of(folder.resolve("second").toString())));
+        // It is in the night file, and comes back from it.
+        NightFile again = NightFile.parse(file.text(), "again", DeepSkyCatalogue.load());
+        assertThat(again.program().reactions()).isEqualTo(file.program().reactions());
+        assertThat(again.program().ending()).isEqualTo(file.program().ending());
+        type("rule-react-giveup", "3");
+        assertThat(on(() -> desk.planDesk().file().program().reactions().giveUpAfterMinutes()))
+                .contains(45);
+        type("rule-react-giveup", "never");
+        assertThat(on(() -> desk.planDesk().file().program().reactions().giveUpAfterMinutes()))
+                .isEmpty();
+        for (int i = 0; i < 5; i++) {
+            onDesk(() -> desk.planDesk().undo());
+            settled();
+        }
+        assertThat(on(() -> desk.planDesk().file().program().reactions())).isEqualTo(Reactions.USUAL);
+    }
+
     @Test
     void schoolsOfSettingUpAreChosen() throws Exception {
         show(PlanDesk.Tab.RULES);

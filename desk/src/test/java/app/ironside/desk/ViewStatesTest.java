@@ -8,6 +8,7 @@ import app.ironside.desk.night.PlotStates;
 import app.ironside.desk.night.RailState;
 import app.ironside.desk.night.Reckoner;
 import app.ironside.desk.night.RibbonState;
+import app.ironside.desk.night.RunGlance;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState;
@@ -16,6 +17,7 @@ import app.ironside.document.NightFile;
 import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusVerdict;
 import app.ironside.guide.GuideSample;
+import app.ironside.journal.AlertRaised;
 import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
@@ -27,10 +29,14 @@ import app.ironside.journal.GuideFigures;
 import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
+import app.ironside.journal.Reacted;
 import app.ironside.journal.StackMade;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StageBegan;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.Trouble;
+import app.ironside.journal.TroubleOver;
+import app.ironside.journal.TroubleSeen;
 import app.ironside.journal.Unknown;
 import app.ironside.logbook.NightEntry;
 import app.ironside.plan.NightPlan;
@@ -360,5 +366,57 @@ class ViewStatesTest {
         assertThat(DeskSettings.read(folder)).isEqualTo(settings);
         java.nio.file.Files.writeString(folder.resolve("desk.json"), "{broken");
         assertThat(DeskSettings.read(folder)).isEqualTo(DeskSettings.DEFAULT);
+    }
+
+    /** Run's glance: good of planned, what comes, when to look; and what is wrong above it, with what the night did. */
+    @Test
+    void theGlanceSaysWhatATiredPersonNeeds() {
+        SubTaken good = Told.sub(30, true);
+        SubTaken lost = Told.sub(33, false);
+        RunGlance calm = reckoner.glance(moment(good));
+        assertThat(calm.trouble()).isEmpty();
+        assertThat(calm.figures())
+                .extracting(RunGlance.Figure::value)
+                .contains("1 good", "flip 22:40")
+                .anyMatch(v -> v.startsWith("end 05:"))
+                .anyMatch(v -> v.startsWith("look 22:"))
+                .anyMatch(v -> v.endsWith(" h"));
+        TroubleSeen seen = new TroubleSeen(
+                Told.at(34),
+                "t",
+                Trouble.SLIP,
+                Told.at(32),
+                0.85,
+                "Stars are 1.70 times as wide.",
+                List.of(new TroubleSeen.Rival(Trouble.FOCUS, 0.1)),
+                true,
+                List.of(lost.file()));
+        Reacted did = new Reacted(
+                Told.at(35),
+                "For a focuser that slips: focused again; the run was believed.",
+                Trouble.SLIP,
+                Reacted.Reaction.REFOCUS);
+        RunGlance.Banner banner =
+                reckoner.glance(moment(good, lost, seen, did)).trouble().orElseThrow();
+        assertThat(banner.headline()).isEqualTo("A focuser that slips");
+        assertThat(banner.certainty()).isEqualTo("85 % sure, since 21:32, 1 sub lost");
+        assertThat(banner.rivals()).isEqualTo("Or: focus that drifts 10 %.");
+        assertThat(banner.doing()).contains("21:35", "focused again");
+        assertThat(banner.hands()).contains("lock the focuser");
+        assertThat(banner.wakes()).isFalse();
+        assertThat(banner.evidence()).contains(lost);
+        assertThat(RailState.of(night(new StageBegan(Told.at(1), "t", Stage.RUN), good, lost, seen), 1)
+                        .stations()
+                        .get(Stage.RUN.ordinal()))
+                .isEqualTo(new RailState.Station(Stage.RUN, RailState.Standing.FAILED, "a focuser that slips"));
+        AlertRaised alert = new AlertRaised(Told.at(36), "t", Trouble.SLIP, true);
+        assertThat(reckoner.glance(moment(good, lost, seen, did, alert))
+                        .trouble()
+                        .orElseThrow()
+                        .wakes())
+                .isTrue();
+        TroubleOver over = new TroubleOver(Told.at(50), "t", Trouble.SLIP, Duration.ofMinutes(18), 1);
+        assertThat(reckoner.glance(moment(good, lost, seen, did, over)).trouble())
+                .isEmpty();
     }
 }

@@ -2,6 +2,7 @@ package app.ironside.notice;
 
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Supplier;
@@ -26,7 +27,7 @@ import org.eclipse.jetty.util.thread.QueuedThreadPool;
 public final class StatusPage implements AutoCloseable {
     private static final int MOST_THREADS = 8;
     private static final int MOST_CONNECTIONS = 40;
-    private static final int LONGEST_IDLE_MS = 10_000;
+    private static final Duration LONGEST_IDLE = Duration.ofSeconds(10);
     private static final int MOST_HEADER_BYTES = 4096;
     private static final int REFRESH_SECONDS = 20;
 
@@ -59,6 +60,13 @@ public final class StatusPage implements AutoCloseable {
      * @throws IllegalStateException if the port is taken
      */
     public StatusPage(int port, String token, Supplier<Optional<Status>> status) {
+        this(port, token, status, LONGEST_IDLE);
+    }
+
+    /**
+     * @param idle after which who says nothing is let go
+     */
+    StatusPage(int port, String token, Supplier<Optional<Status>> status, Duration idle) {
         QueuedThreadPool threads = new QueuedThreadPool(MOST_THREADS);
         threads.setName("status page");
         threads.setDaemon(true);
@@ -66,10 +74,11 @@ public final class StatusPage implements AutoCloseable {
         HttpConfiguration http = new HttpConfiguration();
         http.setSendServerVersion(false);
         http.setRequestHeaderSize(MOST_HEADER_BYTES);
-        http.setIdleTimeout(LONGEST_IDLE_MS);
+        http.setIdleTimeout(idle.toMillis());
         connector = new ServerConnector(server, 1, 1, new HttpConnectionFactory(http));
         connector.setPort(port);
-        connector.setIdleTimeout(LONGEST_IDLE_MS);
+        connector.setIdleTimeout(idle.toMillis());
+        server.setStopTimeout(0);
         server.addConnector(connector);
         server.addBean(new ConnectionLimit(MOST_CONNECTIONS, server));
         server.setHandler(new Answering("/" + token, status));

@@ -28,8 +28,16 @@ import java.util.stream.Collectors;
 public record RunGlance(List<Figure> figures, Optional<Banner> trouble) {
     private static final Duration LATELY = Duration.ofHours(1);
 
-    /** A number with its name. */
-    public record Figure(String value, String name) {}
+    /**
+     * A number with its name.
+     *
+     * @param more what a pointer that rests on it is told; may be empty
+     */
+    public record Figure(String value, String name, String more) {
+        Figure(String value, String name) {
+            this(value, name, "");
+        }
+    }
 
     /**
      * What is wrong.
@@ -65,18 +73,18 @@ public record RunGlance(List<Figure> figures, Optional<Banner> trouble) {
                 .max(Instant::compareTo)
                 .filter(e -> e.isAfter(moment.time()) && !night.ended());
         end.ifPresent(e -> figures.add(
-                new Figure(Words.clock(e, zone), "lights end, in " + Words.span(Duration.between(moment.time(), e)))));
+                new Figure("end " + Words.clock(e, zone), "in " + Words.span(Duration.between(moment.time(), e)))));
         next(moment, plan, zone).ifPresent(figures::add);
         end.ifPresent(e -> figures.add(worth(night, plan, moment.time())));
         if (end.isPresent()) {
             List<CheckIns.CheckIn> looks = CheckIns.of(plan, night, moment.time());
             if (!looks.isEmpty()) {
-                String then = looks.size() > 1
-                        ? ", then not before " + Words.clock(looks.get(1).time(), zone)
-                        : "";
                 figures.add(new Figure(
                         "look " + Words.clock(looks.get(0).time(), zone),
-                        looks.get(0).why() + then));
+                        looks.get(0).why(),
+                        looks.stream()
+                                .map(l -> Words.clock(l.time(), zone) + "  " + l.why())
+                                .collect(Collectors.joining("\n", "Times to look; else nobody is needed:\n", ""))));
             }
         }
         return new RunGlance(figures, Troubles.present(night).map(t -> banner(t, night, zone)));
@@ -99,8 +107,8 @@ public record RunGlance(List<Figure> figures, Optional<Banner> trouble) {
             }
             if (block.span().from().isAfter(now)) {
                 return Optional.of(new Figure(
-                        block.target().name() + " " + Words.clock(block.span().from(), zone),
-                        "next target, in "
+                        "next " + Words.clock(block.span().from(), zone),
+                        block.target().name() + ", in "
                                 + Words.span(Duration.between(now, block.span().from()))));
             }
         }
@@ -124,9 +132,10 @@ public record RunGlance(List<Figure> figures, Optional<Banner> trouble) {
         }
         return new Figure(
                 Words.format("%.1f h", good * hours),
+                "still to gain",
                 lately.isEmpty()
-                        ? "of light still to gain"
-                        : Words.format("still to gain; %.0f %% of the last hour was good", 100 * good));
+                        ? "by the plan"
+                        : Words.format("by the plan, if as much is good as in the last hour: %.0f %%", 100 * good));
     }
 
     private static Banner banner(Troubles.Lasting lasting, NightState night, ZoneId zone) {

@@ -124,6 +124,7 @@ final class TroubleRules {
             Optional<Integer> minutes = text.isEmpty() || text.equals("never") || text.equals("0")
                     ? Optional.empty()
                     : Optional.of(Integer.valueOf(text));
+            Reactions.USUAL.withGiveUpAfterMinutes(minutes); // refuses what is out of range before the plan is touched
             plan.setRules(p -> p.withReactions(p.reactions().withGiveUpAfterMinutes(minutes)));
         } catch (IllegalArgumentException e) {
             plan.say("give up after: \"" + text + "\" is not understood; expected minutes from 10 to 1440, or never.");

@@ -18,8 +18,8 @@ public final class Cautions {
                     Locale.ROOT,
                     "Never toward the Sun. A slew within %.0f° of it is refused; by hand, nothing refuses it.",
                     GuardedMount.SUN_DEG);
-            case RUN -> "Warm clothes before you stand still; keep a light to hand and do not walk far alone. No lamp and no step near a"
-                    + " camera that exposes. Rest before the drive home.";
+            case RUN -> "Warm clothes, a light to hand, not far alone. No lamp and no step near a camera that exposes. Rest before the"
+                    + " drive home.";
             case CALIBRATE -> "Let the sensor warm up slowly before its power is cut.";
             case PLAN, FOCUS, GUIDE, STACK, LOGBOOK -> "";
         };

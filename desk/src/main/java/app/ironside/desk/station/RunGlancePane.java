@@ -7,6 +7,7 @@ import javafx.css.PseudoClass;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -84,7 +85,11 @@ final class RunGlancePane extends VBox {
         Label name = styled("dim");
         name.setText(f.name());
         name.setWrapText(true);
+        name.setMinHeight(Region.USE_PREF_SIZE);
         VBox box = new VBox(value, name);
+        if (!f.more().isEmpty()) {
+            Tooltip.install(box, new Tooltip(f.more()));
+        }
         box.getStyleClass().add("glance");
         box.setPrefWidth(100);
         HBox.setHgrow(box, Priority.ALWAYS);

@@ -1,0 +1,94 @@
+package app.ironside.desk;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.ironside.journal.Stage;
+import app.ironside.notice.Notices;
+import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Path;
+import javafx.scene.control.ButtonBase;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.TestInstance;
+import org.junit.jupiter.api.io.TempDir;
+
+/** How the night tells a person, set in the real window; the page is fetched as a telephone would. */
+@TestInstance(TestInstance.Lifecycle.PER_CLASS)
+class TellingTest extends DeskHarness {
+    @TempDir
+    static Path folder;
+
+    @BeforeAll
+    void openTheDesk() throws Exception {
+        openOn(folder);
+        open(new DeskSettings(1280, 800, Palette.DUSK, Stage.RUN, 0));
+    }
+
+    private <T> T node(Class<T> kind, String id) {
+        return on(() -> kind.cast(desk.lookup(id)));
+    }
+
+    private void fire(String id) {
+        on(() -> {
+            ((ButtonBase) desk.lookup(id)).fire();
+            return true;
+        });
+    }
+
+    private void write(String id, String text) {
+        on(() -> {
+            TextField field = (TextField) desk.lookup(id);
+            field.setText(text);
+            field.getOnAction().handle(null);
+            return true;
+        });
+    }
+
+    private static int freePort() throws Exception {
+        try (ServerSocket socket = new ServerSocket(0)) {
+            return socket.getLocalPort();
+        }
+    }
+
+    @Test
+    void thePageIsServedOnlyWhenAskedForAndSaysWhatTheDeskSays() throws Exception {
+        press(KeyCode.Y);
+        until("the pane", d -> d.lookup("#telling") != null);
+        assertThat(node(Label.class, "#telling-address").getText()).isEqualTo("off");
+        write("#telling-port", "80");
+        assertThat(on(() -> desk.lookupAll(".warning").stream()
+                        .filter(Label.class::isInstance)
+                        .map(l -> ((Label) l).getText())
+                        .toList()))
+                .anyMatch(t -> t.contains("1024 to 65535"));
+        int port = freePort();
+        write("#telling-port", String.valueOf(port));
+        fire("#telling-page");
+        String address = node(Label.class, "#telling-address").getText();
+        assertThat(address).startsWith("http://").contains(":" + port + "/");
+        write("#telling-command", "/bin/true \"two words\"");
+        assertThat(Notices.in(folder).command()).containsExactly("/bin/true", "two words");
+        URI here = URI.create("http://localhost:" + port + address.substring(address.lastIndexOf('/')));
+        HttpResponse<String> answer = HttpClient.newHttpClient()
+                .send(HttpRequest.newBuilder(here).build(), HttpResponse.BodyHandlers.ofString());
+        assertThat(answer.body()).contains("No night runs.");
+        fire("#telling-page");
+        assertThat(node(Label.class, "#telling-address").getText()).isEqualTo("off");
+        assertThat(Notices.in(folder).page()).isFalse();
+        fire("#telling-done");
+        until("no pane", d -> d.lookup("#telling") == null);
+    }
+
+    @Test
+    void wordsInQuotesAreOne() {
+        assertThat(TellingPane.words("  send \"two words\"  x ")).containsExactly("send", "two words", "x");
+        assertThat(TellingPane.words("")).isEmpty();
+    }
+}
