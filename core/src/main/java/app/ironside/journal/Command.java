@@ -1,6 +1,7 @@
 package app.ironside.journal;
 
 import java.time.Duration;
+import java.util.List;
 
 /** What a person may ask of a night that runs. */
 public sealed interface Command {
@@ -162,6 +163,33 @@ public sealed interface Command {
         @Override
         public String words() {
             return "go on by a changed program";
+        }
+
+        @Override
+        public boolean ofTheRun() {
+            return false;
+        }
+    }
+
+    /**
+     * Give subs verdicts by hand.
+     *
+     * @param verdicts each over the one that stood
+     */
+    record GiveVerdicts(List<Marks.Given> verdicts) implements Command {
+        public GiveVerdicts {
+            verdicts = List.copyOf(verdicts);
+        }
+
+        @Override
+        public String words() {
+            long out = verdicts.stream().filter(v -> !v.verdict().keep()).count();
+            return "of " + verdicts.size() + (verdicts.size() == 1 ? " sub, " : " subs, ") + out + " out";
+        }
+
+        @Override
+        public boolean atOnce() {
+            return true;
         }
 
         @Override

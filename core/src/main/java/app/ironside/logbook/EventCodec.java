@@ -232,6 +232,7 @@ public final class EventCodec {
         @JsonSubTypes.Type(value = Command.DitherNow.class, name = "dither"),
         @JsonSubTypes.Type(value = Command.Overrule.class, name = "overrule"),
         @JsonSubTypes.Type(value = Command.Replan.class, name = "replan"),
+        @JsonSubTypes.Type(value = Command.GiveVerdicts.class, name = "verdicts"),
         @JsonSubTypes.Type(value = Command.EndNight.class, name = "end-night"),
         @JsonSubTypes.Type(value = Command.ParkNow.class, name = "park-now")
     })

@@ -5,12 +5,15 @@ import app.ironside.device.NightClock;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
 import app.ironside.journal.GateOverruled;
+import app.ironside.journal.Marks;
 import app.ironside.journal.Stage;
+import app.ironside.journal.SubRegraded;
 import app.ironside.night.NightControl.GatePolicy;
 import app.ironside.night.NightControl.Order;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 
@@ -126,10 +129,23 @@ final class Conduct {
      * @throws NightLeft if so
      */
     void leaveIfAsked(Stage stage) {
+        giveVerdicts(stage);
         Optional<Order> park = control.take(Command.ParkNow.class::isInstance);
         if (park.isPresent()) {
             obeyed(park.get(), stage, "the night stops here");
             throw new NightLeft("The night was stopped by " + park.get().by() + ".");
+        }
+    }
+
+    /** Verdicts are given at once: they touch no device. */
+    private void giveVerdicts(Stage stage) {
+        for (Optional<Order> order = control.take(Command.GiveVerdicts.class::isInstance);
+                order.isPresent();
+                order = control.take(Command.GiveVerdicts.class::isInstance)) {
+            List<SubRegraded> events = Marks.events(
+                    record.state(), ((Command.GiveVerdicts) order.get().command()).verdicts(), record.now());
+            obeyed(order.get(), stage, events.size() == 1 ? "the verdict stands" : events.size() + " verdicts stand");
+            events.forEach(record::tell);
         }
     }
 

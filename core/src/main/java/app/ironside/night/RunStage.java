@@ -5,12 +5,14 @@ import app.ironside.device.DeviceException;
 import app.ironside.device.DeviceLost;
 import app.ironside.device.Mount;
 import app.ironside.focus.FocusRun;
+import app.ironside.journal.AlertRaised;
 import app.ironside.journal.Command;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.Gate;
 import app.ironside.journal.Reacted;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.TargetCentred;
 import app.ironside.journal.Trouble;
 import app.ironside.journal.Verdict;
 import app.ironside.kit.MeridianRule;
@@ -568,18 +570,18 @@ final class RunStage {
         waitUntilTheMountFlips(target);
         Instant began = night.clock().now();
         night.record().doing(Stage.RUN, "Meridian flip", Duration.ofSeconds(150));
-        boolean centred = pointing.centre(target, Mount.PierSide.EAST);
-        if (night.devices().mount().pierSide() != Mount.PierSide.EAST) {
-            throw new DeviceException(
-                    "mount",
-                    "it was told to change sides and did not",
-                    "Look at its own meridian limits; something touches if it goes on as it is.");
+        FlipProof proof = flipOnce(target);
+        if (!proof.centred() || !proof.guided()) {
+            night.record()
+                    .fault(
+                            Stage.RUN,
+                            "After the flip " + (proof.centred() ? "guiding" : "the target")
+                                    + " is not as it should be: once more.");
+            proof = flipOnce(target);
         }
-        if (night.program().focus().afterFlip()) {
-            boolean sharp = focusing.fine("after the flip");
-            conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
-        }
-        boolean guided = guideAgain(target);
+        boolean centred = proof.centred();
+        boolean guided = proof.guided();
+        stopIfLost(target, centred);
         sinceLegBegan = 0;
         night.record()
                 .tell(new Flipped(
@@ -597,6 +599,46 @@ final class RunStage {
                         guided && !unguided && guiding.isFitted()));
         conduct.gate(Stage.POINT, centred, measured(Stage.POINT), loop::aWhile);
         conduct.gate(Stage.GUIDE, guided, measured(Stage.GUIDE), loop::aWhile);
+    }
+
+    /** A target that is not even near the middle after a second try: nothing is taken of another field, and somebody is woken. */
+    private void stopIfLost(TargetPlan target, boolean centred) {
+        double off = night.record()
+                .state()
+                .last(TargetCentred.class)
+                .map(TargetCentred::offsetArcsec)
+                .orElse(0.0);
+        if (centred || off <= night.program().recentreBeyondArcsec()) {
+            return;
+        }
+        String what =
+                String.format(Locale.ROOT, "after the flip %s is %.0f″ from the middle, twice", target.name(), off);
+        night.record()
+                .tell(new AlertRaised(
+                        night.record().now(),
+                        Character.toUpperCase(what.charAt(0)) + what.substring(1) + ". " + Trouble.WRONG_FIELD.remedy(),
+                        Trouble.WRONG_FIELD,
+                        true));
+        throw new DeviceException("pointing", what, "Look at clutches and cables; it is tried again after a pause.");
+    }
+
+    /** Whether the far side is proven: the target in the middle, and guided. */
+    private record FlipProof(boolean centred, boolean guided) {}
+
+    private FlipProof flipOnce(TargetPlan target) throws InterruptedException {
+        guiding.stop();
+        boolean centred = pointing.centre(target, Mount.PierSide.EAST);
+        if (night.devices().mount().pierSide() != Mount.PierSide.EAST) {
+            throw new DeviceException(
+                    "mount",
+                    "it was told to change sides and did not",
+                    "Look at its own meridian limits; something touches if it goes on as it is.");
+        }
+        if (night.program().focus().afterFlip()) {
+            boolean sharp = focusing.fine("after the flip");
+            conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
+        }
+        return new FlipProof(centred, guideAgain(target));
     }
 
     private void beforeSub(TargetPlan target, FilterGoal goal) throws InterruptedException {

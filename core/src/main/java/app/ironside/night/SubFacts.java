@@ -45,9 +45,17 @@ final class SubFacts {
                 map.findings().stream().map(FieldMap.Finding::sentence).toList());
     }
 
+    private static boolean isByHand(NightRecord record, String file) {
+        return record.state().subs().stream()
+                .anyMatch(s -> s.file().equals(file) && s.verdict().by().isPresent());
+    }
+
     /** Tells of earlier subs of a series whose verdict is another now. */
     static void tellRegraded(NightRecord record, SubJudge judge, String set) {
         for (SubJudge.Regraded changed : judge.regraded(set)) {
+            if (isByHand(record, changed.sub().name())) {
+                continue; // what a person said stands over the rule book
+            }
             String name = changed.sub().name().replaceFirst(".*/", "");
             record.tell(new SubRegraded(
                     record.now(),

@@ -29,6 +29,7 @@ import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.HeatersSwitched;
 import app.ironside.journal.KnobsTurned;
+import app.ironside.journal.Marks;
 import app.ironside.journal.MasterMade;
 import app.ironside.journal.MountParked;
 import app.ironside.journal.NightEnded;
@@ -206,6 +207,16 @@ class EventCodecTest {
             new AlertRaised(TIME, "t", Trouble.DEW, true),
             new Reacted(TIME, "t", Trouble.DEW, Reacted.Reaction.HEAT),
             new SkyTested(TIME, "t", 120, 0.97),
+            new CommandTaken(
+                    TIME,
+                    "t",
+                    new Command.GiveVerdicts(
+                            List.of(new Marks.Given("a.fits", new Verdict(false, "by hand", Optional.of("Ada"))))),
+                    "Ada",
+                    "",
+                    TIME,
+                    true,
+                    Stage.RUN),
             new MountParked(TIME, "t"),
             new CameraWarmed(TIME, "t", 4.5),
             new CalibrationTaken(TIME, "t", "dark_180s", true, "a.fits", 510, 180, -10),
@@ -267,6 +278,7 @@ class EventCodecTest {
                 new Command.Overrule(Stage.POLAR),
                 new Command.Replan("{}"),
                 new Command.EndNight(),
+                new Command.GiveVerdicts(List.of(new Marks.Given("a.fits", new Verdict(true, "good")))),
                 new Command.ParkNow());
         assertThat(all.stream().map(Object::getClass).collect(Collectors.toSet()))
                 .containsExactlyInAnyOrder(Command.class.getPermittedSubclasses());

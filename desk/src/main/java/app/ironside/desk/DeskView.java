@@ -21,11 +21,13 @@ import app.ironside.desk.plan.PlanBench;
 import app.ironside.desk.plan.PlanDesk;
 import app.ironside.desk.plan.PlanReckoner;
 import app.ironside.desk.reckon.Cautions;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningView;
 import app.ironside.desk.session.Nights;
 import app.ironside.desk.session.RunningNight;
 import app.ironside.desk.session.ShownNight;
+import app.ironside.desk.session.SubMarks;
 import app.ironside.desk.station.Benches;
 import app.ironside.desk.station.CommandBar;
 import app.ironside.desk.station.LogbookPane;
@@ -118,6 +120,7 @@ final class DeskView extends StackPane
     private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(200), e -> refresh()));
 
     private final Telling telling;
+    private final SubMarks marks;
     private Optional<ShownNight> shown = Optional.empty();
 
     /** The night that runs, also while another is looked at. */
@@ -154,6 +157,7 @@ final class DeskView extends StackPane
         this.station = settings.station();
         this.look = settings.palette();
         this.rate = settings.rate();
+        this.marks = new SubMarks(nights);
         this.reins = new Reins(nights, settings.gates(), questions, this::refresh);
         this.commands = new CommandBar(reins::command, policy -> reins.setPolicy(station, policy));
         this.beginnings = new Beginnings(nights, questions, this::beginFromPlan, this::remove);
@@ -161,7 +165,7 @@ final class DeskView extends StackPane
                 new PlanDesk(wiring, profiles, logbook.folder(), Nights.record(logbook), this::planChanged, beginnings);
         this.planBench = new PlanBench(planDesk);
         this.planReckoner = new PlanReckoner(planDesk);
-        this.reckoning = new ReckoningView(planDesk::obey);
+        this.reckoning = new ReckoningView(this::obey);
         this.readyBench = new ReadyBench(this::runningModel, profiles);
         this.polarBench = new PolarBench(wiring.stars());
         this.threeStars = new ThreeStarsPane(wiring::stars);
@@ -571,6 +575,14 @@ final class DeskView extends StackPane
         planReckoning = planReckoner.of(budget, planBench.filter());
     }
 
+    /** What a button or a card of the right column asks for. */
+    private void obey(Intent intent) {
+        if (shown.isEmpty() || !marks.obey(intent, shown.get())) {
+            planDesk.obey(intent);
+        }
+        refresh();
+    }
+
     private void beginFromPlan(Nights.Kind kind, NightFile night) {
         begin(kind, night, Optional.empty());
         choose(Stage.READY);
@@ -751,6 +763,9 @@ final class DeskView extends StackPane
 
     @Override
     public boolean changeBack(boolean again) {
+        if (station == Stage.RUN && !again) {
+            return marks.takeBack();
+        }
         if (station != Stage.PLAN || !planDesk.isOpen()) {
             return false;
         }

@@ -105,7 +105,7 @@ final class KeyMap {
                 "G   the stars to go by: how many, and adding more",
                 "Y   how the night tells you: tone, notification, a program, a page for the telephone",
                 "+ −   zoom the picture",
-                "Ctrl Z, Ctrl Y   take back a change of the plan, do it again",
+                "Ctrl Z, Ctrl Y   take back a change of the plan, or of subs marked at Run; do it again",
                 "?   this list, and away with it")) {
             box.getChildren().add(new Label(line));
         }

@@ -8,12 +8,14 @@ import app.ironside.journal.AlertRaised;
 import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.Command;
 import app.ironside.journal.JournalInMemory;
+import app.ironside.journal.Marks;
 import app.ironside.journal.MountParked;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.Reacted;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Trouble;
+import app.ironside.journal.Verdict;
 import app.ironside.night.NightControl;
 import app.ironside.night.NightWatcher;
 import app.ironside.plan.Reactions;
@@ -107,6 +109,23 @@ class ReactionsTest {
         assertThat(state.subsByTarget().get("M 33"))
                 .as("what was skipped is not begun again")
                 .isEqualTo(4);
+    }
+
+    /** What a person says of a sub while the night runs stands over the rule book, and is in the journal. */
+    @Test
+    void aSubIsMarkedWhileTheNightRuns() throws Exception {
+        ObjectNode night = FaultsTest.document("wren");
+        ((ObjectNode) night.at("/program/targets/0")).put("from", "19:05:00").put("until", "19:40:00");
+        NightControl control = new NightControl();
+        NightState state = run(night, control, e -> {
+            if (e instanceof SubTaken sub && sub.name().startsWith("Sub 4 ")) {
+                control.give(new Command.GiveVerdicts(Marks.mark(sub, false, "Ada")), "Ada", "a plane", sub.time());
+            }
+        });
+        SubTaken fourth = state.subs().get(3);
+        assertThat(fourth.verdict()).isEqualTo(new Verdict(false, "left out by hand", Optional.of("Ada")));
+        assertThat(state.kept()).isEqualTo(state.subs().size() - 1);
+        assertThat(state.events()).anyMatch(e -> e.text().startsWith("Ada: of 1 sub, 1 out (a plane)."));
     }
 
     private static NightState run(ObjectNode night, NightControl control, java.util.function.Consumer<NightEvent> heard)

@@ -1,7 +1,9 @@
 package app.ironside.desk.night;
 
 import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.reckon.ReckoningState;
+import app.ironside.desk.reckon.ReckoningState.Action;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
 import app.ironside.device.Mount;
@@ -104,6 +106,7 @@ final class RunReckoner {
                                                 ratio, 100 * (1 - 1 / Math.sqrt(1 + 1 / (ratio * ratio)))),
                 !over && (out || cause.isPresent()),
                 rows,
+                chosen.filter(SubTaken.class::isInstance).isPresent() ? acts(e, night) : List.of(),
                 "One sub's noise is √(sky + read²). With sky noise k times the read noise, perfect reading would lower it by "
                         + "1 − 1/√(1 + 1/k²) (CCD equation, Howell 2006).",
                 List.of(
@@ -112,6 +115,23 @@ final class RunReckoner {
                                 Words.format("%.0f s", e.seconds() * 2),
                                 "Half the files, a little less read noise; a gust costs twice as much.",
                                 false)));
+    }
+
+    /** What a person may say of a sub that they look at. */
+    private static List<Action> acts(SubTaken sub, NightState night) {
+        List<Action> acts = new ArrayList<>();
+        acts.add(new Action(
+                "mark-sub",
+                sub.kept() ? "Leave it out" : "Keep it",
+                false,
+                true,
+                new Intent.MarkSub(sub, !sub.kept())));
+        acts.add(new Action("cut-from", "Cut from here", false, true, new Intent.CutFrom(sub)));
+        boolean marked = night.subs().stream().anyMatch(s -> s.verdict().by().isPresent());
+        if (marked) {
+            acts.add(new Action("take-back-marks", "Take back", false, true, new Intent.TakeBackMarks()));
+        }
+        return acts;
     }
 
     /** What the latest subs of a target on one side of the pier speak for, if their stars trail. */

@@ -1,5 +1,6 @@
 package app.ironside.desk.reckon;
 
+import app.ironside.journal.SubTaken;
 import app.ironside.kit.Equipment;
 import app.ironside.plan.GuideOptics;
 
@@ -49,6 +50,15 @@ public sealed interface Intent {
 
     /** Take what is chosen in natural colour, or in the light of its lines. */
     record Light(boolean narrow) implements Intent {}
+
+    /** Keep a sub, or leave it out, over the rule book. */
+    record MarkSub(SubTaken sub, boolean keep) implements Intent {}
+
+    /** Leave out a sub and all that follow it on its target. */
+    record CutFrom(SubTaken sub) implements Intent {}
+
+    /** Take back the last verdicts given by hand. */
+    record TakeBackMarks() implements Intent {}
 
     /** Plan subs of another length. */
     record SubLength(double seconds) implements Intent {}

@@ -9,9 +9,13 @@ import app.ironside.desk.plan.Wishes;
 import app.ironside.document.FirstNight;
 import app.ironside.document.NightFile;
 import app.ironside.image.Frame;
+import app.ironside.journal.Command;
+import app.ironside.journal.Journal;
+import app.ironside.journal.Marks;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.Stage;
+import app.ironside.journal.SubRegraded;
 import app.ironside.kit.Kit;
 import app.ironside.logbook.Account;
 import app.ironside.logbook.Logbook;
@@ -28,6 +32,7 @@ import app.ironside.sky.NightTimes;
 import app.ironside.sky.Site;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -248,6 +253,34 @@ public final class Nights implements AutoCloseable {
     /** A night leaves the logbook; its frames and its journal stay on the disk. */
     public void remove(NightEntry entry, Consumer<Path> journal) {
         ask(progress -> logbook.remove(entry), journal);
+    }
+
+    /** Gives verdicts over those of the rule book: by the night's own thread while it runs, else straight into its journal. */
+    public void give(ShownNight night, List<Marks.Given> verdicts) {
+        Optional<RunningNight> runs = underWay().filter(r -> night.entry()
+                .filter(e -> e.id() == r.run().entry().id())
+                .isPresent());
+        if (runs.isPresent()) {
+            runs.get()
+                    .control()
+                    .give(
+                            new Command.GiveVerdicts(verdicts),
+                            "At the desk",
+                            "",
+                            runs.get().now());
+            changed.run();
+            return;
+        }
+        night.entry()
+                .ifPresent(entry -> ask(
+                        progress -> {
+                            List<SubRegraded> events =
+                                    Marks.events(night.model().night(), verdicts, Instant.now());
+                            Journal journal = logbook.journal(entry);
+                            events.forEach(journal::append);
+                            return events;
+                        },
+                        events -> events.forEach(night.model()::event)));
     }
 
     /** A likeness of a frame of a rehearsal whose file is not on the disk; of a real night there is none. On any thread. */
