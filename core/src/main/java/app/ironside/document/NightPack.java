@@ -7,6 +7,7 @@ import app.ironside.kit.Exposure;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.ShutterRun;
 import app.ironside.plan.TargetWindow;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import java.io.IOException;
@@ -75,6 +76,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                 .forEach(w -> h.append("<p class=\"warn\">! ").append(escape(w)).append("</p>\n"));
         budget.reminders().forEach(w -> h.append("<p>").append(escape(w)).append("</p>\n"));
         program(h);
+        shutter(h);
         visits(h);
         steps(h);
         costs(h);
@@ -123,6 +125,26 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                             b.window().transitAltitudeDeg(),
                             clock(b.window().transit())),
                     String.format(Locale.ROOT, "%.0f° away", b.window().moonSeparationDeg()));
+        }
+        h.append("</table>\n");
+    }
+
+    /** For a camera that counts by itself: what it is set to, and when. */
+    private void shutter(StringBuilder h) {
+        h.append(
+                        "<h2>For a remote shutter</h2>\n<table><tr><th>target</th><th>filter</th><th>begin</th><th>frames</th>")
+                .append("<th>length</th><th>gap</th><th>over at</th><th></th></tr>\n");
+        for (ShutterRun run : ShutterRun.of(plan, file.kit())) {
+            row(
+                    h,
+                    run.target(),
+                    run.filter(),
+                    clock(run.from()),
+                    Integer.toString(run.frames()),
+                    String.format(Locale.ROOT, "%.0f s", run.seconds()),
+                    run.gapSeconds() + " s",
+                    clock(run.until()),
+                    run.afterFlip() ? "after the flip" : "");
         }
         h.append("</table>\n");
     }

@@ -43,8 +43,9 @@ class NightPackTest {
                 .newDocumentBuilder()
                 .parse(new ByteArrayInputStream(
                         html.replaceFirst("<!DOCTYPE html>", "").getBytes(StandardCharsets.UTF_8)));
-        assertThat(document.getElementsByTagName("table").getLength()).isEqualTo(4);
-        assertThat(html).contains("M 33", "NGC 2403", "red lamp &amp; spare fuse", "flip", "needs hands");
+        assertThat(document.getElementsByTagName("table").getLength()).isEqualTo(5);
+        assertThat(html)
+                .contains("M 33", "NGC 2403", "red lamp &amp; spare fuse", "flip", "needs hands", "remote shutter");
     }
 
     /** Another reader: PDFBox gives back the text that was printed. */

@@ -41,6 +41,7 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.ProgramRevised;
 import app.ironside.journal.Stage;
+import app.ironside.journal.SubTaken;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
@@ -441,6 +442,7 @@ final class DeskView extends StackPane
         running().ifPresent(this::attend);
         tell();
         ShownNight night = shown.get();
+        chosen = chosen.map(e -> asItStands(night, e));
         Moment at = moment(night);
         adoptRevision(night, at);
         follow(at);
@@ -507,6 +509,16 @@ final class DeskView extends StackPane
                 isElsewhere()
                         ? "To the running night"
                         : moment.isPresent() && nights.running().isPresent() ? "Back to now" : ""));
+    }
+
+    /** A sub that is looked at has the verdict that stands, also after it was marked. */
+    private static NightEvent asItStands(ShownNight night, NightEvent event) {
+        return event instanceof SubTaken sub
+                ? night.model().night().subs().stream()
+                        .filter(s -> s.file().equals(sub.file()))
+                        .findFirst()
+                        .orElse(sub)
+                : event;
     }
 
     /** What the running night has to tell leaves the desk, whatever is looked at. */

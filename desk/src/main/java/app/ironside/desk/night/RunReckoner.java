@@ -106,7 +106,7 @@ final class RunReckoner {
                                                 ratio, 100 * (1 - 1 / Math.sqrt(1 + 1 / (ratio * ratio)))),
                 !over && (out || cause.isPresent()),
                 rows,
-                chosen.filter(SubTaken.class::isInstance).isPresent() ? acts(e, night) : List.of(),
+                chosen.filter(SubTaken.class::isInstance).isPresent() ? acts(e) : List.of(),
                 "One sub's noise is √(sky + read²). With sky noise k times the read noise, perfect reading would lower it by "
                         + "1 − 1/√(1 + 1/k²) (CCD equation, Howell 2006).",
                 List.of(
@@ -118,7 +118,7 @@ final class RunReckoner {
     }
 
     /** What a person may say of a sub that they look at. */
-    private static List<Action> acts(SubTaken sub, NightState night) {
+    private static List<Action> acts(SubTaken sub) {
         List<Action> acts = new ArrayList<>();
         acts.add(new Action(
                 "mark-sub",
@@ -127,8 +127,7 @@ final class RunReckoner {
                 true,
                 new Intent.MarkSub(sub, !sub.kept())));
         acts.add(new Action("cut-from", "Cut from here", false, true, new Intent.CutFrom(sub)));
-        boolean marked = night.subs().stream().anyMatch(s -> s.verdict().by().isPresent());
-        if (marked) {
+        if (sub.verdict().by().isPresent()) {
             acts.add(new Action("take-back-marks", "Take back", false, true, new Intent.TakeBackMarks()));
         }
         return acts;
