@@ -38,6 +38,7 @@ public sealed interface NightEvent
                 SubRegraded,
                 SubTaken,
                 TargetCentred,
+                TargetLeft,
                 TroubleOver,
                 TroubleSeen,
                 Unknown {

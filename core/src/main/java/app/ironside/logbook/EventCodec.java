@@ -38,6 +38,7 @@ import app.ironside.journal.StepProven;
 import app.ironside.journal.SubRegraded;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.TargetCentred;
+import app.ironside.journal.TargetLeft;
 import app.ironside.journal.TroubleOver;
 import app.ironside.journal.TroubleSeen;
 import app.ironside.journal.Unknown;
@@ -115,6 +116,7 @@ public final class EventCodec {
             Map.entry("TROUBLE_OVER", TroubleOver.class),
             Map.entry("ALERT", AlertRaised.class),
             Map.entry("SKY_TESTED", SkyTested.class),
+            Map.entry("LEFT", TargetLeft.class),
             Map.entry("REACTED", Reacted.class));
 
     private static final Map<Class<?>, String> NAMES =

@@ -13,6 +13,7 @@ import app.ironside.journal.Reacted;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.TargetCentred;
+import app.ironside.journal.TargetLeft;
 import app.ironside.journal.Trouble;
 import app.ironside.journal.Verdict;
 import app.ironside.kit.MeridianRule;
@@ -132,14 +133,16 @@ final class RunStage {
         leg.begun = standing.filter(block.target().name()::equals).isPresent();
         standing = Optional.empty();
         if (!leg.begun) {
-            rest("Waiting for " + block.target().name(), block.span().from(), leg);
+            rest(waiting(block), block.span().from(), leg);
         }
         int recoveries = 0;
-        boolean givenUp = false;
+        TargetLeft.Why why = TargetLeft.Why.GIVEN_UP;
         while (true) {
             try {
                 orders(leg);
-                if (isOver(leg)) {
+                Optional<TargetLeft.Why> over = over(leg);
+                if (over.isPresent()) {
+                    why = over.get();
                     break;
                 }
                 Optional<FilterGoal> next = next(leg);
@@ -154,7 +157,6 @@ final class RunStage {
                 }
                 FilterGoal goal = next.get();
                 if (isHopeless(leg)) {
-                    givenUp = true;
                     break;
                 }
                 if (!leg.begun) {
@@ -192,7 +194,6 @@ final class RunStage {
                                     Stage.RUN,
                                     block.target().name() + " is given up after " + MOST_RECOVERIES
                                             + " recoveries; what was taken is kept.");
-                    givenUp = true;
                     break;
                 }
                 rest(
@@ -207,7 +208,12 @@ final class RunStage {
             return Left.OVER;
         }
         stand();
-        return givenUp ? Left.GIVEN_UP : leg.left ? Left.SKIPPED : Left.OVER;
+        tellLeft(leg, why);
+        return switch (why) {
+            case GIVEN_UP -> Left.GIVEN_UP;
+            case SKIPPED -> Left.SKIPPED;
+            default -> Left.OVER;
+        };
     }
 
     /** Does what the policy allows about what is wrong. */
@@ -246,14 +252,18 @@ final class RunStage {
     private void tellOthersLost(DeviceException first) {
         if (first instanceof DeviceLost) {
             for (Device device : night.devices().all()) {
-                try {
-                    device.connect();
-                } catch (DeviceException silent) {
-                    if (!device.name().equals(first.device())) {
-                        night.record().fault(Stage.RUN, silent);
-                    }
+                if (!device.name().equals(first.device())) {
+                    tellIfLost(device);
                 }
             }
+        }
+    }
+
+    private void tellIfLost(Device device) {
+        try {
+            device.connect();
+        } catch (DeviceException silent) {
+            night.record().fault(Stage.RUN, silent);
         }
     }
 
@@ -269,6 +279,19 @@ final class RunStage {
                 night.record().fault(Stage.RUN, blind);
             }
         }
+    }
+
+    private String waiting(PlannedBlock block) {
+        double now = observer.observed(block.target().position(), night.clock().now())
+                .altitudeDeg();
+        double then = observer.observed(block.target().position(), block.span().from())
+                .altitudeDeg();
+        return String.format(
+                Locale.ROOT,
+                "Waiting for %s: %.1f° now, begins at %.1f°",
+                block.target().name(),
+                now,
+                then);
     }
 
     /** Stops guiding and the mount: nothing is followed that nobody looks at. */
@@ -453,16 +476,46 @@ final class RunStage {
                         .toList());
     }
 
-    private boolean isOver(Leg leg) {
+    /** What ends the block, if anything does: what comes first. */
+    private Optional<TargetLeft.Why> over(Leg leg) {
         double seconds = next(leg).map(FilterGoal::subSeconds).orElse(0.0);
         Instant end = night.clock().now().plusMillis(Math.round(seconds * 1000));
-        if (!goesOn(leg) || !end.isBefore(leg.until.plusMillis(1)) || leg.target.isFilled(leg.taken)) {
-            return true;
+        if (leg.left) {
+            return Optional.of(TargetLeft.Why.SKIPPED);
+        }
+        if (conduct.hasRevision()) {
+            return Optional.of(TargetLeft.Why.PROGRAM);
+        }
+        if (conduct.isEnding()) {
+            return Optional.of(TargetLeft.Why.NIGHT);
+        }
+        if (leg.target.isFilled(leg.taken)) {
+            return Optional.of(TargetLeft.Why.COUNT);
         }
         Horizontal seen = observer.observed(leg.target.position(), end);
-        return seen.altitudeDeg()
-                        < leg.target.minimumAltitudeDeg().orElse(night.program().minimumAltitudeDeg())
-                || !night.site().horizon().clears(seen, night.site().marginDeg());
+        if (seen.altitudeDeg()
+                < leg.target.minimumAltitudeDeg().orElse(night.program().minimumAltitudeDeg())) {
+            return Optional.of(TargetLeft.Why.TOO_LOW);
+        }
+        if (!night.site().horizon().clears(seen, night.site().marginDeg())) {
+            return Optional.of(TargetLeft.Why.SKYLINE);
+        }
+        return end.isBefore(leg.until.plusMillis(1)) ? Optional.empty() : Optional.of(TargetLeft.Why.TIME);
+    }
+
+    private void tellLeft(Leg leg, TargetLeft.Why why) {
+        night.record()
+                .tell(new TargetLeft(
+                        night.record().now(),
+                        String.format(
+                                Locale.ROOT,
+                                "%s is over with %d subs: %s.",
+                                leg.target.name(),
+                                leg.subs(),
+                                why.words()),
+                        leg.target.name(),
+                        leg.subs(),
+                        why));
     }
 
     /** Points, focuses, guides; returns whether subs can follow. */

@@ -50,6 +50,7 @@ import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubRegraded;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.TargetCentred;
+import app.ironside.journal.TargetLeft;
 import app.ironside.journal.Trouble;
 import app.ironside.journal.TroubleOver;
 import app.ironside.journal.TroubleSeen;
@@ -207,6 +208,7 @@ class EventCodecTest {
             new AlertRaised(TIME, "t", Trouble.DEW, true),
             new Reacted(TIME, "t", Trouble.DEW, Reacted.Reaction.HEAT),
             new SkyTested(TIME, "t", 120, 0.97),
+            new TargetLeft(TIME, "t", "M 33", 55, TargetLeft.Why.TOO_LOW),
             new CommandTaken(
                     TIME,
                     "t",
