@@ -14,9 +14,13 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 
 /** Looks at the night after each sub and each failure, and tells what is wrong, what is over, and what a person should hear of. */
 final class NightDoctor {
+    private static final Logger LOG = LoggerFactory.getLogger(NightDoctor.class);
+
     private final NightContext night;
     private final Diagnosis diagnosis;
     private final Episodes episodes = new Episodes(true);
@@ -30,7 +34,15 @@ final class NightDoctor {
     /** Looks, and tells what is new. */
     void look() {
         Instant now = night.record().now();
-        Diagnosis.Found found = diagnosis.at(night.record().state(), now);
+        Diagnosis.Found found;
+        try {
+            found = diagnosis.at(night.record().state(), now);
+        } catch (RuntimeException wrong) {
+            // Whoever watches over a night must not end it.
+            LOG.warn("the diagnosis failed", wrong);
+            present = Optional.empty();
+            return;
+        }
         present = Case.of(found.findings()).stream().findFirst();
         Episodes.News news = episodes.next(found.findings(), now);
         news.cases().forEach(c -> night.record().tell(seen(c, found.subs(), now)));

@@ -103,8 +103,8 @@ public final class NightEngine {
      * @throws UncheckedIOException as well, if the disk refuses
      */
     public void run() throws InterruptedException {
-        try (SecondCopy copy = secondCopy()) {
-            second = Optional.ofNullable(copy);
+        try {
+            second = secondCopy();
             runThrough();
         } catch (NightLeft e) {
             leaveSafely(e.getMessage(), MountParked::new, e);
@@ -123,6 +123,8 @@ public final class NightEngine {
             look(e);
             throw e;
         } finally {
+            // After the mount is safe: what waits for a slow disk comes last.
+            second.ifPresent(SecondCopy::letGo);
             night.control().over();
         }
     }
@@ -136,15 +138,12 @@ public final class NightEngine {
         }
     }
 
-    /** Null where none is wanted. */
-    private SecondCopy secondCopy() {
-        return night.archive().keepsFrames()
-                ? night.program()
-                        .ending()
-                        .copyTo()
-                        .map(folder -> new SecondCopy(night.archive().root(), Path.of(folder)))
-                        .orElse(null)
-                : null;
+    private Optional<SecondCopy> secondCopy() {
+        return night.program()
+                .ending()
+                .copyTo()
+                .filter(folder -> night.archive().keepsFrames())
+                .map(folder -> new SecondCopy(night.archive().root(), Path.of(folder)));
     }
 
     /** Parks the mount and lets the camera warm up, before anything else is thought of; then tells. */

@@ -22,6 +22,7 @@ import java.util.stream.Stream;
 final class SecondCopy implements AutoCloseable {
     private static final long LOOK_MILLIS = 2000;
     private static final long LAST_MILLIS = 120_000;
+    private static final long LET_GO_MILLIS = 2000;
 
     private final Path from;
     private final Path to;
@@ -164,9 +165,18 @@ final class SecondCopy implements AutoCloseable {
     /** Copies what is left, for two minutes at most. */
     @Override
     public void close() {
+        end(LAST_MILLIS);
+    }
+
+    /** Copies what it can in a moment: the night was stopped, and goes on with this when it goes on. */
+    void letGo() {
+        end(LET_GO_MILLIS);
+    }
+
+    private void end(long millis) {
         end();
         try {
-            thread.join(LAST_MILLIS);
+            thread.join(millis);
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }

@@ -17,6 +17,7 @@ import app.ironside.journal.NightState;
 import app.ironside.journal.StackMade;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.TroubleSeen;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
@@ -41,7 +42,7 @@ import javax.imageio.ImageIO;
 /** Runs the demo night without a window and writes each main view as a PNG. */
 final class Pictures {
     /** The station that shows the palette for the eyes at night. */
-    private static final Stage IN_RED = Stage.GUIDE;
+    private static final Stage IN_RED = Stage.RUN;
 
     private static final int WIDTH = 1280;
     private static final int HEIGHT = 800;
@@ -191,7 +192,8 @@ final class Pictures {
                 case POLAR -> nth(night, AxisMeasured.class, 2);
                 case POINT -> nth(night, FrameSolved.class, 1);
                 case FOCUS -> nth(night, FocusSwept.class, 4);
-                case GUIDE, RUN -> sub(night).map(NightEvent.class::cast);
+                case GUIDE -> sub(night).map(NightEvent.class::cast);
+                case RUN -> nth(night, TroubleSeen.class, 0).or(() -> sub(night).map(NightEvent.class::cast));
                 case CALIBRATE -> night.all(MasterMade.class).stream()
                         .filter(m -> m.file().contains("flat_L"))
                         .map(NightEvent.class::cast)
