@@ -110,11 +110,6 @@ public enum Trouble {
             "another filter in the slot",
             true,
             "Look into the wheel and set the kit's list right; what was taken keeps its light."),
-    WRONG_KIT(
-            "wrong-focal-length",
-            "a focal length that is not the kit's",
-            true,
-            "Set the focal length that was measured in Site and kit."),
     WRONG_FIELD(
             "wrong-field", "another field", true, "Solve and point again: the telescope does not look where it did."),
     NO_STARS(

@@ -28,7 +28,7 @@ public final class Episodes {
 
     /** What goes on doing harm while something is tried. */
     private static final Set<Trouble> AT_ONCE =
-            EnumSet.of(Trouble.CONTACT, Trouble.MOUNT, Trouble.DISK, Trouble.NO_FRAMES, Trouble.WRONG_KIT);
+            EnumSet.of(Trouble.CONTACT, Trouble.MOUNT, Trouble.DISK, Trouble.NO_FRAMES);
 
     private final boolean acts;
 

@@ -419,4 +419,22 @@ class ViewStatesTest {
         assertThat(reckoner.glance(moment(good, lost, seen, did, over)).trouble())
                 .isEmpty();
     }
+
+    /** The logbook says where the time went: by what was wrong when a sub was lost. */
+    @Test
+    void theLogbookAccountsForTheNight() {
+        SubTaken good = Told.sub(30, true);
+        SubTaken lost = Told.sub(34, false);
+        TroubleSeen cloud = new TroubleSeen(
+                Told.at(34), "t", Trouble.CLOUD, Told.at(32), 0.9, "s", List.of(), true, List.of(lost.file()));
+        SubTaken unnamed = Told.sub(60, false);
+        TroubleOver over = new TroubleOver(Told.at(45), "t", Trouble.CLOUD, Duration.ofMinutes(10), 1);
+        ReckoningState state = reckoner.of(Stage.LOGBOOK, moment(good, lost, cloud, over, unnamed), Optional.empty());
+        assertThat(state.rows())
+                .contains(
+                        new ReckoningState.Row("light kept", "3 min of 33 min"),
+                        new ReckoningState.Row("lost to cloud", "3 min"),
+                        new ReckoningState.Row("lost to what was not named", "3 min"),
+                        new ReckoningState.Row("pointing, settling, waiting", "24 min"));
+    }
 }

@@ -13,6 +13,7 @@ import app.ironside.journal.FaultTold;
 import app.ironside.journal.JournalInMemory;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
+import app.ironside.journal.Reacted;
 import app.ironside.journal.SubTaken;
 import app.ironside.logbook.Logbook;
 import app.ironside.night.NightControl;
@@ -301,8 +302,22 @@ class FaultsTest {
                             * most(undisturbed(), set, s -> s.measures()
                                     .skyAdu()
                                     .orElse(0)));
-            case SEEING, FOCUSER_SLIP -> assertThat(
-                            most(night, set, s -> s.measures().hfrPx().orElse(0)))
+            case FOCUSER_SLIP -> {
+                assertThat(night.subs().stream()
+                                .filter(s -> s.time().isAfter(set))
+                                .mapToDouble(s -> s.measures().hfrPx().orElse(0))
+                                .max()
+                                .orElseThrow())
+                        .as("the sub that it happened in")
+                        .isGreaterThan(1.15
+                                * most(undisturbed(), set, s -> s.measures()
+                                        .hfrPx()
+                                        .orElse(0)));
+                assertThat(night.all(Reacted.class))
+                        .as("and it was focused again")
+                        .anyMatch(r -> r.reaction() == Reacted.Reaction.REFOCUS);
+            }
+            case SEEING -> assertThat(most(night, set, s -> s.measures().hfrPx().orElse(0)))
                     .isGreaterThan(1.15
                             * most(undisturbed(), set, s -> s.measures().hfrPx().orElse(0)));
             case WIND, GEAR_ERROR -> assertThat(most(night, set, FaultsTest::guiding))

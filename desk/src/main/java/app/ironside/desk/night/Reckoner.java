@@ -17,6 +17,7 @@ import app.ironside.journal.FocusSwept;
 import app.ironside.journal.GateMeasured;
 import app.ironside.journal.GateOverruled;
 import app.ironside.journal.MasterMade;
+import app.ironside.journal.NightAccount;
 import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
@@ -254,24 +255,30 @@ public final class Reckoner {
     private static ReckoningState logbook(Moment moment) {
         NightState night = moment.night();
         Optional<NightEnded> end = night.last(NightEnded.class);
+        List<Row> rows = new ArrayList<>();
+        NightAccount.of(night).ifPresent(account -> account(rows, account));
+        rows.add(new Row("events", Words.format("%d", night.events().size())));
+        rows.add(new Row(
+                "focus runs", Words.format("%d", night.all(FocusSwept.class).size())));
+        rows.add(new Row("flips", Words.format("%d", night.all(Flipped.class).size())));
+        rows.add(new Row("faults", Words.format("%d", night.all(FaultTold.class).size())));
         return new ReckoningState(
                 end.isPresent()
                         ? night.kept() + " of " + night.subs().size() + " subs kept."
                         : "The night is under way.",
                 end.map(NightEnded::text).orElse("Everything that happens is written as it happens."),
                 false,
-                List.of(
-                        new Row("events", Words.format("%d", night.events().size())),
-                        new Row(
-                                "focus runs",
-                                Words.format("%d", night.all(FocusSwept.class).size())),
-                        new Row(
-                                "flips",
-                                Words.format("%d", night.all(Flipped.class).size())),
-                        new Row(
-                                "faults",
-                                Words.format("%d", night.all(FaultTold.class).size()))),
+                rows,
                 "",
                 List.of());
+    }
+
+    /** Where the time between the first and the last light went. */
+    private static void account(List<Row> rows, NightAccount account) {
+        rows.add(new Row("light kept", Words.span(account.kept()) + " of " + Words.span(account.whole())));
+        account.lost().forEach((cause, time) -> rows.add(new Row("lost to " + cause, Words.span(time))));
+        rows.add(new Row("focus runs took", Words.span(account.focus())));
+        rows.add(new Row("dithers took", Words.span(account.dither())));
+        rows.add(new Row("pointing, settling, waiting", Words.span(account.other())));
     }
 }

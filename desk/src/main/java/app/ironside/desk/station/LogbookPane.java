@@ -8,20 +8,27 @@ import app.ironside.journal.NightState;
 import app.ironside.logbook.NightEntry;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
+import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The logbook's bench: the nights, and everything that happened in the one on screen. */
 public final class LogbookPane implements Bench {
     private final ListView<NightEntry> nights = new ListView<>();
     private final ListView<NightEvent> events = new ListView<>();
+    private final TextField find = new TextField();
+    private final Label count = new Label();
     private final HBox box;
     private ZoneId zone = ZoneId.of("UTC");
     private boolean filling;
@@ -56,7 +63,18 @@ public final class LogbookPane implements Bench {
         remove.setOnAction(e -> onRemove.accept(nights.getSelectionModel().getSelectedItem()));
         VBox left = column("Nights", nights, 270);
         left.getChildren().add(remove);
-        box = new HBox(8, left, column("What happened (double click shows the evidence)", events, 400));
+        find.setId("find-events");
+        find.setPromptText("find: words of what happened, for instance cloud, focus, NGC 2403");
+        find.textProperty().addListener((o, was, is) -> fill());
+        count.getStyleClass().add("dim");
+        count.setId("found-events");
+        count.setMinWidth(Region.USE_PREF_SIZE);
+        HBox.setHgrow(find, Priority.ALWAYS);
+        HBox asking = new HBox(8, find, count);
+        asking.setAlignment(Pos.CENTER_LEFT);
+        VBox right = column("What happened (double click shows the evidence)", events, 400);
+        right.getChildren().add(1, asking);
+        box = new HBox(8, left, right);
         HBox.setHgrow(box.getChildren().get(1), Priority.ALWAYS);
     }
 
@@ -92,8 +110,23 @@ public final class LogbookPane implements Bench {
         zone = look.ribbon().zone();
         if (look.moment().night() != shown) {
             shown = look.moment().night();
-            events.getItems().setAll(shown.events());
-            events.scrollTo(Math.max(0, events.getItems().size() - 1));
+            fill();
         }
+    }
+
+    /** Events that hold every word that was typed, whatever its case. */
+    private void fill() {
+        List<String> words = Stream.of(find.getText().toLowerCase(Locale.ROOT).split("\\s+"))
+                .filter(w -> !w.isEmpty())
+                .toList();
+        List<NightEvent> all = shown.events();
+        List<NightEvent> found = words.isEmpty()
+                ? all
+                : all.stream()
+                        .filter(e -> words.stream().allMatch(e.text().toLowerCase(Locale.ROOT)::contains))
+                        .toList();
+        events.getItems().setAll(found);
+        events.scrollTo(Math.max(0, found.size() - 1));
+        count.setText(words.isEmpty() ? all.size() + " events" : found.size() + " of " + all.size());
     }
 }
