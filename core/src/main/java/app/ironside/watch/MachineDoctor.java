@@ -19,6 +19,9 @@ final class MachineDoctor {
     /** What failed so long ago and was not heard of since is over. */
     private static final Duration FRESH = Duration.ofMinutes(12);
 
+    /** A few arcseconds of slack in a sub of some minutes. */
+    private static final double SLACK_ARCSEC_PER_MIN = 2;
+
     private static final Duration REMEMBERED = Duration.ofHours(1);
 
     /** Devices that go within so short a time go for one reason. */
@@ -61,6 +64,9 @@ final class MachineDoctor {
         boolean knocked = night.all(TroubleSeen.class).stream()
                 .anyMatch(t -> t.trouble() == Trouble.KNOCK
                         && t.time().isAfter(doubted.since().minus(REMEMBERED)));
+        if (!knocked && Math.abs(doubted.driftArcsecPerMinute()) < SLACK_ARCSEC_PER_MIN) {
+            return; // told at Polar; slack that is taken up after each dither looks like this too
+        }
         Finding polar = new Finding(doubted.since(), Trouble.POLAR, knocked ? 0.92 : 0.7, doubted.text(), 0, false);
         found.add(polar);
         found.add(polar.with(Trouble.CABLE, knocked ? 0.04 : 0.25));

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.device.Mount;
 import app.ironside.journal.AirMeasured;
+import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.GuideFigures;
@@ -15,6 +16,7 @@ import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Trouble;
+import app.ironside.journal.TroubleSeen;
 import app.ironside.journal.Verdict;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
@@ -414,6 +416,34 @@ class DiagnosisRulesTest {
         take();
         take();
         assertThat(found()).as("subs come again").isEmpty();
+    }
+
+    /** Slack that is taken up looks like a small drift; a large one, or any after a knock, is the axis. */
+    @Test
+    void aDoubtedAxisIsToldWhenTheDriftIsLargeOrSomebodyKnocked() {
+        events.add(doubted(-1.3));
+        assertThat(found()).isEmpty();
+        events.add(doubted(-3.7));
+        assertFirst(Trouble.POLAR);
+        assertThat(found()).extracting(Finding::trouble).contains(Trouble.CABLE);
+        events.remove(events.size() - 1);
+        events.add(new TroubleSeen(
+                now().minusSeconds(600),
+                "t",
+                Trouble.KNOCK,
+                now().minusSeconds(600),
+                0.9,
+                "s",
+                List.of(),
+                true,
+                List.of()));
+        events.add(doubted(-1.3));
+        assertFirst(Trouble.POLAR);
+        assertThat(found().get(0).certainty()).isGreaterThan(0.9);
+    }
+
+    private AxisDoubted doubted(double drift) {
+        return new AxisDoubted(now(), "It drifts.", now().minusSeconds(500), 5, drift, -0.1);
     }
 
     @Test

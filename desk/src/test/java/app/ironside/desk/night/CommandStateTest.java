@@ -24,7 +24,7 @@ class CommandStateTest {
         return CommandState.of(station, control, night, Told.NINE, GatePolicy.GO_ON, () -> Optional.of("{}"));
     }
 
-    /** Every command there is can be given at some station (a question's answer and going on aside), by a key of its own there. */
+    /** Every command there is can be given at some station (a question's answer, going on and marks aside), by a key of its own there. */
     @Test
     void everyCommandIsWithinReach() {
         Set<Class<?>> offered = new HashSet<>();
@@ -34,12 +34,15 @@ class CommandStateTest {
             assertThat(offers.stream().map(CommandState.Offer::key)).doesNotHaveDuplicates();
             assertThat(offers.stream().map(CommandState.Offer::id)).doesNotHaveDuplicates();
             // Keys of the desk itself stay what they are.
-            assertThat(offers.stream().map(CommandState.Offer::key)).doesNotContain('N', 'P', 'F', 'S', 'O', 'G', 'Z');
+            assertThat(offers.stream().map(CommandState.Offer::key))
+                    .doesNotContain('N', 'P', 'F', 'S', 'O', 'G', 'Z', 'V', 'Y');
         }
         Set<Class<?>> missing = Set.of(Command.class.getPermittedSubclasses()).stream()
                 .filter(c -> !offered.contains(c))
                 .collect(Collectors.toSet());
-        assertThat(missing).containsExactlyInAnyOrder(Command.GoOn.class, Command.StartGuiding.class);
+        // Verdicts are given beside the sub that is looked at: MarksDeskTest.
+        assertThat(missing)
+                .containsExactlyInAnyOrder(Command.GoOn.class, Command.StartGuiding.class, Command.GiveVerdicts.class);
     }
 
     @Test
