@@ -64,7 +64,7 @@ public final class LogbookPane implements Bench {
         VBox left = column("Nights", nights, 270);
         left.getChildren().add(remove);
         find.setId("find-events");
-        find.setPromptText("find: words of what happened, for instance cloud, focus, NGC 2403");
+        find.setPromptText("find by words: cloud, focus, NGC 2403");
         find.textProperty().addListener((o, was, is) -> fill());
         count.getStyleClass().add("dim");
         count.setId("found-events");
