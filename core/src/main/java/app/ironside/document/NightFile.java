@@ -21,6 +21,8 @@ import app.ironside.sky.Site;
 import app.ironside.sky.SiteFile;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.Arrays;
@@ -163,12 +165,24 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                             new EndingEntry(Optional.of(word(e.order())), Optional.of(e.disconnect()), e.copyTo()));
         }
 
+        private static String folder(String folder, String name) {
+            try {
+                return Path.of(folder).toString();
+            } catch (InvalidPathException e) {
+                throw new BadInputException(
+                        name + ", program.ending",
+                        "copyTo is no folder: " + e.getReason(),
+                        "a path on this machine",
+                        e);
+            }
+        }
+
         Ending ending(String name) {
             return new Ending(
                     order.map(word -> named(Ending.Order.values(), word, name + ", program.ending", "order"))
                             .orElse(Ending.USUAL.order()),
                     disconnect.orElse(Ending.USUAL.disconnect()),
-                    copyTo.filter(folder -> !folder.isBlank()));
+                    copyTo.filter(folder -> !folder.isBlank()).map(folder -> folder(folder, name)));
         }
     }
 

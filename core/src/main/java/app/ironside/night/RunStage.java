@@ -15,6 +15,7 @@ import app.ironside.journal.SubTaken;
 import app.ironside.journal.TargetCentred;
 import app.ironside.journal.TargetLeft;
 import app.ironside.journal.Trouble;
+import app.ironside.journal.TroubleSeen;
 import app.ironside.journal.Verdict;
 import app.ironside.kit.MeridianRule;
 import app.ironside.night.NightControl.Order;
@@ -233,18 +234,20 @@ final class RunStage {
                 || night.clock().now().isBefore(leg.lastGood.plus(patience.get()))) {
             return false;
         }
-        Trouble trouble = doctor.present().map(c -> c.lead().trouble()).orElse(Trouble.CLOUD);
-        night.record()
-                .tell(new Reacted(
-                        night.record().now(),
-                        String.format(
-                                Locale.ROOT,
-                                "Nothing of %s was kept for %d min: it is given up, for %s.",
-                                leg.target.name(),
-                                patience.get().toMinutes(),
-                                trouble.what()),
-                        trouble,
-                        Reacted.Reaction.END_TARGET));
+        String what = String.format(
+                Locale.ROOT,
+                "Nothing of %s was kept for %d min: it is given up",
+                leg.target.name(),
+                patience.get().toMinutes());
+        Optional<Trouble> cause = doctor.present()
+                .map(c -> c.lead().trouble())
+                .or(() -> night.record().state().last(TroubleSeen.class).map(TroubleSeen::trouble));
+        if (cause.isPresent()) {
+            String text = what + ", for " + cause.get().what() + ".";
+            night.record().tell(new Reacted(night.record().now(), text, cause.get(), Reacted.Reaction.END_TARGET));
+        } else {
+            night.record().fault(Stage.RUN, what + "; nothing was found that would explain it.");
+        }
         return true;
     }
 

@@ -105,17 +105,23 @@ final class SecondCopy implements AutoCloseable {
     }
 
     private void copyAll() throws IOException {
+        Path there = to.toAbsolutePath().normalize();
+        Path here = from.toAbsolutePath().normalize();
+        if (there.startsWith(here) || here.startsWith(there)) {
+            behind = frames().size();
+            throw new IOException("the frames themselves are there; choose a folder on another disk");
+        }
         List<Path> files = frames();
         int left = files.size();
-        int there = 0;
+        int proven = 0;
         behind = left;
         for (Path file : files) {
             Path copy = to.resolve(from.relativize(file));
             if (!isCopied(file, copy)) {
                 copy(file, copy);
             }
-            there++;
-            copied = there;
+            proven++;
+            copied = proven;
             behind = --left;
         }
     }

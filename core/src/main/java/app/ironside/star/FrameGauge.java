@@ -3,8 +3,6 @@ package app.ironside.star;
 import app.ironside.Workers;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
-import java.util.ArrayList;
-import java.util.List;
 
 /**
  * What a night measures its frames with. Usually that is done on the pixels; a rehearsal may leave them out and know what measuring them
@@ -40,15 +38,13 @@ public interface FrameGauge {
                 int right = across ? (which + 1) * frame.width() / 3 : frame.width();
                 int top = across ? frame.height() : (which + 1) * frame.height() / 3;
                 int step = Math.max(1, (int) Math.sqrt((right - left) * (double) (top - bottom) / SAMPLES));
-                List<Float> samples = new ArrayList<>();
-                for (int y = bottom; y < top; y += step) {
-                    for (int x = left; x < right; x += step) {
-                        samples.add(frame.pixels()[y * frame.width() + x]);
-                    }
-                }
-                float[] values = new float[samples.size()];
+                int rows = Math.max(0, (top - bottom + step - 1) / step);
+                int columns = Math.max(0, (right - left + step - 1) / step);
+                float[] values = new float[rows * columns];
                 for (int i = 0; i < values.length; i++) {
-                    values[i] = samples.get(i);
+                    int x = left + i % columns * step;
+                    int y = bottom + i / columns * step;
+                    values[i] = frame.pixels()[y * frame.width() + x];
                 }
                 return values.length == 0 ? 0 : Statistics.median(values);
             }

@@ -30,6 +30,7 @@ public final class Episodes {
     private static final Set<Trouble> AT_ONCE =
             EnumSet.of(Trouble.CONTACT, Trouble.MOUNT, Trouble.DISK, Trouble.NO_FRAMES);
 
+    private final Map<Trouble, Episode> running = new EnumMap<>(Trouble.class);
     private final boolean acts;
 
     /**
@@ -38,8 +39,6 @@ public final class Episodes {
     public Episodes(boolean acts) {
         this.acts = acts;
     }
-
-    private final Map<Trouble, Episode> running = new EnumMap<>(Trouble.class);
 
     /**
      * A trouble that shows no more.

@@ -1,6 +1,7 @@
 package app.ironside.watch;
 
 import app.ironside.journal.Trouble;
+import app.ironside.judge.Cause;
 import app.ironside.solve.LightMap;
 import java.util.ArrayList;
 import java.util.List;
@@ -291,7 +292,7 @@ final class LightDoctor {
                         .orElse(OptionalDouble.empty())
                         .orElse(0)
                 >= WET_PERCENT;
-        boolean dew = course.sub(course.last).grade().cause() == app.ironside.judge.Cause.DEW
+        boolean dew = course.sub(course.last).grade().cause() == Cause.DEW
                 || swells() && (slowly(from) || !suddenly(from)) && course.size(course.last) > 1.06
                 || told && wet && swells() && !warmerSky(from);
         double fog = fogginess(from);

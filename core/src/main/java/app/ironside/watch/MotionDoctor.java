@@ -248,8 +248,8 @@ final class MotionDoctor {
                     Trouble.GEAR,
                     0.82,
                     Course.text(
-                            "Guiding errs %.1f times as much in right ascension as before and not in declination, slowly to and fro.",
-                            course.swing(course.last)));
+                            "Guiding errs up to %.1f times as much in right ascension as before and not in declination, slowly to and fro.",
+                            largestSwing()));
             found.add(gear);
             found.add(gear.with(Trouble.CABLE, 0.1));
         }
@@ -257,9 +257,8 @@ final class MotionDoctor {
 
     /** A worm swings to and fro: where it turns it seems to stand for a while. */
     private boolean swings(int i) {
-        double worm = kit.equipment().wormSeconds() / 60;
         int swung = 0;
-        for (int k = i; k >= 0 && course.minutes(k, i) <= Math.max(worm, 1); k--) {
+        for (int k = i; k >= 0 && isWithinATurn(k, i); k--) {
             if (course.swing(k) > SWINGS
                     && course.decError(k) < 1.5
                     && course.shake(k) < SHAKEN_BY_WIND
@@ -268,6 +267,18 @@ final class MotionDoctor {
             }
         }
         return swung >= 2 && course.shake(i) < SHAKEN_BY_WIND;
+    }
+
+    private boolean isWithinATurn(int k, int i) {
+        return course.minutes(k, i) <= Math.max(kit.equipment().wormSeconds() / 60, 1);
+    }
+
+    private double largestSwing() {
+        double largest = 0;
+        for (int k = course.last; k >= 0 && isWithinATurn(k, course.last); k--) {
+            largest = course.swing(k) > largest ? course.swing(k) : largest;
+        }
+        return largest;
     }
 
     private boolean swollen(int i) {
@@ -296,13 +307,14 @@ final class MotionDoctor {
             found.add(offset.with(Trouble.SLIP, 0.12));
             return;
         }
-        double warmer = sinceFocus(course.last);
+        OptionalDouble moved = sinceFocus(course.last);
+        double warmer = moved.orElse(0);
         boolean sudden = from > 0 && course.size(from - 1) < SHARP;
         Finding slip = course.found(
                 from,
                 Trouble.SLIP,
                 calm ? 0.85 : 0.7,
-                sizes + " They were sharp the sub before; the guide star moves as it did.");
+                sizes + " They were sharp the sub before" + (calm ? "; the guide star moves as it did." : "."));
         if (sudden) {
             found.add(slip);
             found.add(slip.with(calm ? Trouble.FOCUS : Trouble.SEEING, calm ? 0.1 : 0.25));
@@ -311,7 +323,10 @@ final class MotionDoctor {
                     from,
                     Trouble.FOCUS,
                     warmer > WARMER_C ? 0.85 : 0.7,
-                    sizes + Course.text(" The tube is %.1f °C from where it was focused.", warmer));
+                    sizes
+                            + (moved.isPresent()
+                                    ? Course.text(" The tube is %.1f °C from where it was focused.", warmer)
+                                    : ""));
             found.add(drift);
             found.add(drift.with(calm ? Trouble.SLIP : Trouble.SEEING, 0.2));
         }
@@ -329,10 +344,13 @@ final class MotionDoctor {
         return shakes.getN() == 0 ? Double.NaN : shakes.getPercentile(50);
     }
 
-    private double sinceFocus(int i) {
+    /** By how much the tube's temperature has changed since it was focused; empty where nobody tells. */
+    private OptionalDouble sinceFocus(int i) {
         OptionalDouble now = course.sub(i).signs().map(Signs::temperatureC).orElse(OptionalDouble.empty());
         OptionalDouble then = course.sub(i).signs().map(Signs::focusedAtC).orElse(OptionalDouble.empty());
-        return now.isPresent() && then.isPresent() ? Math.abs(now.getAsDouble() - then.getAsDouble()) : 0;
+        return now.isPresent() && then.isPresent()
+                ? OptionalDouble.of(Math.abs(now.getAsDouble() - then.getAsDouble()))
+                : OptionalDouble.empty();
     }
 
     /** Whether among the latest subs all of this filter are swollen, and those of another that lie between them are all sharp. */

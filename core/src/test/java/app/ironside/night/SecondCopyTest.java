@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.FileTime;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -53,10 +54,23 @@ class SecondCopyTest {
         new SecondCopy(night, folder.resolve("second")).close();
         Path light = night.resolve("lights/M_33/L/l0.fits");
         Files.write(light, new byte[] {7, 7, 7});
-        Files.setLastModifiedTime(
-                light, java.nio.file.attribute.FileTime.fromMillis(System.currentTimeMillis() + 60_000));
+        Files.setLastModifiedTime(light, FileTime.fromMillis(System.currentTimeMillis() + 60_000));
         new SecondCopy(night, folder.resolve("second")).close();
         assertThat(folder.resolve("second/2026-11-14/lights/M_33/L/l0.fits")).hasBinaryContent(new byte[] {7, 7, 7});
+    }
+
+    /** A copy in the place of the frames themselves would be none: it is not called proven. */
+    @Test
+    void theSamePlaceIsNoSecondOne() throws IOException {
+        for (Path same : new Path[] {folder, night.resolve("copies")}) {
+            SecondCopy copy = new SecondCopy(night, same);
+            copy.close();
+            assertThat(copy.copied()).isZero();
+            assertThat(copy.behind()).isEqualTo(5);
+            assertThat(copy.news())
+                    .hasValueSatisfying(words -> assertThat(words).contains("another disk"));
+        }
+        assertThat(files(night)).isEqualTo(6);
     }
 
     /** A second disk that refuses is told of once, and that it goes on, once. */

@@ -514,8 +514,8 @@ final class DeskView extends StackPane
     /** A sub that is looked at has the verdict that stands, also after it was marked. */
     private static NightEvent asItStands(ShownNight night, NightEvent event) {
         return event instanceof SubTaken sub
-                ? night.model().night().subs().stream()
-                        .filter(s -> s.file().equals(sub.file()))
+                ? night.model().night().events().stream()
+                        .filter(e -> e instanceof SubTaken s && s.file().equals(sub.file()))
                         .findFirst()
                         .orElse(sub)
                 : event;

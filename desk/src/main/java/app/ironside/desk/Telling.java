@@ -11,8 +11,10 @@ import app.ironside.journal.Trouble;
 import app.ironside.notice.Herald;
 import app.ironside.notice.Notices;
 import app.ironside.notice.StatusPage;
+import java.net.Inet4Address;
 import java.net.InetAddress;
-import java.net.UnknownHostException;
+import java.net.NetworkInterface;
+import java.net.SocketException;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -66,10 +68,16 @@ final class Telling implements AutoCloseable {
         return page.map(p -> "http://" + host() + ":" + p.port() + "/" + how.token());
     }
 
+    /** This machine's place on the local network, without asking anybody for names; "localhost" without a network. */
     private static String host() {
         try {
-            return InetAddress.getLocalHost().getHostAddress();
-        } catch (UnknownHostException e) {
+            return NetworkInterface.networkInterfaces()
+                    .flatMap(NetworkInterface::inetAddresses)
+                    .filter(a -> a instanceof Inet4Address && a.isSiteLocalAddress())
+                    .map(InetAddress::getHostAddress)
+                    .findFirst()
+                    .orElse("localhost");
+        } catch (SocketException e) {
             return "localhost";
         }
     }

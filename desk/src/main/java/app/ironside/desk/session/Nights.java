@@ -274,8 +274,10 @@ public final class Nights implements AutoCloseable {
         night.entry()
                 .ifPresent(entry -> ask(
                         progress -> {
+                            // Its clock has stopped: a later time would move the night's end on the ribbon.
+                            Instant end = night.lastTime().orElseGet(Instant::now);
                             List<SubRegraded> events =
-                                    Marks.events(night.model().night(), verdicts, Instant.now());
+                                    Marks.events(night.model().night(), verdicts, end);
                             Journal journal = logbook.journal(entry);
                             events.forEach(journal::append);
                             return events;
