@@ -148,7 +148,10 @@ public final class DragFigures {
                     }
                     // Back and forth by an hour, a minute each frame.
                     int minutes = Math.abs(frame % 120 - 60);
-                    plan.preview(3, new Interval(block.from(), block.until().minus(Duration.ofMinutes(minutes / 2))));
+                    plan.blocks()
+                            .preview(
+                                    3,
+                                    new Interval(block.from(), block.until().minus(Duration.ofMinutes(minutes / 2))));
                     before = System.nanoTime();
                 }
             }.start();

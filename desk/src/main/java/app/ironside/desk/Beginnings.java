@@ -1,31 +1,124 @@
 package app.ironside.desk;
 
 import app.ironside.desk.plan.PlanDesk;
+import app.ironside.desk.session.Looking;
 import app.ironside.desk.session.Nights;
+import app.ironside.desk.session.ShownNight;
+import app.ironside.document.FirstNight;
 import app.ironside.document.NightFile;
+import app.ironside.journal.Stage;
+import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
+import app.ironside.logbook.Profiles;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 
-/** What is asked before a night is begun, ended or taken out of the logbook. */
+/** Opens, plans, begins and removes nights on the desk, and asks what has to be asked before. */
 final class Beginnings implements PlanDesk.Runner {
     private final Nights nights;
+    private final Looking looking;
     private final Questions questions;
-    private final BiConsumer<Nights.Kind, NightFile> begin;
-    private final Consumer<NightEntry> remove;
+    private final Stand stand;
 
-    /**
-     * @param begin begins a night from its plan
-     * @param remove takes a night out of the logbook
-     */
-    Beginnings(
-            Nights nights, Questions questions, BiConsumer<Nights.Kind, NightFile> begin, Consumer<NightEntry> remove) {
+    /** The desk, as far as a night is put on it. */
+    interface Stand {
+        /** A night is on the desk now. */
+        void shown(ShownNight night);
+
+        /** The nights of the logbook are others now. */
+        void listed(List<NightEntry> nights);
+
+        /** How a night is begun. */
+        Nights.Beginning wanted(Nights.Kind kind, NightFile night, Optional<NightEntry> where);
+
+        /** A night has begun. */
+        void begun();
+
+        void choose(Stage station);
+
+        void say(String words);
+
+        void refresh();
+    }
+
+    Beginnings(Nights nights, Looking looking, Questions questions, Stand stand) {
         this.nights = nights;
+        this.looking = looking;
         this.questions = questions;
-        this.begin = begin;
-        this.remove = remove;
+        this.stand = stand;
+    }
+
+    // ---- opening and planning
+    // ----------------------------------------------------------------------------------------
+
+    /** Shows a night of the logbook: as it runs, if it does; else without running it. */
+    void open(NightEntry night) {
+        nights.open(night, this::show);
+    }
+
+    /** Shows a night that is made ready. */
+    void show(ShownNight night) {
+        put(night);
+        looking.toLatest();
+        stand.refresh();
+    }
+
+    private void put(ShownNight night) {
+        looking.show(night);
+        stand.shown(night);
+    }
+
+    /** Puts into the logbook what was left for later. */
+    void complete(Logbook logbook, Consumer<Logbook> rest) {
+        nights.withLogbook(
+                progress -> {
+                    rest.accept(logbook);
+                    return logbook.nights();
+                },
+                stand::listed);
+    }
+
+    /** Shows a night that is only planned. */
+    void plan(NightFile night) {
+        nights.plan(night, this::showPlanned);
+    }
+
+    /** Keeps somebody's first site and kit, and plans their first night with the target that stands best in it. */
+    void planFirst(FirstNight first, LocalDate date, Profiles profiles) {
+        stand.say("Looking for what stands best that night…");
+        nights.first(first, date, profiles, this::showPlanned);
+    }
+
+    private void showPlanned(ShownNight night) {
+        put(night);
+        looking.toNow();
+        stand.choose(Stage.PLAN);
+    }
+
+    // ---- beginning
+    // -----------------------------------------------------------------------------------------------
+
+    /** Runs a rehearsal of a night, from its start or from where it was left. */
+    void rehearse(NightFile night, Optional<NightEntry> where) {
+        begin(Nights.Kind.REHEARSAL, night, where);
+    }
+
+    private void begin(Nights.Kind kind, NightFile night, Optional<NightEntry> where) {
+        stand.say(kind == Nights.Kind.LIVE ? "Connecting the devices…" : "");
+        nights.begin(stand.wanted(kind, night, where), looking.night(), next -> {
+            put(next);
+            looking.toNow();
+            stand.say("");
+            stand.begun();
+        });
+    }
+
+    private void beginFromPlan(Nights.Kind kind, NightFile night) {
+        begin(kind, night, Optional.empty());
+        stand.choose(Stage.READY);
+        looking.follow(true);
     }
 
     /** A night that runs is not ended unasked. */
@@ -55,7 +148,7 @@ final class Beginnings implements PlanDesk.Runner {
 
     private void unlessOneRuns(Nights.Kind kind, NightFile night, String instead) {
         if (nights.underWay().isEmpty()) {
-            begin.accept(kind, night);
+            beginFromPlan(kind, night);
             return;
         }
         questions.ask(
@@ -66,9 +159,12 @@ final class Beginnings implements PlanDesk.Runner {
                         new StartPane.Choice("keep-running", "Let it run on", questions::dismiss),
                         new StartPane.Choice("end-and-rehearse", instead, () -> {
                             questions.dismiss();
-                            begin.accept(kind, night);
+                            beginFromPlan(kind, night);
                         })));
     }
+
+    // ---- removing
+    // ------------------------------------------------------------------------------------------------
 
     /** A night leaves the logbook only when that was asked twice; its frames and its journal stay on the disk. */
     void askToRemove(NightEntry night) {
@@ -89,7 +185,20 @@ final class Beginnings implements PlanDesk.Runner {
                         new StartPane.Choice("no-removal", "Leave it", questions::dismiss),
                         new StartPane.Choice("yes-removal", "Take it out", () -> {
                             questions.dismiss();
-                            remove.accept(night);
+                            remove(night);
                         })));
+    }
+
+    private void remove(NightEntry night) {
+        nights.remove(night, journal -> {
+            stand.say(night.title() + " is out of the logbook; its journal is " + journal + ".");
+            nights.list(left -> {
+                stand.listed(left);
+                boolean gone = looking.night().filter(n -> n.is(night)).isPresent();
+                if (gone && !left.isEmpty()) {
+                    open(left.get(left.size() - 1));
+                }
+            });
+        });
     }
 }

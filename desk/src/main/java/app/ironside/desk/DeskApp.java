@@ -71,7 +71,7 @@ public final class DeskApp extends Application {
                 askToClose(view, stage);
             }
         });
-        ready.first().ifPresent(view::showAtOnce);
+        ready.first().ifPresent(view.beginnings()::show);
         Opening first = new Opening(view, ready.wiring(), ready.found());
         if (getParameters().getRaw().contains("demo")) {
             first.demo();

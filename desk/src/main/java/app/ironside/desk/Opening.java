@@ -27,10 +27,10 @@ final class Opening {
      * @param left a night that was left under way
      * @param rescued what had to be mended of it, in words
      */
-    record Found(Optional<NightEntry> left, List<NightEntry> nights, Optional<String> rescued) {
+    record Found(Logbook logbook, Optional<NightEntry> left, List<NightEntry> nights, Optional<String> rescued) {
         /** Reads it; not on the interface thread. */
         static Found in(Logbook logbook) {
-            return new Found(logbook.unfinished(), logbook.nights(), logbook.rescued());
+            return new Found(logbook, logbook.unfinished(), logbook.nights(), logbook.rescued());
         }
 
         /** The night to be shown first. */
@@ -48,7 +48,7 @@ final class Opening {
     /** The demo: its night under way, which goes on. The desk does not follow it back to Ready, through which it goes again. */
     void demo() {
         found.left().ifPresentOrElse(this::goOn, this::beginDemo);
-        desk.completeLogbook(DemoNights::complete);
+        desk.beginnings().complete(found.logbook(), DemoNights::complete);
         desk.choose(Stage.RUN);
     }
 
@@ -90,7 +90,7 @@ final class Opening {
             return;
         }
         NightFile last = NightFile.parse(nights.get(nights.size() - 1).document(), "the last night", wiring.objects());
-        desk.plan(last.notBefore(LocalDate.now()));
+        desk.beginnings().plan(last.notBefore(LocalDate.now()));
     }
 
     /** The first night's first target is what stands best in it. */
@@ -99,7 +99,7 @@ final class Opening {
         first.site();
         first.kit();
         desk.questions().dismiss();
-        desk.planFirst(first, date);
+        desk.beginnings().planFirst(first, date, desk.planDesk().profiles());
     }
 
     private void chooseFile() {
@@ -127,13 +127,13 @@ final class Opening {
             throw e.in(name);
         }
         dismiss();
-        desk.rehearse(night, Optional.empty());
+        desk.beginnings().rehearse(night, Optional.empty());
         desk.followTheNight();
     }
 
     private void goOn(NightEntry left) {
         dismiss();
-        desk.rehearse(NightFile.parse(left.document(), left.title(), wiring.objects()), Optional.of(left));
+        desk.beginnings().rehearse(NightFile.parse(left.document(), left.title(), wiring.objects()), Optional.of(left));
     }
 
     private void ask(String heading, String explanation, List<StartPane.Choice> choices) {

@@ -107,7 +107,7 @@ final class Pictures {
                 javafx.stage.Stage stage = new javafx.stage.Stage();
                 stage.setScene(scene);
                 stage.show();
-                desk.rehearse(night, Optional.of(entry));
+                desk.beginnings().rehearse(night, Optional.of(entry));
             });
             while (!ask(
                     () -> desk.nights().running().filter(RunningNight::isDone).isPresent())) {

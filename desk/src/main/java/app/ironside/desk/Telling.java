@@ -3,6 +3,7 @@ package app.ironside.desk;
 import app.ironside.desk.night.Moment;
 import app.ironside.desk.night.RunGlance;
 import app.ironside.desk.parts.Words;
+import app.ironside.desk.session.Looking;
 import app.ironside.desk.session.RunningNight;
 import app.ironside.desk.session.ShownNight;
 import app.ironside.journal.AlertRaised;
@@ -35,6 +36,10 @@ final class Telling implements AutoCloseable {
     private Optional<StatusPage> page = Optional.empty();
     private volatile Optional<StatusPage.Status> status = Optional.empty();
     private Optional<RunningNight> followed = Optional.empty();
+
+    /** The night that runs, also while another is looked at. */
+    private Optional<ShownNight> runs = Optional.empty();
+
     private int heard;
 
     /**
@@ -90,8 +95,22 @@ final class Telling implements AutoCloseable {
         }
     }
 
+    /** What the running night has to tell leaves the desk, whatever is looked at. */
+    void follow(Optional<RunningNight> running, Looking looking) {
+        if (running.isPresent() && looking.isRun()) {
+            runs = looking.night();
+        }
+        if (running.isEmpty() || runs.isEmpty()) {
+            followed = Optional.empty();
+            status = Optional.empty();
+            return;
+        }
+        RunningNight run = running.get();
+        follow(run, runs.get(), new Moment(run.now(), true, run.model().night(), List.of()));
+    }
+
     /** Takes in how a night stands, and tells what is new of a real one. */
-    void follow(RunningNight running, ShownNight night, Moment at) {
+    private void follow(RunningNight running, ShownNight night, Moment at) {
         List<AlertRaised> alerts = at.night().all(AlertRaised.class);
         if (followed.filter(running::equals).isEmpty()) {
             followed = Optional.of(running);
@@ -106,12 +125,6 @@ final class Telling implements AutoCloseable {
         if (page.isPresent()) {
             status = Optional.of(status(night, at));
         }
-    }
-
-    /** No night runs. */
-    void rest() {
-        followed = Optional.empty();
-        status = Optional.empty();
     }
 
     /** An alert to try the ways by. */

@@ -72,7 +72,7 @@ class DeskTest extends DeskHarness {
     void aNightRunsWhileOneWatches() throws Exception {
         NightFile night = NightFile.parse(shortNight(), "short", wiring.objects());
         NightEntry entry = logbook.begin("short night", "night", night.text());
-        onDesk(() -> desk.rehearse(night, Optional.of(entry)));
+        onDesk(() -> desk.beginnings().rehearse(night, Optional.of(entry)));
         until("the first sub", d -> !d.model().night().subs().isEmpty());
         robot.clickOn("#freeze");
         until("the hold", d -> night().isFrozen());
@@ -138,7 +138,7 @@ class DeskTest extends DeskHarness {
         NightEntry older = logbook.begin("2026-10-01  another night", "another", DemoNights.tonight());
         logbook.journal(older).append(Told.started(Instant.parse("2026-10-01T18:00:00Z"), "Another night."));
         int running = on(() -> desk.model().night().events().size());
-        onDesk(() -> desk.openNight(older));
+        onDesk(() -> desk.beginnings().open(older));
         assertThat(on(() -> desk.model().night().events())).hasSize(1);
         assertThat(text("#status")).isEqualTo("Another night is running. N goes to it.");
         assertThat(on(() -> ((Button) desk.lookup("#now")).isVisible())).isTrue();
@@ -268,7 +268,7 @@ class DeskTest extends DeskHarness {
                 .filter(n -> n.title().contains("another night"))
                 .findFirst()
                 .orElseThrow();
-        onDesk(() -> desk.openNight(older));
+        onDesk(() -> desk.beginnings().open(older));
         onDesk(() -> desk.choose(Stage.LOGBOOK));
         robot.clickOn("#remove-night");
         until("the question", d -> d.lookup("#start") != null);
@@ -282,7 +282,7 @@ class DeskTest extends DeskHarness {
         assertThat(text("#status")).contains("journal.jsonl");
         assertThat(older.folder().resolve("journal.jsonl")).exists();
         NightEntry whole = logbook.nights().get(0);
-        onDesk(() -> desk.openNight(whole));
+        onDesk(() -> desk.beginnings().open(whole));
     }
 
     @Test
@@ -335,7 +335,7 @@ class DeskTest extends DeskHarness {
                                 NightControl.GatePolicy.GO_ON)));
         open(kept);
         NightEntry first = logbook.nights().get(0);
-        onDesk(() -> desk.openNight(first));
+        onDesk(() -> desk.beginnings().open(first));
         until("the old night", DeskView::isPictureReady);
         assertThat(text("#verdict")).contains("RMS");
         assertThat(on(() -> desk.model().night().events())).hasSizeGreaterThan(50);

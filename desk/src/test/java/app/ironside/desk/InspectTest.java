@@ -61,7 +61,7 @@ class InspectTest extends DeskHarness {
         file = folder.resolve("NGC_891.fits");
         FitsFiles.write(file, frame, FitsFiles.Encoding.UNSIGNED_16);
         open(new DeskSettings(1280, 800, Palette.DUSK, Stage.PLAN, 0));
-        onDesk(() -> desk.plan(night));
+        onDesk(() -> desk.beginnings().plan(night));
     }
 
     private void inspect(Path what) throws Exception {

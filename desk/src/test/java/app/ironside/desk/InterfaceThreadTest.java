@@ -106,7 +106,7 @@ class InterfaceThreadTest extends DeskHarness {
     void openingLookingBackPlanningAndDraggingOnlyCopy() throws Exception {
         caught.clear();
         for (NightEntry night : real.nights()) {
-            onDesk(() -> desk.openNight(night));
+            onDesk(() -> desk.beginnings().open(night));
             for (Stage stage : Stage.values()) {
                 onDesk(() -> desk.choose(stage));
             }
@@ -117,17 +117,18 @@ class InterfaceThreadTest extends DeskHarness {
             }
         }
         NightFile demo = NightFile.parse(DemoNights.tonight(), "demo", wiring.objects());
-        onDesk(() -> desk.plan(demo));
+        onDesk(() -> desk.beginnings().plan(demo));
         PlanDesk plan = desk.planDesk();
         Interval first = on(() -> plan.draft().plan().blocks().get(0).span());
         for (int minute = 1; minute < 40; minute++) {
             Interval span = new Interval(first.from(), first.until().minus(Duration.ofMinutes(minute)));
             on(() -> {
-                plan.preview(0, span);
+                plan.blocks().preview(0, span);
                 return true;
             });
         }
-        onDesk(() -> plan.settle(0, new Interval(first.from(), first.until().minus(Duration.ofMinutes(40)))));
+        onDesk(() ->
+                plan.blocks().settle(0, new Interval(first.from(), first.until().minus(Duration.ofMinutes(40)))));
         onDesk(plan::undo);
         onDesk(plan::redo);
         press("#arrange");

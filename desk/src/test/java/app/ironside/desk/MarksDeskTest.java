@@ -33,7 +33,7 @@ class MarksDeskTest extends DeskHarness {
                 .findFirst()
                 .orElseThrow();
         open(new DeskSettings(1280, 800, Palette.DUSK, Stage.RUN, 0));
-        onDesk(() -> desk.openNight(entry));
+        onDesk(() -> desk.beginnings().open(entry));
     }
 
     private NightState journal() {

@@ -42,7 +42,7 @@ class OpeningTest extends DeskHarness {
         Opening.Found found = Opening.Found.in(logbook);
         Optional<ShownNight> first = found.first().map(night -> ShownNight.kept(wiring, logbook, night));
         on(() -> {
-            first.ifPresent(desk::showAtOnce);
+            first.ifPresent(desk.beginnings()::show);
             new Opening(desk, wiring, found).ownData();
             return true;
         });

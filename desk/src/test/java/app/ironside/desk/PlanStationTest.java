@@ -56,7 +56,7 @@ class PlanStationTest extends DeskHarness {
     @BeforeEach
     void planTheDemoNight() throws Exception {
         NightFile night = NightFile.parse(DemoNights.tonight(), "demo", wiring.objects());
-        onDesk(() -> desk.plan(night));
+        onDesk(() -> desk.beginnings().plan(night));
         on(() -> {
             desk.planDesk().setTab(PlanDesk.Tab.TONIGHT);
             ((TextField) desk.lookup("#find")).clear();
@@ -64,7 +64,8 @@ class PlanStationTest extends DeskHarness {
         });
         until(
                 "the candidates",
-                d -> !d.planDesk().isBusy() && !d.planDesk().candidates().isEmpty());
+                d -> !d.planDesk().isBusy()
+                        && !d.planDesk().targets().candidates().isEmpty());
     }
 
     /** The blocks once everything that was asked for is done. */
@@ -214,7 +215,7 @@ class PlanStationTest extends DeskHarness {
         robot.clickOn("#find").write(first);
         assertThat(listed()).contains(first);
         on(() -> {
-            desk.planDesk().toggleAside(wiring.objects().find(first).orElseThrow());
+            desk.planDesk().targets().toggleAside(wiring.objects().find(first).orElseThrow());
             return true;
         });
     }
@@ -233,7 +234,7 @@ class PlanStationTest extends DeskHarness {
     @Test
     void arrangingKeepsWhatWasChosen() throws Exception {
         on(() -> {
-            desk.planDesk().choose(0);
+            desk.planDesk().blocks().choose(0);
             desk.planDesk().setSubSeconds(120);
             return true;
         });
@@ -242,8 +243,10 @@ class PlanStationTest extends DeskHarness {
         robot.clickOn("#arrange");
         until(
                 "the schedule",
-                d -> !d.planDesk().isBusy() && d.planDesk().schedule().isPresent());
-        assertThat(on(() -> desk.planDesk().schedule().orElseThrow().blocks())).isNotEmpty();
+                d -> !d.planDesk().isBusy()
+                        && d.planDesk().arranging().schedule().isPresent());
+        assertThat(on(() -> desk.planDesk().arranging().schedule().orElseThrow().blocks()))
+                .isNotEmpty();
         assertThat(text("#verdict")).matches("\\d+ subs fit\\.");
         assertThat(wishes()).containsExactlyInAnyOrderElementsOf(before);
         robot.clickOn("#take-arranged");
@@ -284,14 +287,16 @@ class PlanStationTest extends DeskHarness {
     }
 
     private double angle() {
-        return on(() ->
-                desk.planDesk().framing(desk.planDesk().looked().orElseThrow()).angleDeg());
+        return on(() -> desk.planDesk()
+                .framings()
+                .of(desk.planDesk().looked().orElseThrow())
+                .angleDeg());
     }
 
     @Test
     void theYearIsWeighedAndEveryTabSaysSomething() throws Exception {
         robot.clickOn("#plan-season");
-        until("the year", d -> d.planDesk().season().isPresent());
+        until("the year", d -> d.planDesk().targets().season().isPresent());
         // M 33 at 44° north: up all night in autumn, below the Sun's glare in spring.
         assertThat(text("#verdict")).matches("M 33 is in season until \\d+ (Dec|Jan|Feb) 202[67]\\.");
         for (PlanDesk.Tab tab : PlanDesk.Tab.values()) {

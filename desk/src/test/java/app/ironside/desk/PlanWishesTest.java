@@ -57,10 +57,11 @@ class PlanWishesTest extends DeskHarness {
     @BeforeEach
     void planTheDemoNight() throws Exception {
         NightFile night = NightFile.parse(DemoNights.tonight(), "demo", wiring.objects());
-        onDesk(() -> desk.plan(night));
+        onDesk(() -> desk.beginnings().plan(night));
         until(
                 "the candidates",
-                d -> !d.planDesk().isBusy() && !d.planDesk().candidates().isEmpty());
+                d -> !d.planDesk().isBusy()
+                        && !d.planDesk().targets().candidates().isEmpty());
         show(PlanDesk.Tab.WISHES);
     }
 
@@ -171,10 +172,10 @@ class PlanWishesTest extends DeskHarness {
         press("take-arranged");
         assertThat(goal(first(), "L").subSeconds()).isEqualTo(45);
         assertThat(first().minimumAltitudeDeg()).contains(33.0);
-        assertThat(on(() -> desk.planDesk().schedule())).isPresent();
+        assertThat(on(() -> desk.planDesk().arranging().schedule())).isPresent();
         assertThat(rowNames()).contains("before arranging", "now");
         show(PlanDesk.Tab.WISHES);
-        onDesk(() -> desk.planDesk().choose(1));
+        onDesk(() -> desk.planDesk().blocks().choose(1));
         settled();
         press("use-wish-Bright-galaxy");
         List<PlannedBlock> blocks = on(() -> desk.planDesk().draft().plan().blocks());
@@ -361,9 +362,10 @@ class PlanWishesTest extends DeskHarness {
     @Test
     void anObjectOutOfSeasonIsLookedUp() throws Exception {
         show(PlanDesk.Tab.SEASON);
-        until("the year", d -> d.planDesk().season().isPresent());
+        until("the year", d -> d.planDesk().targets().season().isPresent());
         type("season-find", "NGC 6503");
         until("its row", d -> d.planDesk()
+                .targets()
                 .season()
                 .filter(b -> b.rows().stream().anyMatch(r -> r.object().id().equals("NGC 6503")))
                 .isPresent());

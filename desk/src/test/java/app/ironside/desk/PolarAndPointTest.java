@@ -27,7 +27,7 @@ class PolarAndPointTest extends DeskHarness {
         openOn(folder);
         NightFile night = NightFile.parse(DemoNights.tonight(), "demo", wiring.objects());
         open(new DeskSettings(1280, 800, Palette.DUSK, Stage.POLAR, 0));
-        onDesk(() -> desk.plan(night));
+        onDesk(() -> desk.beginnings().plan(night));
         onDesk(() -> desk.choose(Stage.POLAR));
     }
 

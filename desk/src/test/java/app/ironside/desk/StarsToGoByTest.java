@@ -37,7 +37,7 @@ class StarsToGoByTest extends DeskHarness {
                 wiring.objects());
         assertThat(night.kit().optics().focalLengthMm()).isEqualTo(1600);
         open(new DeskSettings(1280, 800, Palette.DUSK, Stage.PLAN, 0));
-        onDesk(() -> desk.plan(night));
+        onDesk(() -> desk.beginnings().plan(night));
     }
 
     private String label(String selector) {

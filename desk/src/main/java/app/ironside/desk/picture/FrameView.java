@@ -10,6 +10,8 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.scene.Node;
+import javafx.scene.Parent;
 import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
@@ -323,5 +325,21 @@ public final class FrameView extends DrawnPane {
             shades[i] = 0xff000000 | r << 16 | gr << 8 | b;
         }
         return shades;
+    }
+
+    /** The first frame that stands within a node. */
+    public static Optional<FrameView> seenIn(Node node) {
+        if (node instanceof FrameView view) {
+            return Optional.of(view);
+        }
+        if (node instanceof Parent parent) {
+            for (Node child : parent.getChildrenUnmodifiable()) {
+                Optional<FrameView> found = seenIn(child);
+                if (found.isPresent()) {
+                    return found;
+                }
+            }
+        }
+        return Optional.empty();
     }
 }

@@ -50,7 +50,7 @@ public final class FramingPane extends VBox {
         angle.valueProperty().addListener((o, was, is) -> {
             if (!filling) {
                 plan.looked().ifPresent(t -> {
-                    Framing f = plan.framing(t);
+                    Framing f = plan.framings().of(t);
                     set(new Framing(f.kit(), f.centre(), Math.round(is.doubleValue())));
                 });
             }
@@ -66,7 +66,7 @@ public final class FramingPane extends VBox {
         middle.setId("centre-target");
         middle.setOnAction(e -> plan.looked()
                 .ifPresent(t -> set(new Framing(
-                        plan.file().kit(), t.position(), plan.framing(t).angleDeg()))));
+                        plan.file().kit(), t.position(), plan.framings().of(t).angleDeg()))));
         middle.setMinWidth(Region.USE_PREF_SIZE);
         Button guide = new Button("Best guide angle");
         guide.setMinWidth(Region.USE_PREF_SIZE);
@@ -80,13 +80,14 @@ public final class FramingPane extends VBox {
         take.setId("take-panels");
         take.setMinWidth(Region.USE_PREF_SIZE);
         take.setTooltip(new Tooltip("Each panel becomes a target of its own, all at this angle"));
-        take.setOnAction(e -> plan.looked().ifPresent(o -> plan.takePanels(o, panels(o))));
+        take.setOnAction(e -> plan.looked().ifPresent(o -> plan.framings().takePanels(o, panels(o))));
         take.managedProperty().bind(take.visibleProperty());
         last.setId("last-angle");
         last.setMinWidth(Region.USE_PREF_SIZE);
-        last.setOnAction(e -> plan.looked().ifPresent(o -> plan.lastAngle()
-                .ifPresent(
-                        a -> set(new Framing(plan.file().kit(), plan.framing(o).centre(), a)))));
+        last.setOnAction(e -> plan.looked().ifPresent(o -> plan.framings()
+                .lastAngle()
+                .ifPresent(a ->
+                        set(new Framing(plan.file().kit(), plan.framings().of(o).centre(), a)))));
         last.managedProperty().bind(last.visibleProperty());
         FlowPane tools = new FlowPane(
                 8,
@@ -110,12 +111,12 @@ public final class FramingPane extends VBox {
 
     private List<Framing> panels(DeepSkyObject o) {
         FieldStates.Mosaic m = mosaic();
-        return plan.framing(o).mosaic(m.columns(), m.rows(), m.overlap());
+        return plan.framings().of(o).mosaic(m.columns(), m.rows(), m.overlap());
     }
 
     private void takeFewest() {
         plan.looked().ifPresent(o -> {
-            Framing f = plan.framing(o);
+            Framing f = plan.framings().of(o);
             Framing.Cover cover = f.fewestPanels(o, overlap.getValue() / 100.0);
             filling = true;
             columns.getValueFactory().setValue(cover.columns());
@@ -141,7 +142,7 @@ public final class FramingPane extends VBox {
     }
 
     private void set(Framing framing) {
-        plan.looked().ifPresent(o -> plan.setFraming(o, framing));
+        plan.looked().ifPresent(o -> plan.framings().set(o, framing));
     }
 
     /** Limit of guide stars of the kit in two seconds; 0 if nothing guides. */
@@ -153,7 +154,8 @@ public final class FramingPane extends VBox {
     }
 
     private void bestGuideAngle() {
-        plan.looked().ifPresent(o -> plan.framing(o)
+        plan.looked().ifPresent(o -> plan.framings()
+                .of(o)
                 .bestGuideAngle(fields.known(), guideLimit(plan))
                 .ifPresentOrElse(
                         this::set,
@@ -171,13 +173,13 @@ public final class FramingPane extends VBox {
             return;
         }
         take.setVisible(columns.getValue() * rows.getValue() > 1);
-        last.setVisible(plan.lastAngle().isPresent());
-        plan.lastAngle().ifPresent(a -> last.setText(Words.format("As it stood: %.0f°", a)));
+        last.setVisible(plan.framings().lastAngle().isPresent());
+        plan.framings().lastAngle().ifPresent(a -> last.setText(Words.format("As it stood: %.0f°", a)));
         guideButton.setVisible(plan.file().kit().equipment().offAxis().isPresent());
         Optional<DeepSkyObject> looked = plan.looked();
-        chart.show(looked.map(o -> fields.of(o, plan.framing(o), mosaic(), guideLimit(plan))));
+        chart.show(looked.map(o -> fields.of(o, plan.framings().of(o), mosaic(), guideLimit(plan))));
         looked.ifPresent(o -> {
-            Framing f = plan.framing(o);
+            Framing f = plan.framings().of(o);
             filling = true;
             angle.setValue(f.angleDeg());
             filling = false;

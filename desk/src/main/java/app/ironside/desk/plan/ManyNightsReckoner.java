@@ -171,11 +171,11 @@ final class ManyNightsReckoner {
     // ------------------------------------------------------------------------------------------------------------
 
     ReckoningState season(List<Action> actions) {
-        if (plan.season().isEmpty()) {
+        if (plan.targets().season().isEmpty()) {
             return ReckoningState.waiting(
                     "Weighing a year.", "Each night of the year for the night's targets and the best of each class.");
         }
-        SeasonBoard board = plan.season().get();
+        SeasonBoard board = plan.targets().season().get();
         LocalDate tonight = plan.file().program().date();
         SeasonBoard.Row row = board.rows().stream()
                 .filter(r -> plan.looked().filter(o -> o == r.object()).isPresent())

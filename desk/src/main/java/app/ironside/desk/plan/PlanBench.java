@@ -51,7 +51,7 @@ public final class PlanBench implements Bench {
         TextField name = new TextField();
         name.setId("season-find");
         name.setPromptText("anything in the catalogue, then Enter");
-        name.setOnAction(e -> plan.find(name.getText()));
+        name.setOnAction(e -> plan.targets().find(name.getText()));
         VBox.setVgrow(season, Priority.ALWAYS);
         seasonWithSearch = new VBox(8, name, season);
         exposure = new ExposurePane(plan);

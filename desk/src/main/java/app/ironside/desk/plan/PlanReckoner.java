@@ -85,7 +85,7 @@ public final class PlanReckoner {
     }
 
     private List<Action> actions(boolean withTarget) {
-        if (plan.isProposed()) {
+        if (plan.model().isProposed()) {
             return List.of(
                     new Action("take-arranged", "Take this plan", true, true, new Intent.TakeArranged()),
                     new Action("leave-arranged", "Keep the old one", false, true, new Intent.LeaveArranged()));
@@ -183,7 +183,7 @@ public final class PlanReckoner {
             rows.add(new Row(
                     "no time",
                     unplaced.stream().map(TargetPlan::name).distinct().collect(Collectors.joining(", "))));
-            if (!plan.isProposed() && p.subs() > 0) {
+            if (!plan.model().isProposed() && p.subs() > 0) {
                 actions.add(
                         new Action("drop-unplaced", "Drop what has no time", false, true, new Intent.DropUnplaced()));
             }
@@ -191,9 +191,9 @@ public final class PlanReckoner {
         chosenRows(rows);
         Optional<String> weather = foreseen(p);
         String sentence = trouble ? budget.warnings().get(0) : weather.orElseGet(() -> calmSentence(p, budget));
-        plan.beforeArranging().ifPresent(before -> {
+        plan.arranging().before().ifPresent(before -> {
             rows.add(new Row("before arranging", laidOut(before.plan())));
-            rows.add(new Row(plan.isProposed() ? "arranged, as shown" : "now", laidOut(p)));
+            rows.add(new Row(plan.model().isProposed() ? "arranged, as shown" : "now", laidOut(p)));
         });
         return new ReckoningState(
                 p.subs() == 0 ? "Nothing is up." : Words.format("%d subs fit.", p.subs()),
@@ -208,8 +208,8 @@ public final class PlanReckoner {
     }
 
     private String calmSentence(NightPlan p, NightBudget budget) {
-        if (plan.schedule().isPresent()) {
-            return loss(plan.schedule().get());
+        if (plan.arranging().schedule().isPresent()) {
+            return loss(plan.arranging().schedule().get());
         }
         if (!budget.reminders().isEmpty()) {
             return budget.reminders().get(0);
@@ -301,8 +301,9 @@ public final class PlanReckoner {
 
     private void chosenRows(List<Row> rows) {
         plan.looked().ifPresent(o -> {
-            Optional<Candidate> c =
-                    plan.candidates().stream().filter(x -> x.object() == o).findFirst();
+            Optional<Candidate> c = plan.targets().candidates().stream()
+                    .filter(x -> x.object() == o)
+                    .findFirst();
             rows.add(new Row("looking at", o.id() + (o.name().isEmpty() ? "" : ", " + o.name())));
             c.ifPresent(x -> {
                 rows.add(new Row("worth", Words.format("%.1f of %.1f h", x.effectiveHours(), x.usableHours())));
@@ -322,22 +323,22 @@ public final class PlanReckoner {
                 new School(
                         "Filters in turns",
                         "A night cut short is still balanced.",
-                        plan.interleave(),
+                        plan.arranging().interleave(),
                         Optional.of(new Intent.FiltersInTurns(true))),
                 new School(
                         "Filters in blocks",
                         "Each filter has its best hour; focus is not paid at each change.",
-                        !plan.interleave(),
+                        !plan.arranging().interleave(),
                         Optional.of(new Intent.FiltersInTurns(false))),
                 new School(
                         "Broad light only without Moon",
                         "Narrow filters meanwhile.",
-                        !plan.broadUnderMoon(),
+                        !plan.arranging().broadUnderMoon(),
                         Optional.of(new Intent.BroadUnderMoon(false))),
                 new School(
                         "Bright targets at any time",
                         "More hours, each worth less under the Moon.",
-                        plan.broadUnderMoon(),
+                        plan.arranging().broadUnderMoon(),
                         Optional.of(new Intent.BroadUnderMoon(true))));
     }
 
@@ -349,7 +350,7 @@ public final class PlanReckoner {
             return ReckoningState.waiting("No target yet.", "Choose one under Tonight.");
         }
         DeepSkyObject o = plan.looked().get();
-        Framing f = plan.framing(o);
+        Framing f = plan.framings().of(o);
         Kit kit = plan.file().kit();
         double share = o.longAxisArcmin() / 60 / Math.min(kit.fieldWidthDeg(), kit.fieldHeightDeg());
         Framing.Cover here = f.coverOf(o, PANEL_OVERLAP);
@@ -370,7 +371,7 @@ public final class PlanReckoner {
                 outside ? o.id() + " leaves the field." : here.panels() > 1 ? panels(here, fewest) : o.id() + " fits.";
         return new ReckoningState(
                 verdict,
-                plan.isFramed(o)
+                plan.framings().isFramed(o)
                         ? Words.format(
                                 "Use angle %.0f° again on every later night: the same framing within the crop margin, and the same flats.",
                                 f.angleDeg())

@@ -44,13 +44,13 @@ public final class SeasonPane extends DrawnPane {
             stale();
         });
         setOnMouseClicked(e -> night(e.getX()).ifPresent(date -> {
-            row(e.getY()).ifPresent(r -> plan.look(r.object()));
+            row(e.getY()).ifPresent(r -> plan.targets().look(r.object()));
             plan.setDate(date);
         }));
     }
 
     void refresh() {
-        board = plan.season();
+        board = plan.targets().season();
         stale();
     }
 

@@ -83,29 +83,29 @@ public final class TonightPane extends VBox {
         name.setPrefWidth(170);
         name.setMinWidth(120);
         name.textProperty().addListener((o, was, is) -> fill());
-        name.setOnAction(e -> plan.find(name.getText()));
+        name.setOnAction(e -> plan.targets().find(name.getText()));
         name.setTooltip(new Tooltip("Enter looks at anything in the catalogue, up tonight or not"));
         list.setId("candidates");
         list.setCellFactory(v -> new Cell());
         list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> {
             if (!filling && is != null) {
-                plan.look(is.object());
+                plan.targets().look(is.object());
             }
         });
         list.setOnMouseClicked(e -> {
             if (e.getClickCount() == 2) {
-                plan.addLooked();
+                plan.blocks().addLooked();
             }
         });
         list.setOnKeyPressed(e -> {
             Candidate selected = list.getSelectionModel().getSelectedItem();
             if (e.getCode() == KeyCode.DELETE && selected != null) {
-                plan.toggleAside(selected.object());
+                plan.targets().toggleAside(selected.object());
                 e.consume();
             }
         });
         VBox.setVgrow(list, Priority.ALWAYS);
-        chart.setOnFraming(f -> plan.looked().ifPresent(o -> plan.setFraming(o, f)));
+        chart.setOnFraming(f -> plan.looked().ifPresent(o -> plan.framings().set(o, f)));
         chart.setPrefWidth(260);
         HBox.setHgrow(hours, Priority.ALWAYS);
         HBox below = new HBox(8, chart, hours);
@@ -131,10 +131,10 @@ public final class TonightPane extends VBox {
         weather.managedProperty().bind(forecast.selectedProperty());
         ComboBox<Candidate.Level> level = new ComboBox<>();
         level.getItems().setAll(Candidate.Level.values());
-        level.setValue(plan.level());
+        level.setValue(plan.targets().level());
         level.setButtonCell(new LevelCell());
         level.setCellFactory(v -> new LevelCell());
-        level.setOnAction(e -> plan.setLevel(level.getValue()));
+        level.setOnAction(e -> plan.targets().setLevel(level.getValue()));
         level.setMinWidth(130);
         forecast.setMinWidth(Region.USE_PREF_SIZE);
         level.setTooltip(new Tooltip("The most difficult objects that are wanted"));
@@ -204,7 +204,7 @@ public final class TonightPane extends VBox {
 
     /** The field is that of the object and its frame, and not of the plan that is dragged. */
     private void showField(Optional<DeepSkyObject> looked) {
-        Optional<Fielded> of = looked.map(o -> new Fielded(o, plan.framing(o)));
+        Optional<Fielded> of = looked.map(o -> new Fielded(o, plan.framings().of(o)));
         if (!of.equals(fieldOf)) {
             fieldOf = of;
             chart.show(of.map(f -> fields.of(f.object(), f.framing(), FieldStates.Mosaic.ONE, 0)));
@@ -221,11 +221,13 @@ public final class TonightPane extends VBox {
         String wanted = key(name.getText());
         String of = kind.getValue();
         String by = wanted + "/" + of;
-        if (!by.equals(filteredBy) || filteredFrom != plan.candidates() || filteredAside != plan.setAside()) {
+        if (!by.equals(filteredBy)
+                || filteredFrom != plan.targets().candidates()
+                || filteredAside != plan.targets().setAside()) {
             filteredBy = by;
-            filteredFrom = plan.candidates();
-            filteredAside = plan.setAside();
-            filtered = plan.candidates().stream()
+            filteredFrom = plan.targets().candidates();
+            filteredAside = plan.targets().setAside();
+            filtered = plan.targets().candidates().stream()
                     .filter(c -> isOf(c.object(), of, wanted))
                     .filter(c -> wanted.isEmpty()
                             || key(c.object().id()).contains(wanted)
@@ -257,7 +259,7 @@ public final class TonightPane extends VBox {
 
     /** Whether an object is of a kind that is asked for; what was set aside shows when it is asked for by name. */
     private boolean isOf(DeepSkyObject object, String kindOfObject, String wanted) {
-        boolean aside = plan.setAside().contains(object.id());
+        boolean aside = plan.targets().setAside().contains(object.id());
         if (kindOfObject.equals(ASIDE)) {
             return aside;
         }
@@ -286,8 +288,8 @@ public final class TonightPane extends VBox {
         private final ContextMenu menu = new ContextMenu(add, aside, copy);
 
         Cell() {
-            add.setOnAction(e -> plan.addLooked());
-            aside.setOnAction(e -> plan.toggleAside(getItem().object()));
+            add.setOnAction(e -> plan.blocks().addLooked());
+            aside.setOnAction(e -> plan.targets().toggleAside(getItem().object()));
             copy.setOnAction(e -> {
                 DeepSkyObject o = getItem().object();
                 ClipboardContent text = new ClipboardContent();
@@ -333,7 +335,7 @@ public final class TonightPane extends VBox {
                     .orElse(""));
             high.setText(Words.format("%.0f°", c.highestDeg()));
             fit.setText(c.fit().words());
-            aside.setText(plan.setAside().contains(o.id()) ? "Propose again" : "Set aside (Delete)");
+            aside.setText(plan.targets().setAside().contains(o.id()) ? "Propose again" : "Set aside (Delete)");
             setContextMenu(menu);
             setTooltip(new Tooltip(o.kind().words() + "\n" + String.join("\n", c.reasons())));
             setGraphic(row);
@@ -437,13 +439,14 @@ public final class TonightPane extends VBox {
                 .getChildren()
                 .setAll(
                         title,
-                        button("start −15", "start-earlier", () -> plan.nudge(-1, -15)),
-                        button("start +15", "start-later", () -> plan.nudge(-1, 15)),
-                        button("end −15", "end-earlier", () -> plan.nudge(1, -15)),
-                        button("end +15", "end-later", () -> plan.nudge(1, 15)),
+                        button("start −15", "start-earlier", () -> plan.blocks().nudge(-1, -15)),
+                        button("start +15", "start-later", () -> plan.blocks().nudge(-1, 15)),
+                        button("end −15", "end-earlier", () -> plan.blocks().nudge(1, -15)),
+                        button("end +15", "end-later", () -> plan.blocks().nudge(1, 15)),
                         button("Split", "split", this::splitChosen),
                         button("Wishes", "block-wishes", () -> plan.setTab(PlanDesk.Tab.WISHES)),
-                        button("Remove", "remove", () -> plan.remove(plan.chosen())),
+                        button("Remove", "remove", () -> plan.blocks()
+                                .remove(plan.blocks().chosen())),
                         length);
     }
 
@@ -451,16 +454,15 @@ public final class TonightPane extends VBox {
     private void showHint() {
         blockTools.setMinHeight(38);
         ZoneId zone = plan.file().site().zone();
-        Optional<Interval> gap = plan.gap();
+        Optional<Interval> gap = plan.targets().gap();
         List<Interval> gaps = plan.draft().gaps();
         if (gap.isPresent()) {
             Label hint = new Label("Weighed for " + between(gap.get(), zone) + "; what needs no flip comes first.");
             hint.getStyleClass().add("row-value");
             blockTools
                     .getChildren()
-                    .setAll(
-                            hint,
-                            button("Weigh for the whole night", "whole-night", () -> plan.setGap(Optional.empty())));
+                    .setAll(hint, button("Weigh for the whole night", "whole-night", () -> plan.targets()
+                            .setGap(Optional.empty())));
             return;
         }
         Label hint = new Label(
@@ -471,9 +473,8 @@ public final class TonightPane extends VBox {
         blockTools.getChildren().setAll(hint);
         for (int i = 0; i < Math.min(MOST_GAPS, gaps.size()); i++) {
             Interval free = gaps.get(i);
-            blockTools
-                    .getChildren()
-                    .add(button("Best for " + between(free, zone), "gap-" + i, () -> plan.setGap(Optional.of(free))));
+            blockTools.getChildren().add(button("Best for " + between(free, zone), "gap-" + i, () -> plan.targets()
+                    .setGap(Optional.of(free))));
         }
     }
 
@@ -482,10 +483,8 @@ public final class TonightPane extends VBox {
     }
 
     private void splitChosen() {
-        plan.chosenBlock()
-                .map(PlannedBlock::span)
-                .ifPresent(s ->
-                        plan.split(plan.chosen(), s.from().plus(s.duration().dividedBy(2))));
+        plan.chosenBlock().map(PlannedBlock::span).ifPresent(s -> plan.blocks()
+                .split(plan.blocks().chosen(), s.from().plus(s.duration().dividedBy(2))));
     }
 
     private void makeLength() {

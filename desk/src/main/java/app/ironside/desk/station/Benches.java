@@ -1,12 +1,14 @@
 package app.ironside.desk.station;
 
+import app.ironside.Provenance;
 import app.ironside.desk.night.Bench;
 import app.ironside.desk.night.Look;
+import app.ironside.desk.night.NightModel;
 import app.ironside.desk.night.PlotStates;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.picture.PicturePane;
 import app.ironside.desk.picture.SkyOverlay;
-import app.ironside.desk.plan.PlanBench;
+import app.ironside.document.NightFile;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.Frame;
 import app.ironside.journal.CalibrationTaken;
@@ -17,7 +19,10 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.StackMade;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
+import app.ironside.logbook.Logbook;
+import app.ironside.logbook.Profiles;
 import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.wiring.Wiring;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -25,6 +30,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ToggleButton;
@@ -36,25 +42,36 @@ import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
 /** The benches of all stations. */
-public final class Benches {
+public final class Benches implements AutoCloseable {
     private static final double GAP = 8;
 
-    /** Benches that need more than what happened. */
-    public record Prepared(PlanBench plan, ReadyBench ready, PolarBench polar, ModelPane model, ThreeStarsPane stars) {}
-
-    private Benches() {}
+    private final Map<Stage, Bench> benches = new EnumMap<>(Stage.class);
+    private final ReadyBench ready;
+    private final PolarBench polar;
+    private final ModelPane model;
+    private final ThreeStarsPane stars;
 
     /**
+     * @param running the night that is told what hands did
      * @param onEvent told when an event is picked from a list
      * @param nights of the logbook
      */
-    public static Map<Stage, Bench> all(
-            Consumer<NightEvent> onEvent, LogbookPane nights, Prepared prepared, DeepSkyCatalogue objects) {
-        Map<Stage, Bench> benches = new EnumMap<>(Stage.class);
-        benches.put(Stage.PLAN, prepared.plan());
-        benches.put(Stage.READY, prepared.ready());
-        benches.put(Stage.POLAR, prepared.polar());
-        benches.put(Stage.POINT, new PointBench(objects, prepared.model(), prepared.stars()));
+    public Benches(
+            Wiring wiring,
+            Logbook logbook,
+            Profiles profiles,
+            Supplier<NightModel> running,
+            Consumer<NightEvent> onEvent,
+            Bench plan,
+            Bench nights) {
+        ready = new ReadyBench(running, profiles);
+        polar = new PolarBench(wiring.stars());
+        model = new ModelPane(wiring, Wiring.models(logbook, Provenance.REHEARSED));
+        stars = new ThreeStarsPane(wiring::stars);
+        benches.put(Stage.PLAN, plan);
+        benches.put(Stage.READY, ready);
+        benches.put(Stage.POLAR, polar);
+        benches.put(Stage.POINT, new PointBench(wiring.objects(), model, stars));
         benches.put(Stage.FOCUS, new FocusBench());
         benches.put(Stage.GUIDE, new GuideBench());
         benches.put(Stage.RUN, new RunBench(onEvent));
@@ -72,7 +89,29 @@ public final class Benches {
                         onEvent,
                         StackMade.class));
         benches.put(Stage.LOGBOOK, nights);
-        return benches;
+    }
+
+    /** The bench of a station. */
+    public Bench of(Stage station) {
+        return benches.get(station);
+    }
+
+    /** The night that is on the desk. */
+    public void setFile(NightFile night) {
+        ready.setFile(night);
+        polar.setFile(night);
+        model.setFile(night);
+        stars.setFile(night);
+    }
+
+    /** Whether the person confirms what a rehearsal's hands would. */
+    public boolean isOwnHands() {
+        return ready.isOwnHands();
+    }
+
+    @Override
+    public void close() {
+        model.close();
     }
 
     private static <T extends Node> T grow(T node) {

@@ -1,0 +1,162 @@
+package app.ironside.desk.plan;
+
+import app.ironside.BadInputException;
+import app.ironside.Progress;
+import app.ironside.Workers;
+import app.ironside.document.NightDraft;
+import app.ironside.logbook.Profiles;
+import app.ironside.plan.Candidate;
+import app.ironside.plan.CandidateSearch;
+import app.ironside.plan.SeasonBoard;
+import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Interval;
+import app.ironside.wiring.Wiring;
+import java.time.LocalDate;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
+
+/** What could be taken: the catalogue weighed for the planned night or a stretch of it, and for a year. Interface thread only. */
+public final class TargetBoard {
+    private final PlanDesk plan;
+    private final DeepSkyCatalogue objects;
+    private final CandidateSearch search;
+    private final Profiles profiles;
+    private List<Candidate> candidates = List.of();
+    private Optional<SeasonBoard> season = Optional.empty();
+    private Candidate.Level level = Candidate.Level.PRACTISED;
+    private Optional<Interval> gap = Optional.empty();
+    private Set<String> setAside;
+
+    TargetBoard(PlanDesk plan, Wiring wiring, Profiles profiles) {
+        this.plan = plan;
+        this.objects = wiring.objects();
+        this.search = new CandidateSearch(objects, wiring.stars());
+        this.profiles = profiles;
+        this.setAside = profiles.setAside();
+    }
+
+    /** What stands well in the night, the best first. */
+    public List<Candidate> candidates() {
+        return candidates;
+    }
+
+    /** The year, once it was asked for. */
+    public Optional<SeasonBoard> season() {
+        return season;
+    }
+
+    Candidate.Level level() {
+        return level;
+    }
+
+    /** Another night, place or kit: nothing that was weighed before holds. */
+    void renew() {
+        gap = Optional.empty();
+        season = Optional.empty();
+        rank();
+        needSeason();
+    }
+
+    /** Weighs the year, if it is looked at and not there. */
+    void needSeason() {
+        if (plan.tab() == PlanDesk.Tab.SEASON && season.isEmpty()) {
+            computeSeason();
+        }
+    }
+
+    void rank() {
+        NightDraft now = plan.draft();
+        CandidateSearch.Wish wish = new CandidateSearch.Wish(
+                now.file().program().minimumAltitudeDeg(), level, plan.clouds(), gap.map(now::gap));
+        plan.compute(
+                () -> search.rank(
+                        now.file().site(), now.file().kit(), now.plan().times(), wish, Workers.ALL_CORES),
+                found -> {
+                    candidates = found;
+                    plan.model().lookAtFirstTarget();
+                });
+    }
+
+    private void computeSeason() {
+        NightDraft now = plan.draft();
+        List<DeepSkyObject> targets = plan.model().seasonTargets(candidates, setAside);
+        LocalDate first = SeasonBoard.firstNight(now.file().program().date());
+        double minimum = now.file().program().minimumAltitudeDeg();
+        plan.compute(
+                () -> SeasonBoard.of(
+                        now.file().site(),
+                        targets,
+                        SeasonBoard.typical(
+                                objects, now.file().site(), now.file().kit()),
+                        first,
+                        365,
+                        new SeasonBoard.Settings(minimum, Workers.ALL_CORES, Progress.NONE)),
+                board -> season = Optional.of(board));
+    }
+
+    /** Looks at an object, whether it is planned or not. */
+    void look(DeepSkyObject object) {
+        plan.model().look(object);
+        if (season.filter(b -> b.rows().stream().noneMatch(r -> r.object() == object))
+                .isPresent()) {
+            season = Optional.empty();
+            needSeason();
+        }
+        plan.changed();
+    }
+
+    /** Looks at whatever the catalogue has of a name. */
+    void find(String name) {
+        if (name.isBlank()) {
+            return;
+        }
+        Optional<DeepSkyObject> found = objects.find(name.strip());
+        found.ifPresentOrElse(
+                object -> {
+                    plan.note("");
+                    look(object);
+                },
+                () -> plan.note("The catalogue has no \"" + name.strip() + "\"."));
+    }
+
+    /** What is done with or not wanted. */
+    Set<String> setAside() {
+        return setAside;
+    }
+
+    /** Sets an object aside, so that it is not proposed, or takes it back. */
+    public void toggleAside(DeepSkyObject object) {
+        Set<String> next = new LinkedHashSet<>(setAside);
+        if (!next.remove(object.id())) {
+            next.add(object.id());
+        }
+        try {
+            profiles.saveSetAside(next);
+        } catch (BadInputException e) {
+            plan.say(e.getMessage());
+        }
+        setAside = Set.copyOf(next);
+        season = Optional.empty();
+        plan.changed();
+    }
+
+    /** The stretch that candidates are weighed for; empty for the whole night. */
+    Optional<Interval> gap() {
+        return gap;
+    }
+
+    /** Weighs the catalogue for a stretch of the night, or for all of it. */
+    public void setGap(Optional<Interval> next) {
+        gap = next;
+        rank();
+        plan.changed();
+    }
+
+    void setLevel(Candidate.Level next) {
+        level = next;
+        rank();
+    }
+}
