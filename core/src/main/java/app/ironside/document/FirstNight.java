@@ -18,6 +18,7 @@ import app.ironside.plan.Reactions;
 import app.ironside.plan.SetUp;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.Horizon;
+import app.ironside.sky.Sexagesimal;
 import app.ironside.sky.Site;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
 import java.time.LocalDate;
@@ -25,8 +26,6 @@ import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 
 /**
  * What somebody who opens Ironside for the first time is asked: where they are and what they own. Everything else of site and kit has a
@@ -58,9 +57,6 @@ public record FirstNight(
 
     private static final double MARGIN_DEG = 3;
     private static final double CONTACT_DEG = 5;
-    private static final Pattern ANGLE = Pattern.compile(
-            "\\s*([+-]?\\d+(?:[.,]\\d+)?)\\s*(?:°|d|\\s)?\\s*(?:(\\d+(?:[.,]\\d+)?)\\s*(?:'|′|m|\\s)?)?\\s*(?:(\\d+(?:[.,]\\d+)?)\\s*(?:\"|″|s)?)?\\s*([NSEWnsew])?\\s*");
-
     /**
      * An angle as people write it: "44.05", "44° 03' 00\" N", "8 12 E", "-33.9".
      *
@@ -68,19 +64,9 @@ public record FirstNight(
      * @throws BadInputException if it is none
      */
     public static double angleDeg(String text, String what) {
-        Matcher m = ANGLE.matcher(text);
-        if (!m.matches()) {
-            throw new BadInputException(
-                    what, "\"" + text.strip() + "\" is no angle", "degrees, such as 44.05 or 44° 03′ N");
-        }
-        double degrees = number(m.group(1));
-        double size = Math.abs(degrees) + number(m.group(2)) / 60 + number(m.group(3)) / 3600;
-        boolean negative = m.group(1).startsWith("-") || m.group(4) != null && "SWsw".contains(m.group(4));
-        return negative ? -size : size;
-    }
-
-    private static double number(String text) {
-        return text == null ? 0 : Double.parseDouble(text.replace(',', '.'));
+        return Sexagesimal.degrees(text)
+                .orElseThrow(() -> new BadInputException(
+                        what, "\"" + text.strip() + "\" is no angle", "degrees, such as 44.05 or 44° 03′ N"));
     }
 
     /** The place, with a flat skyline until one is drawn. */

@@ -9,6 +9,7 @@ import app.ironside.plan.NightPlan;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.ShutterRun;
 import app.ironside.plan.TargetWindow;
+import app.ironside.sky.Sexagesimal;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -18,6 +19,7 @@ import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -37,6 +39,9 @@ import net.fortuna.ical4j.model.property.Version;
 /** A night to take along: on paper, in the calendar, as a table, as a file that Ironside reads. */
 public record NightPack(NightFile file, NightPlan plan, NightBudget budget, ReadyList steps) {
     private static final Duration ALARM_BEFORE = Duration.ofMinutes(10);
+
+    /** Cells of so few letters, clock times above all, stay on one line. */
+    private static final int SHORT = 8;
 
     private ZoneId zone() {
         return file.site().zone();
@@ -66,6 +71,8 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                         "table { border-collapse: collapse; width: 100% } th { text-align: left; font-size: 9pt; color: #555 }\n")
                 .append("td, th { padding: 3pt 8pt 3pt 0; border-bottom: 0.5pt solid #bbb; vertical-align: top }\n")
                 .append(".box { width: 11pt; height: 11pt; border: 1pt solid #111; display: inline-block }\n")
+                .append(".short { white-space: nowrap }\n")
+                .append(".whole { page-break-inside: avoid }\n")
                 .append(".warn { font-weight: bold }\n</style></head><body>\n");
         h.append("<h1>")
                 .append(escape(title()))
@@ -76,6 +83,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                 .forEach(w -> h.append("<p class=\"warn\">! ").append(escape(w)).append("</p>\n"));
         budget.reminders().forEach(w -> h.append("<p>").append(escape(w)).append("</p>\n"));
         program(h);
+        chart(h);
         shutter(h);
         visits(h);
         steps(h);
@@ -109,7 +117,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
 
     private void program(StringBuilder h) {
         h.append("<h2>Program</h2>\n<table><tr><th>target</th><th>from</th><th>until</th><th>flip</th><th>subs</th>")
-                .append("<th>filters</th><th>highest</th><th>Moon</th></tr>\n");
+                .append("<th>filters</th><th>highest</th><th>Moon</th><th>place, J2000</th></tr>\n");
         for (PlannedBlock b : plan.blocks()) {
             row(
                     h,
@@ -124,9 +132,18 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                             "%.0f° at %s",
                             b.window().transitAltitudeDeg(),
                             clock(b.window().transit())),
-                    String.format(Locale.ROOT, "%.0f° away", b.window().moonSeparationDeg()));
+                    String.format(Locale.ROOT, "%.0f° away", b.window().moonSeparationDeg()),
+                    Sexagesimal.text(b.target().position()));
         }
         h.append("</table>\n");
+    }
+
+    private void chart(StringBuilder h) {
+        h.append(
+                        "<p><img style=\"width: 100%\" alt=\"altitudes of the targets through the night\" src=\"data:image/png;base64,")
+                .append(Base64.getEncoder().encodeToString(new NightChart(file.site(), plan).png()))
+                .append(
+                        "\" /></p>\n<p>Thick: taken. Thin below it: the skyline in that direction. Grey: dark. Hours are local.</p>\n");
     }
 
     /** For a camera that counts by itself: what it is set to, and when. */
@@ -159,7 +176,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
     }
 
     private void steps(StringBuilder h) {
-        h.append("<h2>Steps, in this order</h2>\n<table>\n");
+        h.append("<div class=\"whole\"><h2>Steps, in this order</h2>\n<table>\n");
         for (ReadyStep s : steps.steps()) {
             h.append("<tr><td><span class=\"box\"></span></td><td>")
                     .append(escape(s.subject()))
@@ -170,7 +187,7 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                             .orElse("")))
                     .append("</td></tr>\n");
         }
-        h.append("</table>\n");
+        h.append("</table></div>\n");
     }
 
     private void costs(StringBuilder h) {
@@ -211,7 +228,9 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
     private static void row(StringBuilder h, String... cells) {
         h.append("<tr>");
         for (String cell : cells) {
-            h.append("<td>").append(escape(cell)).append("</td>");
+            h.append(cell.length() <= SHORT ? "<td class=\"short\">" : "<td>")
+                    .append(escape(cell))
+                    .append("</td>");
         }
         h.append("</tr>\n");
     }

@@ -56,8 +56,15 @@ public final class DeepSkyCatalogue {
         return Optional.ofNullable(byName.get(key(name)));
     }
 
-    private static String key(String name) {
-        return name.toLowerCase(Locale.ROOT).replaceAll("[\\s\\-_]+", "");
+    /** A name without what people write differently: case, spaces and hyphens. */
+    static String key(String name) {
+        StringBuilder key = new StringBuilder(name.length());
+        for (char c : name.toLowerCase(Locale.ROOT).toCharArray()) {
+            if (!Character.isWhitespace(c) && c != '-' && c != '_') {
+                key.append(c);
+            }
+        }
+        return key.toString();
     }
 
     private static DeepSkyObject object(List<String> f, Map<String, Double> angles) {

@@ -1,18 +1,26 @@
 package app.ironside.document;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Examples;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
+import app.ironside.plan.TargetWindow;
 import app.ironside.plan.WeatherForecast;
 import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.Interval;
+import app.ironside.sky.NightTimes;
+import java.awt.image.BufferedImage;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.Arrays;
+import java.util.Base64;
 import java.util.List;
+import javax.imageio.ImageIO;
 import javax.xml.parsers.DocumentBuilderFactory;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
@@ -46,6 +54,36 @@ class NightPackTest {
         assertThat(document.getElementsByTagName("table").getLength()).isEqualTo(5);
         assertThat(html)
                 .contains("M 33", "NGC 2403", "red lamp &amp; spare fuse", "flip", "needs hands", "remote shutter");
+    }
+
+    /** Read back as a picture: the dark is grey, and the curve of M 33 stands as high as its sample says. */
+    @Test
+    void theChartShowsTheNight() throws Exception {
+        NightPack pack = pack();
+        String html = pack.html();
+        String data = html.substring(html.indexOf("base64,") + 7);
+        BufferedImage chart = ImageIO.read(
+                new ByteArrayInputStream(Base64.getDecoder().decode(data.substring(0, data.indexOf('"')))));
+        NightTimes times = pack.plan().times();
+        Interval night = new Interval(
+                times.sunset().orElseThrow().minusSeconds(1800),
+                times.sunrise().orElseThrow().plusSeconds(1800));
+        TargetWindow.Sample sample = pack.plan().blocks().get(0).window().samples().stream()
+                .filter(s -> pack.plan().blocks().get(0).span().contains(s.time()))
+                .skip(12)
+                .findFirst()
+                .orElseThrow();
+        double along = (double) Duration.between(night.from(), sample.time()).toSeconds()
+                / night.duration().toSeconds();
+        int x = (int) Math.round(64 + along * (chart.getWidth() - 72));
+        int inkFrom = 37;
+        while (inkFrom < chart.getHeight() && (chart.getRGB(x, inkFrom) & 0xFF) > 0x60) {
+            inkFrom++;
+        }
+        double altitude = (chart.getHeight() - 48 - inkFrom - 3) / (chart.getHeight() - 84.0) * 90;
+        assertThat(altitude).isCloseTo(sample.altitudeDeg(), within(2.0));
+        assertThat(chart.getRGB(x, chart.getHeight() - 60) & 0xFF).isEqualTo(0xE4);
+        assertThat(chart.getRGB(70, chart.getHeight() - 60) & 0xFF).isEqualTo(0xFF);
     }
 
     /** Another reader: PDFBox gives back the text that was printed. */

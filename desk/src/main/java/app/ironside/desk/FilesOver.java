@@ -29,7 +29,8 @@ final class FilesOver implements AutoCloseable {
     FilesOver(StackPane desk, Wiring wiring, Consumer<String> say, Consumer<Path> opener) {
         this.desk = desk;
         this.say = say;
-        this.inspect = new InspectPane(wiring.shelf(), wiring.objects(), this::showStars, this::closeInspection);
+        this.inspect = new InspectPane(
+                wiring.shelf(), wiring.objects(), wiring::names, this::showStars, this::closeInspection);
         this.stars = new StarsPane(wiring.shelf(), this::closeStars);
         this.darkroom = new DarkroomPane(wiring.placer(), opener, this::closeDarkroom);
         inspect.setVisible(false);

@@ -43,6 +43,7 @@ import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.point.FramingMatch;
 import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.Sexagesimal;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
@@ -296,8 +297,8 @@ class ViewStatesTest {
 
     @Test
     void sexagesimalByHand() {
-        assertThat(Words.place(23.4625, 30.66)).isEqualTo("01 33 51.0  +30 39 36");
-        assertThat(Words.place(359.99999, -0.5)).isEqualTo("00 00 00.0  −00 30 00");
+        assertThat(Sexagesimal.text(23.4625, 30.66)).isEqualTo("01 33 51.0  +30 39 36");
+        assertThat(Sexagesimal.text(359.99999, -0.5)).isEqualTo("00 00 00.0  −00 30 00");
         assertThat(Words.span(java.time.Duration.ofSeconds(7500))).isEqualTo("2 h 05 min");
     }
 

@@ -49,8 +49,10 @@ import app.ironside.sim.SimulatedObservatory;
 import app.ironside.sim.SkySource;
 import app.ironside.sim.SteppedClock;
 import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.NamedStar;
 import app.ironside.sky.NightTimes;
 import app.ironside.sky.Observer;
+import app.ironside.sky.SkyNames;
 import app.ironside.sky.StarCatalogue;
 import app.ironside.sky.StarSource;
 import app.ironside.solve.PlateSolution;
@@ -75,6 +77,7 @@ public final class Wiring {
 
     private final StarCatalogue stars;
     private final DeepSkyCatalogue objects;
+    private SkyNames names;
     private final Workers workers;
     private final SkySource sky;
     private final RehearsedStars rehearsedStars;
@@ -132,6 +135,14 @@ public final class Wiring {
 
     public DeepSkyCatalogue objects() {
         return objects;
+    }
+
+    /** What the sky's places are called; made when it is first asked for, beside the interface if it can be. */
+    public synchronized SkyNames names() {
+        if (names == null) {
+            names = new SkyNames(objects, NamedStar.of(stars));
+        }
+        return names;
     }
 
     public StarCatalogue stars() {

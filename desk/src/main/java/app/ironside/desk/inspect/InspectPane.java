@@ -3,6 +3,7 @@ package app.ironside.desk.inspect;
 import app.ironside.Progress;
 import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.FilePane;
+import app.ironside.desk.parts.NameField;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.picture.PicturePane;
 import app.ironside.desk.reckon.ReckoningState;
@@ -13,6 +14,8 @@ import app.ironside.point.FramingMatch;
 import app.ironside.point.Nudge;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.DeepSkyObject;
+import app.ironside.sky.Sexagesimal;
+import app.ironside.sky.SkyNames;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.StarShelf;
 import java.nio.file.Path;
@@ -20,6 +23,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
 import javafx.animation.Timeline;
@@ -27,8 +31,8 @@ import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.BorderPane;
@@ -58,8 +62,8 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     private final ToggleButton rings = new ToggleButton("Stars");
     private final ToggleButton residuals = new ToggleButton("Residuals");
     private final FlowPane tools = new FlowPane(6, 6);
-    private final TextField target = new TextField();
-    private final ToggleButton finder = new ToggleButton("finder stands on it");
+    private final NameField target;
+    private final ToggleButton finder = new ToggleButton("The finder shows it in its middle");
     private final ToggleButton watch = new ToggleButton("Watch a folder…");
     private final Label nudge = new Label();
     private final Timeline watching = new Timeline(new KeyFrame(Duration.millis(700), e -> look()));
@@ -74,7 +78,8 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
      * @param toStars shows the stars to go by
      * @param away takes this view off the desk
      */
-    public InspectPane(StarShelf shelf, DeepSkyCatalogue objects, Runnable toStars, Runnable away) {
+    public InspectPane(
+            StarShelf shelf, DeepSkyCatalogue objects, Supplier<SkyNames> names, Runnable toStars, Runnable away) {
         this.shelf = shelf;
         this.objects = objects;
         this.away = away;
@@ -123,9 +128,9 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         VBox.setVgrow(reckoning, Priority.ALWAYS);
         setRight(right);
         BorderPane.setMargin(right, new Insets(0, 0, 0, 8));
-        target.setPromptText("bring a target here: its name");
-        target.setId("nudge-target");
+        target = new NameField(names, "nudge-target", "bring here: a name or a place");
         target.setPrefWidth(230);
+        target.setTooltip(new Tooltip("An object, a bright star, or right ascension and declination"));
         target.textProperty().addListener((o, was, is) -> nudge());
         finder.setOnAction(e -> nudge());
         nudge.getStyleClass().add("nudge");
@@ -225,12 +230,15 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         if (name.isEmpty() || !(i.solved() instanceof PlateSolution s)) {
             return "";
         }
-        return objects.find(name)
-                .map(o -> Nudge.to(o.position(), s, i.frame().width(), i.frame().height()))
-                .map(n -> finder.isSelected() ? n.finderSentence() : n.sentence() + " " + n.axesSentence())
-                .map(sentence ->
-                        sentence + objects.find(name).map(o -> part(o, i, s)).orElse(""))
-                .orElse("No object of that name.");
+        Optional<SkyNames.Place> place = target.meant();
+        if (place.isEmpty()) {
+            return "Nothing of that name; right ascension and declination will do too: 01 33 51 +30 39 37.";
+        }
+        Nudge n =
+                Nudge.to(place.get().position(), s, i.frame().width(), i.frame().height());
+        String way = finder.isSelected() ? n.finderSentence() : n.sentence() + " " + n.axesSentence();
+        String whose = place.get().name().equals(name) ? "" : place.get().name() + ": ";
+        return whose + way + place.get().object().map(o -> part(o, i, s)).orElse("");
     }
 
     /** How much of an object that is cut by the edge is in the frame, against what a frame with it in the middle would hold. */
@@ -353,7 +361,8 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
                 .map(s -> (PlateSolution) s)
                 .ifPresent(s -> {
                     ClipboardContent text = new ClipboardContent();
-                    text.putString(Words.place(s.centre().raDeg(), s.centre().decDeg()));
+                    text.putString(
+                            Sexagesimal.text(s.centre().raDeg(), s.centre().decDeg()));
                     Clipboard.getSystemClipboard().setContent(text);
                     said.setText("Copied.");
                 });

@@ -14,6 +14,7 @@ import app.ironside.image.Frame;
 import app.ironside.image.FrameFiles;
 import app.ironside.image.Histogram;
 import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.Sexagesimal;
 import app.ironside.solve.NoSolution;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.PlateSolver;
@@ -89,7 +90,7 @@ public record Inspection(
                     : String.join(" ", s.wrongHints());
             alert = !s.wrongHints().isEmpty();
             rows.add(new ReckoningState.Row(
-                    "middle", Words.place(s.centre().raDeg(), s.centre().decDeg())));
+                    "middle", Sexagesimal.text(s.centre().raDeg(), s.centre().decDeg())));
             rows.add(new ReckoningState.Row("scale", Words.format("%.4f″ a pixel", s.scaleArcsecPerPixel())));
             rows.add(new ReckoningState.Row(
                     "field",

@@ -10,6 +10,7 @@ import app.ironside.journal.NightState;
 import app.ironside.journal.Stage;
 import app.ironside.kit.Correction;
 import app.ironside.point.FramingMatch;
+import app.ironside.sky.Sexagesimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -57,7 +58,7 @@ final class PointReckoner {
                         moment.night(),
                         new Row(
                                 "middle of frame",
-                                Words.place(e.centre().raDeg(), e.centre().decDeg())),
+                                Sexagesimal.text(e.centre().raDeg(), e.centre().decDeg())),
                         new Row("off", Words.format("%.0f″", offset)),
                         new Row("camera angle", cameraAngle(e, target)),
                         new Row("scale", Words.format("%.3f″ a pixel", e.scaleArcsecPerPixel())),

@@ -24,6 +24,12 @@ import javafx.scene.text.TextAlignment;
 
 /** A night on its ribbon: the ways of its targets, what is planned or was taken, and where we are. */
 final class RibbonNight extends DrawnPane {
+    /** Narrower blocks have no room for the skyline's name. */
+    private static final double SKYLINE_NAMED_PX = 160;
+
+    /** So much must lie between a curve and the skyline for its name. */
+    private static final double SKYLINE_ROOM_PX = 34;
+
     private final Text measure = new Text();
     private RibbonPlaces places;
     private RibbonState state;
@@ -172,6 +178,7 @@ final class RibbonNight extends DrawnPane {
             }
             before = p;
         }
+        nameSkyline(g, curve);
         Instant middle = curve.block().from().plus(curve.block().duration().dividedBy(4));
         curve.points().stream()
                 .filter(p -> !p.time().isBefore(middle))
@@ -186,6 +193,25 @@ final class RibbonNight extends DrawnPane {
                             places.xOf(p.time()),
                             Math.min(places.sky() - 4, labelY));
                     g.setFont(Font.font("IBM Plex Sans", 13));
+                });
+    }
+
+    /** The thin line under a target's curve says what it is, where there is room for the word between the two. */
+    private void nameSkyline(GraphicsContext g, RibbonState.Curve curve) {
+        if (places.xOf(curve.block().until()) - places.xOf(curve.block().from()) < SKYLINE_NAMED_PX) {
+            return;
+        }
+        Instant at = curve.block()
+                .from()
+                .plus(curve.block().duration().multipliedBy(3).dividedBy(5));
+        curve.points().stream()
+                .filter(p -> !p.time().isBefore(at))
+                .findFirst()
+                .filter(p -> places.y(p.skylineDeg()) - places.y(p.altitudeDeg()) > SKYLINE_ROOM_PX)
+                .ifPresent(p -> {
+                    g.setFill(dim());
+                    g.setTextAlign(TextAlignment.CENTER);
+                    g.fillText("skyline", places.xOf(p.time()), places.y(p.skylineDeg()) - 4);
                 });
     }
 

@@ -44,21 +44,6 @@ public final class Words {
         return seconds < 60 || seconds >= 600 ? span(time) : format("%d min %02d s", seconds / 60, seconds % 60);
     }
 
-    /** Right ascension as hours and declination as degrees, in sexagesimal. */
-    public static String place(double raDeg, double decDeg) {
-        long tenths = Math.round(raDeg / 15 * 36_000) % 864_000;
-        long arcsec = Math.round(Math.abs(decDeg) * 3600);
-        return format(
-                "%02d %02d %04.1f  %s%02d %02d %02d",
-                tenths / 36_000,
-                tenths / 600 % 60,
-                tenths % 600 / 10.0,
-                decDeg < 0 ? "−" : "+",
-                arcsec / 3600,
-                arcsec / 60 % 60,
-                arcsec % 60);
-    }
-
     /** A number to be edited: no more digits than it has, at most four that count. */
     public static String number(double value) {
         return new BigDecimal(value)

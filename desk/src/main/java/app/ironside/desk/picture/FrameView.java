@@ -4,6 +4,7 @@ import app.ironside.desk.parts.DrawnPane;
 import app.ironside.desk.parts.LabelRoom;
 import app.ironside.desk.parts.Words;
 import app.ironside.image.Frame;
+import app.ironside.sky.Sexagesimal;
 import app.ironside.solve.Wcs;
 import app.ironside.star.Star;
 import java.util.HashMap;
@@ -162,7 +163,7 @@ public final class FrameView extends DrawnPane {
             return;
         }
         String place = wcs.map(w -> w.toSky(x, y))
-                .map(s -> "   " + Words.place(s.raDeg(), s.decDeg()))
+                .map(s -> "   " + Sexagesimal.text(s.raDeg(), s.decDeg()))
                 .orElse("");
         readout.accept(Words.format("x %d  y %d   %.0f ADU%s", column, row, frame.at(column, row), place));
     }

@@ -2,6 +2,7 @@ package app.ironside.desk.plan;
 
 import app.ironside.desk.night.Bench;
 import app.ironside.desk.night.Look;
+import app.ironside.desk.parts.NameField;
 import app.ironside.kit.FilterSpec;
 import app.ironside.plan.NightBudget;
 import java.util.EnumMap;
@@ -9,7 +10,6 @@ import java.util.List;
 import java.util.Map;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
@@ -48,10 +48,8 @@ public final class PlanBench implements Bench {
         rules = new RulesPane(plan);
         framing = new FramingPane(plan, fields);
         season = new SeasonPane(plan);
-        TextField name = new TextField();
-        name.setId("season-find");
-        name.setPromptText("anything in the catalogue, then Enter");
-        name.setOnAction(e -> plan.targets().find(name.getText()));
+        NameField name = new NameField(plan.wiring()::names, "season-find", "anything in the catalogue, then Enter");
+        name.setOnMeant(plan.targets()::find);
         VBox.setVgrow(season, Priority.ALWAYS);
         seasonWithSearch = new VBox(8, name, season);
         exposure = new ExposurePane(plan);

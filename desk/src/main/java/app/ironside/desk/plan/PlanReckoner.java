@@ -25,6 +25,7 @@ import app.ironside.plan.TargetLight;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Interval;
+import app.ironside.sky.Sexagesimal;
 import app.ironside.sky.Site;
 import app.ironside.sky.SkyScale;
 import app.ironside.sky.StarSource;
@@ -365,7 +366,9 @@ public final class PlanReckoner {
                         "target's long axis",
                         Words.format("%.0f′, %.0f %% of the field", o.longAxisArcmin(), 100 * share)),
                 new Row("off the middle", Words.format("%.0f′", off)),
-                new Row("centre", Words.place(f.centre().raDeg(), f.centre().decDeg()))));
+                new Row(
+                        "centre",
+                        Sexagesimal.text(f.centre().raDeg(), f.centre().decDeg()))));
         rows.addAll(guideRows(f));
         String verdict =
                 outside ? o.id() + " leaves the field." : here.panels() > 1 ? panels(here, fewest) : o.id() + " fits.";

@@ -1,5 +1,6 @@
 package app.ironside.desk.plan;
 
+import app.ironside.sky.Sexagesimal;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.JsonNodeFactory;
@@ -151,6 +152,7 @@ public final class ProfileFields {
      * A copy of the tree with one value replaced; numbers stay numbers. Empty text leaves out what may be left out.
      *
      * @throws NumberFormatException if a number is wanted and the text is none
+     * @throws IllegalArgumentException if yes or no is wanted and the text is neither
      */
     static ObjectNode with(ObjectNode tree, Field field, String text) {
         ObjectNode copy = tree.deepCopy();
@@ -168,7 +170,7 @@ public final class ProfileFields {
             return copy;
         }
         JsonNode old = parent.isArray() ? parent.get(Integer.parseInt(last)) : parent.get(last);
-        JsonNode value = parsed(old, text.strip());
+        JsonNode value = parsed(old, text.strip(), field.unit().equals("°"));
         if (parent instanceof ArrayNode array) {
             array.set(Integer.parseInt(last), value);
         } else {
@@ -177,16 +179,28 @@ public final class ProfileFields {
         return copy;
     }
 
-    private static JsonNode parsed(JsonNode old, String text) {
+    /**
+     * @param angle may also be written as it stands on maps: 44° 03′ N
+     */
+    private static JsonNode parsed(JsonNode old, String text, boolean angle) {
         JsonNodeFactory make = JsonNodeFactory.instance;
         if (old.isBoolean()) {
-            return make.booleanNode(text.equalsIgnoreCase("true") || text.equalsIgnoreCase("yes"));
+            return make.booleanNode(isYes(text));
         }
-        if (old.isIntegralNumber()) {
-            return text.matches("[-+]?\\d+")
-                    ? make.numberNode(Integer.parseInt(text))
-                    : make.numberNode(Double.parseDouble(text));
+        if (old.isIntegralNumber() && text.matches("[-+]?\\d+")) {
+            return make.numberNode(Integer.parseInt(text));
         }
-        return old.isNumber() ? make.numberNode(Double.parseDouble(text.replace(',', '.'))) : make.textNode(text);
+        Optional<Double> degrees = angle ? Sexagesimal.degrees(text) : Optional.empty();
+        return old.isNumber()
+                ? make.numberNode(degrees.orElseGet(() -> Double.parseDouble(text.replace(',', '.'))))
+                : make.textNode(text);
+    }
+
+    private static boolean isYes(String text) {
+        return switch (text.toLowerCase(Locale.ROOT)) {
+            case "true", "yes" -> true;
+            case "false", "no" -> false;
+            default -> throw new IllegalArgumentException("\"" + text + "\" is neither yes nor no");
+        };
     }
 }

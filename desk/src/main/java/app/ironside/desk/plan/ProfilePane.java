@@ -262,6 +262,9 @@ public final class ProfilePane extends VBox {
         } catch (BadInputException e) {
             fault.setText(e.getMessage() + ".");
             value.setText(field.value());
+        } catch (IllegalArgumentException e) {
+            fault.setText(field.group() + ", " + field.name() + ": " + e.getMessage() + ".");
+            value.setText(field.value());
         }
     }
 

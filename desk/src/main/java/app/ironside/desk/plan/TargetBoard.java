@@ -11,12 +11,14 @@ import app.ironside.plan.SeasonBoard;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Interval;
+import app.ironside.sky.SkyNames;
 import app.ironside.wiring.Wiring;
 import java.time.LocalDate;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 
 /** What could be taken: the catalogue weighed for the planned night or a stretch of it, and for a year. Interface thread only. */
 public final class TargetBoard {
@@ -24,6 +26,7 @@ public final class TargetBoard {
     private final DeepSkyCatalogue objects;
     private final CandidateSearch search;
     private final Profiles profiles;
+    private final Supplier<SkyNames> names;
     private List<Candidate> candidates = List.of();
     private Optional<SeasonBoard> season = Optional.empty();
     private Candidate.Level level = Candidate.Level.PRACTISED;
@@ -35,6 +38,7 @@ public final class TargetBoard {
         this.objects = wiring.objects();
         this.search = new CandidateSearch(objects, wiring.stars());
         this.profiles = profiles;
+        this.names = wiring::names;
         this.setAside = profiles.setAside();
     }
 
@@ -108,18 +112,23 @@ public final class TargetBoard {
         plan.changed();
     }
 
-    /** Looks at whatever the catalogue has of a name. */
+    /** Looks at whatever the catalogue has of a name, or of a part of one. */
     void find(String name) {
         if (name.isBlank()) {
             return;
         }
-        Optional<DeepSkyObject> found = objects.find(name.strip());
-        found.ifPresentOrElse(
-                object -> {
-                    plan.note("");
-                    look(object);
-                },
-                () -> plan.note("The catalogue has no \"" + name.strip() + "\"."));
+        Optional<SkyNames.Place> found = names.get().find(name);
+        Optional<DeepSkyObject> object = found.flatMap(SkyNames.Place::object);
+        if (object.isPresent()) {
+            plan.note("");
+            look(object.get());
+        } else {
+            plan.note(
+                    found.isPresent()
+                            ? "\"" + name.strip()
+                                    + "\" is a place, but no object of the catalogue that could be planned."
+                            : "The catalogue has no \"" + name.strip() + "\".");
+        }
     }
 
     /** What is done with or not wanted. */

@@ -2,6 +2,7 @@ package app.ironside.desk.plan;
 
 import app.ironside.desk.night.PlotStates;
 import app.ironside.desk.parts.DrawnPane;
+import app.ironside.desk.parts.NameField;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Plot.Curve;
 import app.ironside.desk.parts.Plot.Ink;
@@ -16,6 +17,7 @@ import app.ironside.plan.SeasonBoard.ObjectClass;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Observer;
+import app.ironside.sky.Sexagesimal;
 import app.ironside.sky.Vectors;
 import java.time.Duration;
 import java.time.ZoneId;
@@ -32,7 +34,6 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.MenuItem;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
 import javafx.scene.input.Clipboard;
@@ -55,7 +56,7 @@ public final class TonightPane extends VBox {
     private final PlanDesk plan;
     private final FieldStates fields;
     private final ForecastBar weather;
-    private final TextField name = new TextField();
+    private final NameField name;
     private final ComboBox<String> kind = new ComboBox<>();
     private final ListView<Candidate> list = new ListView<>();
     private final FieldChart chart = new FieldChart();
@@ -78,12 +79,11 @@ public final class TonightPane extends VBox {
         this.plan = plan;
         this.fields = fields;
         this.weather = new ForecastBar(plan);
-        name.setPromptText("find by name");
-        name.setId("find");
+        name = new NameField(plan.wiring()::names, "find", "find by name");
         name.setPrefWidth(170);
         name.setMinWidth(120);
         name.textProperty().addListener((o, was, is) -> fill());
-        name.setOnAction(e -> plan.targets().find(name.getText()));
+        name.setOnMeant(plan.targets()::find);
         name.setTooltip(new Tooltip("Enter looks at anything in the catalogue, up tonight or not"));
         list.setId("candidates");
         list.setCellFactory(v -> new Cell());
@@ -294,7 +294,7 @@ public final class TonightPane extends VBox {
                 DeepSkyObject o = getItem().object();
                 ClipboardContent text = new ClipboardContent();
                 text.putString(o.id() + "  "
-                        + Words.place(o.position().raDeg(), o.position().decDeg()));
+                        + Sexagesimal.text(o.position().raDeg(), o.position().decDeg()));
                 Clipboard.getSystemClipboard().setContent(text);
             });
             row.setAlignment(Pos.CENTER_LEFT);

@@ -80,7 +80,7 @@ public final class Looking {
 
     /** The shown night as it stood at the moment looked at. */
     public Moment at(ShownNight night) {
-        Instant live = run().map(RunningNight::now).or(night::lastTime).orElse(night.begins());
+        Instant live = run().map(RunningNight::now).or(night::lastTime).orElseGet(night::begins);
         return night.model().at(moment.orElse(live), moment.isEmpty());
     }
 

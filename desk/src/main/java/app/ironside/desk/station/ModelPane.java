@@ -10,6 +10,7 @@ import app.ironside.point.PointingModel;
 import app.ironside.point.PointingModel.Fitted;
 import app.ironside.point.PointingModel.NotFitted;
 import app.ironside.point.PointingModel.Term;
+import app.ironside.sky.Sexagesimal;
 import app.ironside.wiring.Wiring;
 import java.io.UncheckedIOException;
 import java.util.Optional;
@@ -152,7 +153,7 @@ public final class ModelPane extends VBox implements AutoCloseable {
             sentence.setText(((NotFitted) answer.result()).reason());
         }
         for (ModelRun.Failure failure : answer.failures()) {
-            Label line = new Label(Words.place(
+            Label line = new Label(Sexagesimal.text(
                             failure.place().place().raDeg(),
                             failure.place().place().decDeg()) + "   " + failure.reason());
             line.setWrapText(true);

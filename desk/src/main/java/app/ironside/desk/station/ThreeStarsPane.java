@@ -6,6 +6,7 @@ import app.ironside.point.AlignmentStars;
 import app.ironside.sky.Angles;
 import app.ironside.sky.NamedStar;
 import app.ironside.sky.Observer;
+import app.ironside.sky.Sexagesimal;
 import app.ironside.sky.StarCatalogue;
 import java.time.Duration;
 import java.time.Instant;
@@ -109,7 +110,7 @@ public final class ThreeStarsPane extends VBox {
                 WAYS[(int) Math.round(Angles.wrap360(pick.seen().azimuthDeg()) / 45) % WAYS.length],
                 pick.seen().altitudeDeg(),
                 pick.star().star().magnitude(),
-                Words.place(pick.place().raDeg(), pick.place().decDeg())));
+                Sexagesimal.text(pick.place().raDeg(), pick.place().decDeg())));
         where.setWrapText(true);
         where.setMaxWidth(Double.MAX_VALUE);
         HBox.setHgrow(where, Priority.ALWAYS);

@@ -2,6 +2,7 @@ package app.ironside.desk.parts;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.sky.Sexagesimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -36,7 +37,7 @@ class WordsTest {
         "180, -89.99999, 12 00 00.0  −90 00 00"
     })
     void places(double ra, double dec, String words) {
-        assertThat(Words.place(ra, dec)).isEqualTo(words);
+        assertThat(Sexagesimal.text(ra, dec)).isEqualTo(words);
     }
 
     @Test
