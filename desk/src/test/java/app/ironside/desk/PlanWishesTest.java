@@ -3,6 +3,7 @@ package app.ironside.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import app.ironside.desk.parts.NameField;
 import app.ironside.desk.plan.PlanDesk;
 import app.ironside.desk.reckon.Intent;
 import app.ironside.document.NightFile;
@@ -373,5 +374,27 @@ class PlanWishesTest extends DeskHarness {
         assertThat(on(() -> ((Label) desk.lookup("#verdict")).getText())).startsWith("NGC 6503 is ");
         type("season-find", "Nowhere 7");
         assertThat(said()).isEqualTo("The catalogue has no \"Nowhere 7\".");
+        type("season-find", "vega");
+        assertThat(said()).startsWith("\"vega\" is a place, but no object");
+        type("season-find", "fireworks");
+        settled();
+        assertThat(on(() -> desk.planDesk().looked().orElseThrow().id())).isEqualTo("NGC 6946");
+    }
+
+    /** What is typed is offered in full; the arrow and Enter take it. */
+    @Test
+    void aPartOfANameIsOffered() throws Exception {
+        show(PlanDesk.Tab.SEASON);
+        until("the year", d -> d.planDesk().targets().season().isPresent());
+        type("season-find", "");
+        robot.clickOn("#season-find").write("pacm");
+        NameField field = (NameField) on(() -> desk.lookup("#season-find"));
+        until("the offers", d -> field.isOffering());
+        press(KeyCode.DOWN);
+        press(KeyCode.ENTER);
+        until(
+                "NGC 281",
+                d -> d.planDesk().looked().filter(o -> o.id().equals("NGC 281")).isPresent());
+        assertThat(on(() -> field.getText())).isEqualTo("NGC 281");
     }
 }

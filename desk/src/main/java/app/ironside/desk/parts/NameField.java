@@ -23,6 +23,8 @@ public final class NameField extends TextField {
         setId(id);
         setPromptText(prompt);
         offers.setId(id + "-offers");
+        // A click beside the offers does what it would do without them.
+        offers.setConsumeAutoHidingEvents(false);
         textProperty().addListener((o, was, is) -> offer(is));
         focusedProperty().addListener((o, was, is) -> {
             if (!is) {
@@ -44,6 +46,11 @@ public final class NameField extends TextField {
             offers.hide();
             then.accept(getText().strip());
         });
+    }
+
+    /** Whether something is offered. */
+    public boolean isOffering() {
+        return offers.isShowing();
     }
 
     private void offer(String text) {
