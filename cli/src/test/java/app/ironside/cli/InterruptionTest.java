@@ -26,6 +26,8 @@ class InterruptionTest {
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                         "-Xmx2g",
                         "-XX:-UsePerfData",
+                        "-XX:TieredStopAtLevel=1",
+                        "-XX:+UseSerialGC",
                         "-Djava.io.tmpdir=" + temporary,
                         "-cp",
                         System.getProperty("java.class.path"),

@@ -110,6 +110,11 @@ public enum Trouble {
             "another filter in the slot",
             true,
             "Look into the wheel and set the kit's list right; what was taken keeps its light."),
+    KIT(
+            "wrong-focal-length",
+            "wrong data of the kit",
+            true,
+            "Correct the kit at Plan, Site and kit; what was taken is not touched by it."),
     WRONG_FIELD(
             "wrong-field", "another field", true, "Solve and point again: the telescope does not look where it did."),
     NO_STARS(

@@ -4,6 +4,7 @@ import app.ironside.BadInputException;
 import app.ironside.Check;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.ToDoubleFunction;
 
@@ -22,6 +23,9 @@ public record Kit(
         MountSpec mount,
         Optional<GuiderSpec> guideOptics,
         Equipment equipment) {
+    /** Pixel sizes and focal lengths are given to a percent or two. */
+    private static final double SAME_SCALE = 0.03;
+
     /** A kit with all motors, of which nothing more is known. */
     public Kit(
             String name,
@@ -140,6 +144,31 @@ public record Kit(
     /** Image scale of the main camera, arcseconds per pixel. */
     public double arcsecPerPixel() {
         return Sampling.arcsecPerPixel(sensor.pixelUm(), optics.focalLengthMm());
+    }
+
+    /**
+     * The focal length by which a frame's scale can be understood, whatever its binning; empty while the kit's own explains it to 3 %.
+     */
+    public Optional<FocalLengthSeen> otherFocalLength(double scaleArcsecPerPixel) {
+        double ratio = scaleArcsecPerPixel / arcsecPerPixel();
+        double unbinned = ratio / Math.max(1, Math.round(ratio));
+        return Math.abs(unbinned - 1) <= SAME_SCALE
+                ? Optional.empty()
+                : Optional.of(new FocalLengthSeen(optics.focalLengthMm() / unbinned, optics.focalLengthMm()));
+    }
+
+    /** A focal length that the stars tell, against the kit's, mm. */
+    public record FocalLengthSeen(double mm, double ofKitMm) {
+        public String sentence() {
+            return String.format(
+                    Locale.ROOT, "By the stars the focal length is %.0f mm; the kit says %.0f.", mm, ofKitMm);
+        }
+    }
+
+    /** The same at another focal length, mm. */
+    public Kit withFocalLengthMm(double mm) {
+        return withOptics(new Optics(
+                optics.apertureMm(), mm, optics.obstruction(), optics.transmission(), optics.blurFwhmArcsec()));
     }
 
     /** Half the diagonal of the main camera's field, degrees. */

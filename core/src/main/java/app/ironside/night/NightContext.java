@@ -8,11 +8,13 @@ import app.ironside.device.Devices;
 import app.ironside.device.NightClock;
 import app.ironside.document.ReadyList;
 import app.ironside.journal.Stage;
+import app.ironside.journal.SubTaken;
 import app.ironside.kit.Kit;
 import app.ironside.plan.Program;
 import app.ironside.sky.Observer;
 import app.ironside.sky.Site;
 import app.ironside.solve.PlateSolver;
+import app.ironside.solve.Wcs;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.FrameGauge;
 import app.ironside.star.StarSearch;
@@ -57,6 +59,15 @@ public record NightContext(
                 record.fault(stage, e);
             }
         }
+    }
+
+    /** Of whole frames: as the last recognised sub showed it, else as the kit says. */
+    double scaleArcsecPerPixel() {
+        return record.state()
+                .last(SubTaken.class)
+                .flatMap(SubTaken::wcs)
+                .map(Wcs::scaleArcsecPerPixel)
+                .orElseGet(kit()::arcsecPerPixel);
     }
 
     /** After how many whole frames of a leg a rehearsal reads out the sensor's middle only; a real night keeps all its light. */

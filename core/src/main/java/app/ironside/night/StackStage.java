@@ -190,9 +190,7 @@ final class StackStage {
                 .map(t -> night.solver()
                         .solve(
                                 stars,
-                                SolveHints.NONE
-                                        .withNear(t.position(), 1)
-                                        .withScale(night.kit().arcsecPerPixel(), 0.02)))
+                                SolveHints.NONE.withNear(t.position(), 1).withScale(night.scaleArcsecPerPixel(), 0.02)))
                 .filter(PlateSolution.class::isInstance)
                 .map(PlateSolution.class::cast);
     }

@@ -210,9 +210,7 @@ final class SubTaker {
         SolveResult result = night.solver()
                 .solve(
                         field,
-                        SolveHints.NONE
-                                .withNear(target.position(), 1)
-                                .withScale(night.kit().arcsecPerPixel(), 0.02));
+                        SolveHints.NONE.withNear(target.position(), 1).withScale(night.scaleArcsecPerPixel(), 0.02));
         return result instanceof PlateSolution s ? Optional.of(s) : Optional.empty();
     }
 

@@ -69,18 +69,16 @@ final class FewStars {
      * The solution, if one stands.
      *
      * @param hints with place and scale
-     * @param tried candidates so far, which count against the odds; those of this search are added
      */
-    static Optional<PlateSolution> find(
-            StarField field, StarCatalogue catalogue, SolveHints hints, Verifier verifier, long[] tried) {
+    static Optional<PlateSolution> find(StarField field, StarCatalogue catalogue, SolveHints hints, Verifier verifier) {
         Optional<PlateSolution> near = new FewStars(field, catalogue, hints, verifier, FRAME_STARS)
-                .within(Math.min(NEAR_DEG, hints.radiusDeg()), tried);
+                .within(Math.min(NEAR_DEG, hints.radiusDeg()));
         return near.isPresent() || hints.radiusDeg() <= NEAR_DEG
                 ? near
-                : new FewStars(field, catalogue, hints, verifier, FRAME_STARS_FAR).within(hints.radiusDeg(), tried);
+                : new FewStars(field, catalogue, hints, verifier, FRAME_STARS_FAR).within(hints.radiusDeg());
     }
 
-    private Optional<PlateSolution> within(double radiusDeg, long[] tried) {
+    private Optional<PlateSolution> within(double radiusDeg) {
         double scale = hints.scaleArcsecPerPixel().orElseThrow() / 3600;
         double diagonalPx = Math.hypot(field.width(), field.height());
         Sky sky = sky(radiusDeg + diagonalPx * scale / 2);
@@ -91,7 +89,7 @@ final class FewStars {
         double shortest = SHORTEST_BASE * diagonalPx;
         double tolerance = 1 + hints.scaleTolerance();
         Pairs pairs = sky.pairs(shortest * scale / tolerance, diagonalPx * scale * tolerance);
-        Search search = new Search(sky, hints.withNear(hints.near().orElseThrow(), radiusDeg), tried);
+        Search search = new Search(sky, hints.withNear(hints.near().orElseThrow(), radiusDeg));
         for (int i = 0; i < seen.size(); i++) {
             for (int j = i + 1; j < seen.size(); j++) {
                 Star one = seen.get(i);
@@ -195,22 +193,21 @@ final class FewStars {
     private final class Search {
         private final Sky sky;
         private final SolveHints inside;
-        private final long[] tried;
+        private long tried;
 
-        Search(Sky sky, SolveHints inside, long[] tried) {
+        Search(Sky sky, SolveHints inside) {
             this.sky = sky;
             this.inside = inside;
-            this.tried = tried;
         }
 
         Optional<PlateSolution> laid(Star one, Star two, int a, int b) {
             for (int parity = -1; parity <= 1; parity += 2) {
-                tried[0]++;
+                tried++;
                 // On the hint's plane, which is good enough to tell whether three more stars are there.
                 if (!meetEnough(one, two, a, b, parity)) {
                     continue;
                 }
-                Optional<PlateSolution> found = verified(through(one, two, sky, a, b, parity), sky, a, tried[0]);
+                Optional<PlateSolution> found = verified(through(one, two, sky, a, b, parity), sky, a, tried);
                 if (found.filter(s -> inside.allowsCentre(s.centre()) && inside.allowsScale(s.scaleArcsecPerPixel()))
                         .isPresent()) {
                     return found;

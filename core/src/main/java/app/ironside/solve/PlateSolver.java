@@ -193,23 +193,22 @@ public final class PlateSolver {
                     + " are needed: look for cloud, a cap or a far-off focus, or expose longer.");
         }
         FramePatterns patterns = patterns(field.stars(), IMAGE_NEIGHBOURS);
-        long[] tried = {0};
         Optional<PlateSolution> found = Optional.empty();
         if (hints.near().isPresent()) {
             PatternIndex local = locals.about(field, hints);
-            found = search(field, patterns, local, hints, tried)
-                    .or(() -> search(field, patterns(field.stars(), FAR_NEIGHBOURS), local, hints, tried));
+            found = search(field, patterns, local, hints)
+                    .or(() -> search(field, patterns(field.stars(), FAR_NEIGHBOURS), local, hints));
             if (found.isEmpty() && hints.scaleArcsecPerPixel().isPresent()) {
                 Verifier verifier = new Verifier(field, catalogue, hints.epochYear());
-                found = FewStars.find(field, catalogue, hints, verifier, tried)
-                        .or(() -> search(field, patterns, local, hints.withoutScale(), tried));
+                found = FewStars.find(field, catalogue, hints, verifier)
+                        .or(() -> search(field, patterns, local, hints.withoutScale()));
             }
         }
         if (found.isEmpty() && (hints.elsewhere() || hints.near().isEmpty())) {
             PatternIndex all = sky.get(Progress.NONE);
-            found = search(field, patterns, all, hints.withoutPlace(), tried);
+            found = search(field, patterns, all, hints.withoutPlace());
             if (found.isEmpty() && hints.scaleArcsecPerPixel().isPresent()) {
-                found = search(field, patterns, all, hints.withoutPlace().withoutScale(), tried);
+                found = search(field, patterns, all, hints.withoutPlace().withoutScale());
             }
         }
         found.ifPresent(s -> proven.add(s.scaleArcsecPerPixel()));
@@ -219,21 +218,22 @@ public final class PlateSolver {
 
     /**
      * The solution of the first pattern that has one. Patterns are tried on all cores, a growing block at a time: most frames are
-     * recognised by one of their first.
-     *
-     * @param tried candidates so far; they count against the odds of the one that is found
+     * recognised by one of their first. What a search has tried counts against the odds of what it finds, and against its own only: a
+     * search that found nothing among millions says nothing of the next, which has its own share of the odds that are allowed
+     * ({@link Verifier#stands}, Bonferroni's inequality).
      */
     private Optional<PlateSolution> search(
-            StarField field, FramePatterns patterns, PatternIndex index, SolveHints hints, long[] tried) {
+            StarField field, FramePatterns patterns, PatternIndex index, SolveHints hints) {
         Verifier verifier = new Verifier(field, catalogue, hints.epochYear());
         int block = FIRST_BLOCK;
+        long tried = 0;
         List<int[]> some = patterns.block(0, block);
         for (int from = 0; !some.isEmpty(); some = patterns.block(from, block)) {
             List<int[]> tries = some;
             List<List<PlateSolution>> found = new ArrayList<>(Collections.nCopies(some.size(), List.of()));
             int[] counts = new int[some.size()];
             AtomicInteger first = new AtomicInteger(Integer.MAX_VALUE);
-            long before = tried[0];
+            long before = tried;
             workers.forEach(some.size(), i -> {
                 if (i < first.get()) {
                     found.set(i, byPattern(field, tries.get(i), index, hints, verifier, counts, i));
@@ -248,10 +248,10 @@ public final class PlateSolver {
             // What the other cores tried beyond the first that stands is left out, so that the odds are the same in
             // every run.
             for (int i = 0; i < some.size(); i++) {
-                tried[0] += counts[i];
+                tried += counts[i];
                 for (PlateSolution s : found.get(i)) {
-                    if (Verifier.stands(s, tried[0])) {
-                        return Optional.of(s.withTried(tried[0]));
+                    if (Verifier.stands(s, tried)) {
+                        return Optional.of(s.withTried(tried));
                     }
                 }
             }

@@ -17,6 +17,9 @@ final class Verifier {
     /** Odds of a false answer, decimal logarithm: one in a billion. */
     private static final double WORST_LOG10_ODDS = -9;
 
+    /** Searches that a frame is given at most: each may be wrong by this share of the odds only. */
+    private static final int MOST_SEARCHES = 7;
+
     private static final int CATALOGUE_STARS = 80;
     private static final int FEWEST_MATCHES = 6;
 
@@ -48,13 +51,13 @@ final class Verifier {
         return star.saturated() ? sigma + 0.3 : sigma;
     }
 
-    /** Whether a solution still stands when it is the best of so many candidates. */
+    /** Whether a solution still stands when it is the best of so many candidates of one search among the few that a frame is given. */
     static boolean stands(PlateSolution solution, long tried) {
         return stands(solution.log10FalseOdds(), tried);
     }
 
     static boolean stands(double log10Odds, long tried) {
-        return log10Odds + Math.log10(Math.max(1, tried)) <= WORST_LOG10_ODDS;
+        return log10Odds + Math.log10((double) MOST_SEARCHES * Math.max(1, tried)) <= WORST_LOG10_ODDS;
     }
 
     /** The solution, if a candidate stands by itself; its odds are those of a single candidate. */

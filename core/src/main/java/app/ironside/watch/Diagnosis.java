@@ -37,7 +37,7 @@ public final class Diagnosis {
     public Found at(NightState night, Instant now) {
         List<Watched> subs = signs.of(night);
         Course course = new Course(subs);
-        List<Finding> found = new ArrayList<>(new MachineDoctor(night, course, now).findings());
+        List<Finding> found = new ArrayList<>(new MachineDoctor(night, course, kit, now).findings());
         if (!subs.isEmpty()) {
             found.addAll(new LightDoctor(course, kit.equipment().offAxis().isPresent()).findings());
             found.addAll(new MotionDoctor(course, kit).findings());

@@ -2,10 +2,12 @@ package app.ironside.watch;
 
 import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.FaultTold;
+import app.ironside.journal.FrameSolved;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SkyTested;
 import app.ironside.journal.Trouble;
 import app.ironside.journal.TroubleSeen;
+import app.ironside.kit.Kit;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -27,6 +29,9 @@ final class MachineDoctor {
     /** Devices that go within so short a time go for one reason. */
     private static final Duration TOGETHER = Duration.ofSeconds(90);
 
+    /** A frame on the way to a target is followed by focus and guiding before the first sub is looked at. */
+    private static final Duration TOLD_OF_THE_KIT = Duration.ofMinutes(25);
+
     private static final Set<String> ON_THE_SUPPLY =
             Set.of("camera", "guide camera", "mount", "focuser", "filter wheel", "flat panel", "rotator");
 
@@ -34,10 +39,12 @@ final class MachineDoctor {
 
     private final NightState night;
     private final Course course;
+    private final Kit kit;
     private final Instant now;
 
-    MachineDoctor(NightState night, Course course, Instant now) {
+    MachineDoctor(NightState night, Course course, Kit kit, Instant now) {
         this.night = night;
+        this.kit = kit;
         this.course = course;
         this.now = now;
     }
@@ -56,7 +63,16 @@ final class MachineDoctor {
         night.last(AxisDoubted.class)
                 .filter(a -> a.time().isAfter(now.minus(FRESH)))
                 .ifPresent(a -> axis(found, a));
+        night.last(FrameSolved.class)
+                .filter(f -> f.time().isAfter(now.minus(TOLD_OF_THE_KIT)))
+                .ifPresent(f -> kit(found, f));
         return found;
+    }
+
+    /** The stars tell the scale, whatever the kit says; nothing else in a night could be taken for it. */
+    private void kit(List<Finding> found, FrameSolved solved) {
+        kit.otherFocalLength(solved.scaleArcsecPerPixel())
+                .ifPresent(seen -> found.add(new Finding(solved.time(), Trouble.KIT, 0.9, seen.sentence(), 0, false)));
     }
 
     /** After a knock the axis is likeliest; else a cable may pull in declination too. */

@@ -91,4 +91,15 @@ class KitTest {
                 .isInstanceOf(BadInputException.class)
                 .hasMessage("filter \"O\": kit Wren has none; expected one of [L, Ha]");
     }
+
+    /** By hand: 206.265 × 6.3 / 458 = 2.8373″ a pixel, two summed 5.6746″. */
+    @Test
+    void theStarsTellTheFocalLength() {
+        double own = WREN.arcsecPerPixel();
+        assertThat(WREN.otherFocalLength(own)).isEmpty();
+        assertThat(WREN.otherFocalLength(2 * own * 1.02)).isEmpty();
+        Kit.FocalLengthSeen seen = WREN.otherFocalLength(5.6746).orElseThrow();
+        assertThat(seen.mm()).isCloseTo(458, within(0.01));
+        assertThat(WREN.withFocalLengthMm(seen.mm()).otherFocalLength(2.8373)).isEmpty();
+    }
 }

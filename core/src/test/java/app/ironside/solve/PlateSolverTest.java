@@ -156,7 +156,7 @@ class PlateSolverTest {
     /** Random dots are never recognised. */
     @Test
     void randomDotsAreRefused() {
-        for (int seed = 0; seed < 40; seed++) {
+        for (int seed = 0; seed < 20; seed++) {
             Random random = new Random(seed);
             List<Star> dots = new ArrayList<>();
             for (int i = 0; i < 60; i++) {

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.document.FaultKind;
 import app.ironside.journal.AlertRaised;
+import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.TroubleSeen;
@@ -69,7 +70,8 @@ class DiagnosisTest {
             FaultKind.TWILIGHT,
             FaultKind.FLEXURE,
             FaultKind.GUIDE_FOCUS,
-            FaultKind.BROKEN_FRAME);
+            FaultKind.BROKEN_FRAME,
+            FaultKind.WRONG_FOCAL_LENGTH);
 
     /**
      * What was said of a fault.
@@ -81,7 +83,7 @@ class DiagnosisTest {
     private record Answer(String first, String second, int lostBefore, int lost) {
         static Answer to(Scenario.Gone night) {
             FaultTruth truth = night.truth().get(0);
-            Instant until = truth.until().equals(truth.from()) ? truth.from().plus(LONGEST) : truth.until();
+            Instant until = until(night);
             List<TroubleSeen> told = told(night.state(), truth.from(), until.plus(AFTER));
             Map<String, Double> causes = new HashMap<>();
             for (TroubleSeen t : told) {
@@ -111,6 +113,16 @@ class DiagnosisTest {
                     lost.size());
         }
 
+        /** What lasts all night is told when the first light is taken. */
+        private static Instant until(Scenario.Gone night) {
+            FaultTruth truth = night.truth().get(0);
+            if (truth.kind() == FaultKind.WRONG_FOCAL_LENGTH) {
+                List<NightEvent> events = night.state().events();
+                return events.get(events.size() - 1).time();
+            }
+            return truth.until().equals(truth.from()) ? truth.from().plus(LONGEST) : truth.until();
+        }
+
         boolean within(FaultKind kind) {
             return first.equals(kind.word()) || second.equals(kind.word());
         }
@@ -136,7 +148,8 @@ class DiagnosisTest {
                 "POWER_DIP",
                 "SPOT",
                 "STRAY_LIGHT",
-                "WRONG_FILTER"
+                "WRONG_FILTER",
+                "WRONG_FOCAL_LENGTH"
             })
     void theRightCauseIsToldFirst(FaultKind kind) throws Exception {
         Answer answer = Answer.to(Scenario.of(kind, 3).run("wren", Reactions.USUAL));

@@ -15,6 +15,8 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.Reacted;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.Trouble;
+import app.ironside.journal.TroubleSeen;
 import app.ironside.logbook.Logbook;
 import app.ironside.night.NightControl;
 import app.ironside.night.NightEngine;
@@ -351,8 +353,10 @@ class FaultsTest {
                             night.subs().equals(undisturbed().subs()))
                     .as("they are in the pixels: where there are none, nothing is met")
                     .isEqualTo(!PIXELS);
-            case WRONG_FOCAL_LENGTH -> assertThat(night.events())
-                    .isNotEqualTo(undisturbed().events());
+            case WRONG_FOCAL_LENGTH -> assertThat(night.all(TroubleSeen.class))
+                    .as("recognised all the same, and told")
+                    .anyMatch(t -> t.trouble() == Trouble.KIT
+                            && t.text().contains("By the stars the focal length is 458 mm; the kit says 432"));
             case FLEXURE, WRONG_FILTER, SPOT, CABLE, BALANCE, POLAR_ERROR, TRAILING_EXPOSURE, DISK_FULL -> assertThat(
                             night.subs())
                     .isNotEqualTo(undisturbed().subs());

@@ -82,6 +82,8 @@ class KilledCommandedNightTest {
         Process process = new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                         "-Xmx2g",
+                        "-XX:TieredStopAtLevel=1",
+                        "-XX:+UseSerialGC",
                         "-cp",
                         System.getProperty("java.class.path"),
                         Night.class.getName(),

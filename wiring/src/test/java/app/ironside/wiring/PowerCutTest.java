@@ -73,6 +73,8 @@ class PowerCutTest {
         return new ProcessBuilder(
                         Path.of(System.getProperty("java.home"), "bin", "java").toString(),
                         "-Xmx2g",
+                        "-XX:TieredStopAtLevel=1",
+                        "-XX:+UseSerialGC",
                         "-cp",
                         System.getProperty("java.class.path"),
                         Night.class.getName(),

@@ -1,7 +1,9 @@
 package app.ironside.desk.night;
 
 import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.reckon.ReckoningState;
+import app.ironside.desk.reckon.ReckoningState.Action;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.document.NightFile;
 import app.ironside.journal.FrameSolved;
@@ -9,6 +11,7 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.Stage;
 import app.ironside.kit.Correction;
+import app.ironside.kit.Kit;
 import app.ironside.point.FramingMatch;
 import app.ironside.sky.Sexagesimal;
 import java.util.ArrayList;
@@ -42,10 +45,17 @@ final class PointReckoner {
         boolean centred = offset <= file.program().centreWithinArcsec();
         String target = e.target();
         Optional<String> turn = centred ? turnCamera(e, target) : Optional.empty();
+        Optional<Kit.FocalLengthSeen> focal = file.kit().otherFocalLength(e.scaleArcsecPerPixel());
+        Optional<String> said = focal.map(
+                        f -> f.sentence() + " Correct the kit: field, framing and guiding follow from it.")
+                .or(() -> turn)
+                .or(() -> centred || e.wrongHints().isEmpty()
+                        ? Optional.empty()
+                        : Optional.of(String.join(" ", e.wrongHints())));
         boolean told = file.kit().mount().correction().orElse(Correction.SYNC) == Correction.SYNC;
         return new ReckoningState(
                 centred ? target + " is centred." : Words.format("%s is %.1f′ off.", target, offset / 60),
-                turn.orElse(
+                said.orElse(
                         centred
                                 ? Words.format(
                                         "%.0f″ from the middle; %.0f″ are allowed.",
@@ -53,7 +63,7 @@ final class PointReckoner {
                                 : told
                                         ? "The mount is told the truth and slews again."
                                         : "The mount is asked for a place shifted by what it missed."),
-                turn.isPresent(),
+                focal.isPresent() || turn.isPresent(),
                 rows(
                         moment.night(),
                         new Row(
@@ -62,10 +72,21 @@ final class PointReckoner {
                         new Row("off", Words.format("%.0f″", offset)),
                         new Row("camera angle", cameraAngle(e, target)),
                         new Row("scale", Words.format("%.3f″ a pixel", e.scaleArcsecPerPixel())),
+                        new Row(
+                                "focal length",
+                                focal.map(f -> Words.format("%.0f mm, the kit says %.0f", f.mm(), f.ofKitMm()))
+                                        .orElse("as the kit says")),
                         new Row("stars matched", Words.format("%d", e.matchedStars())),
                         new Row("residual", Words.format("%.2f″", e.rmsArcsec())),
                         new Row("by hand", centred ? "nothing" : e.byHand()),
                         new Row("as on an earlier night", asBefore(e, target))),
+                focal.map(f -> List.of(new Action(
+                                "take-focal-length",
+                                Words.format("Put %.0f mm into the kit", f.mm()),
+                                true,
+                                true,
+                                new Intent.FocalLength(f.mm()))))
+                        .orElse(List.of()),
                 Words.format(
                         "Patterns of four stars are looked up in the catalogue. The odds that these matches are chance are "
                                 + "1 in 10 to the %.0f; worse than 1 in a billion is refused.",

@@ -506,6 +506,8 @@ public final class PlanDesk implements AutoCloseable {
             arranging.setBroadUnderMoon(broad.allowed());
         } else if (intent instanceof Intent.Gain gain) {
             use(file().site(), file().kit().atGain(gain.point()));
+        } else if (intent instanceof Intent.FocalLength length) {
+            use(file().site(), file().kit().withFocalLengthMm(length.mm()));
         } else if (intent instanceof Intent.GuideBy guide) {
             use(file().site(), guide.optics().kit());
         } else if (intent instanceof Intent.Light light) {
