@@ -6,6 +6,8 @@ public enum Provenance {
     REAL("measured"),
     /** The sky, through frames that another program takes and puts into a folder. */
     BY_FOLDER("by-folder"),
+    /** The sky, through frames of a night that is run by somebody else and only looked on at. */
+    WATCHED("watched"),
     /** The simulated observatory. */
     REHEARSED("rehearsed");
 

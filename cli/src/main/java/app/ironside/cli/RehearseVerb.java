@@ -16,8 +16,8 @@ import app.ironside.logbook.FolderLock;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.NightControl;
-import app.ironside.night.NightEngine;
 import app.ironside.night.NightWatcher;
+import app.ironside.night.NightWork;
 import app.ironside.sim.FaultTruth;
 import app.ironside.sim.SimSettings;
 import app.ironside.sim.SteppedClock;
@@ -196,8 +196,7 @@ final class RehearseVerb extends Verb {
         };
     }
 
-    private static Answer answer(
-            NightEngine engine, Supplier<NightState> state, List<FaultTruth> truth, NightFile night)
+    private static Answer answer(NightWork engine, Supplier<NightState> state, List<FaultTruth> truth, NightFile night)
             throws InterruptedException {
         String reason = "";
         try {

@@ -1,5 +1,6 @@
 package app.ironside.journal;
 
+import app.ironside.Provenance;
 import app.ironside.sky.Interval;
 import java.util.ArrayDeque;
 import java.util.Deque;
@@ -149,6 +150,13 @@ public final class NightState {
     /** The stage that began last. */
     public Optional<Stage> stage() {
         return stage;
+    }
+
+    /** Whether somebody else runs it, and only its frames are known. */
+    public boolean isWatched() {
+        return last(NightStarted.class)
+                .filter(n -> n.provenance() == Provenance.WATCHED)
+                .isPresent();
     }
 
     /** The last gate of a stage. */

@@ -250,6 +250,11 @@ public record FrameFacts(
                 combined);
     }
 
+    /** When the exposure ended, or its start where the length is not told. */
+    public Optional<Instant> end() {
+        return start.map(s -> s.plusMillis(Math.round(exposureS.orElse(0) * 1000)));
+    }
+
     /** The middle of the exposure, or its start where the length is not told. */
     public Optional<Instant> middle() {
         return start.map(s -> s.plusMillis(Math.round(exposureS.orElse(0) * 500)));

@@ -204,7 +204,7 @@ public final class Logbook implements AutoCloseable {
     static String origin(Provenance provenance) {
         return switch (provenance) {
             case REAL -> "real";
-            case BY_FOLDER -> "by-folder";
+            case BY_FOLDER, WATCHED -> "by-folder";
             case REHEARSED -> "rehearsed";
         };
     }

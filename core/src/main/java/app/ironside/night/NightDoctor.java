@@ -64,7 +64,7 @@ final class NightDoctor {
         return present.filter(c -> c.lead().certainty() >= Diagnosis.SURE_ENOUGH);
     }
 
-    private static TroubleSeen seen(Case found, List<Watched> subs, Instant now) {
+    static TroubleSeen seen(Case found, List<Watched> subs, Instant now) {
         Finding lead = found.lead();
         List<String> evidence = subs.stream()
                 .filter(s -> !s.grade().sub().time().orElse(Instant.EPOCH).isBefore(lead.since()))
@@ -91,7 +91,7 @@ final class NightDoctor {
                 evidence);
     }
 
-    private static TroubleOver over(Finding seen, Instant now) {
+    static TroubleOver over(Finding seen, Instant now) {
         Duration lasted = Duration.between(seen.since(), now);
         return new TroubleOver(
                 now,

@@ -72,7 +72,7 @@ import java.util.stream.Collectors;
  * <p>Order: plan, devices, rough focus, polar alignment; then for each target point, focus, guide, a test sub that counts, and
  * the run; then park, calibration frames while the sensor is still cold, warm up, masters, stacks.
  */
-public final class NightEngine {
+public final class NightEngine implements NightWork {
     private static final Duration FIRST_PAUSE = Duration.ofMinutes(5);
     private static final Duration LONGEST_PAUSE = Duration.ofMinutes(80);
 
@@ -102,6 +102,7 @@ public final class NightEngine {
      * @throws DeviceException if it cannot go on
      * @throws UncheckedIOException as well, if the disk refuses
      */
+    @Override
     public void run() throws InterruptedException {
         try {
             second = secondCopy();

@@ -37,7 +37,7 @@ final class SubFacts {
                 OptionalDouble.of(slopeAdu));
     }
 
-    private static SubMeasures.FieldShape shape(StarField field) {
+    static SubMeasures.FieldShape shape(StarField field) {
         FieldMap map = FieldMap.of(field);
         return new SubMeasures.FieldShape(
                 map.trailing(),

@@ -104,7 +104,7 @@ final class SubJudge {
         return changed;
     }
 
-    private static Verdict verdict(Grade grade) {
+    static Verdict verdict(Grade grade) {
         return new Verdict(grade.keep(), grade.cause() == Cause.GOOD ? "good" : grade.reason());
     }
 

@@ -56,13 +56,23 @@ public final class FolderNight {
      * @param grade its own verdict
      * @param changed earlier ones whose verdict is another now
      * @param news what is found and told
+     * @param frame as it was read
+     * @param measured what it shows by itself
+     * @param subs its target's so far, in time
+     * @param time at which it is told: now, or the frame's own end where that is long past
      */
-    public record Step(Grade grade, List<Grade> changed, Episodes.News news) {}
+    public record Step(
+            Grade grade,
+            List<Grade> changed,
+            Episodes.News news,
+            Frame frame,
+            Looks.Measured measured,
+            List<Watched> subs,
+            Instant time) {}
 
     /**
      * Takes in a frame; empty if it is no light.
      *
-     * @param now for alerts
      * @throws BadInputException if it cannot be read
      */
     public Optional<Step> take(Path file, Instant now) {
@@ -90,7 +100,14 @@ public final class FolderNight {
                 changed.add(grade);
             }
         }
-        return Optional.of(new Step(own, changed, episodes.next(SubsWatch.findings(present), now)));
+        Instant time = live ? now : measured.facts().end().orElse(now);
+        Episodes.News news = episodes.next(SubsWatch.findings(present), time);
+        return Optional.of(new Step(own, changed, news, frame, series.get(series.size() - 1), present, time));
+    }
+
+    /** Whether its frames are of now, as far as is known; those of nights long over are judged and told as of then. */
+    public boolean isLive() {
+        return live || present.isEmpty();
     }
 
     /** What silence says, asked now and then; nothing of a night that is long over. */

@@ -10,6 +10,7 @@ import app.ironside.journal.Stage;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
@@ -31,7 +32,7 @@ final class Beginnings implements PlanDesk.Runner {
         void listed(List<NightEntry> nights);
 
         /** How a night is begun. */
-        Nights.Beginning wanted(Nights.Kind kind, NightFile night, Optional<NightEntry> where);
+        Nights.Beginning wanted(Nights.Kind kind, NightFile night, Optional<NightEntry> where, Optional<Path> folder);
 
         /** A night has begun. */
         void begun();
@@ -102,12 +103,53 @@ final class Beginnings implements PlanDesk.Runner {
 
     /** Runs a rehearsal of a night, from its start or from where it was left. */
     void rehearse(NightFile night, Optional<NightEntry> where) {
-        begin(Nights.Kind.REHEARSAL, night, where);
+        begin(Nights.Kind.REHEARSAL, night, where, Optional.empty());
     }
 
-    private void begin(Nights.Kind kind, NightFile night, Optional<NightEntry> where) {
-        stand.say(kind == Nights.Kind.LIVE ? "Connecting the devices…" : "");
-        nights.begin(stand.wanted(kind, night, where), looking.night(), next -> {
+    /**
+     * Goes on with a night that was left under way, as it was begun: a real one with its devices, after a second word.
+     *
+     * @param kind as it was begun
+     */
+    void goOn(Nights.Kind kind, NightFile night, NightEntry left) {
+        if (kind == Nights.Kind.LIVE) {
+            askForDevices(night, () -> begin(kind, night, Optional.of(left), Optional.empty()));
+        } else {
+            rehearse(night, Optional.of(left));
+        }
+    }
+
+    /** What is done with a folder of frames: it is watched over as a night, or developed. */
+    void askAboutFolder(Path folder, NightFile base, Runnable develop) {
+        questions.ask(
+                "A folder of frames: " + folder.getFileName(),
+                "Watched, each frame is judged as it comes, from whatever program, and the night is told at Run; nothing is moved."
+                        + " Developed, the frames that are there are made into pictures.",
+                List.of(
+                        new StartPane.Choice("watch-folder", "Watch over it as a night", () -> {
+                            questions.dismiss();
+                            unlessOneRuns("End it and watch this folder", () -> watch(folder, base));
+                        }),
+                        new StartPane.Choice("develop-folder", "Develop its frames", () -> {
+                            questions.dismiss();
+                            develop.run();
+                        }),
+                        new StartPane.Choice("no-folder", "Neither", questions::dismiss)));
+    }
+
+    private void watch(Path folder, NightFile base) {
+        begin(Nights.Kind.WATCHED, base, Optional.empty(), Optional.of(folder));
+        stand.choose(Stage.RUN);
+    }
+
+    private void begin(Nights.Kind kind, NightFile night, Optional<NightEntry> where, Optional<Path> folder) {
+        stand.say(
+                switch (kind) {
+                    case LIVE -> "Connecting the devices…";
+                    case WATCHED -> "Reading what is in the folder…";
+                    case REHEARSAL -> "";
+                });
+        nights.begin(stand.wanted(kind, night, where, folder), looking.night(), next -> {
             put(next);
             looking.toNow();
             stand.say("");
@@ -116,7 +158,7 @@ final class Beginnings implements PlanDesk.Runner {
     }
 
     private void beginFromPlan(Nights.Kind kind, NightFile night) {
-        begin(kind, night, Optional.empty());
+        begin(kind, night, Optional.empty(), Optional.empty());
         stand.choose(Stage.READY);
         looking.follow(true);
     }
@@ -124,12 +166,18 @@ final class Beginnings implements PlanDesk.Runner {
     /** A night that runs is not ended unasked. */
     @Override
     public void rehearse(NightFile night) {
-        unlessOneRuns(Nights.Kind.REHEARSAL, night, "End it and rehearse this plan");
+        unlessOneRuns("End it and rehearse this plan", () -> beginFromPlan(Nights.Kind.REHEARSAL, night));
     }
 
     /** Real devices move only after a second word. */
     @Override
     public void begin(NightFile night) {
+        askForDevices(
+                night,
+                () -> unlessOneRuns("End it and begin this night", () -> beginFromPlan(Nights.Kind.LIVE, night)));
+    }
+
+    private void askForDevices(NightFile night, Runnable then) {
         questions.ask(
                 "Begin the night with real devices?",
                 "The drivers of kit " + night.kit().name()
@@ -142,13 +190,13 @@ final class Beginnings implements PlanDesk.Runner {
                         new StartPane.Choice("no-night", "Not yet", questions::dismiss),
                         new StartPane.Choice("yes-night", "Begin the night", () -> {
                             questions.dismiss();
-                            unlessOneRuns(Nights.Kind.LIVE, night, "End it and begin this night");
+                            then.run();
                         })));
     }
 
-    private void unlessOneRuns(Nights.Kind kind, NightFile night, String instead) {
+    private void unlessOneRuns(String instead, Runnable then) {
         if (nights.underWay().isEmpty()) {
-            beginFromPlan(kind, night);
+            then.run();
             return;
         }
         questions.ask(
@@ -159,7 +207,7 @@ final class Beginnings implements PlanDesk.Runner {
                         new StartPane.Choice("keep-running", "Let it run on", questions::dismiss),
                         new StartPane.Choice("end-and-rehearse", instead, () -> {
                             questions.dismiss();
-                            beginFromPlan(kind, night);
+                            then.run();
                         })));
     }
 

@@ -35,6 +35,7 @@ import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
 import app.ironside.notice.Herald;
 import app.ironside.wiring.Wiring;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -148,6 +149,13 @@ final class DeskView extends StackPane
 
     @Override
     public boolean take(List<Path> dropped) {
+        // A single folder may be a night that somebody else runs; which, only the person knows.
+        if (dropped.size() == 1
+                && Files.isDirectory(dropped.get(0))
+                && looking.night().isPresent()) {
+            beginnings.askAboutFolder(dropped.get(0), looking.night().get().file(), () -> files.take(dropped));
+            return true;
+        }
         return files.take(dropped);
     }
 
@@ -226,8 +234,9 @@ final class DeskView extends StackPane
     }
 
     @Override
-    public Nights.Beginning wanted(Nights.Kind kind, NightFile night, Optional<NightEntry> where) {
-        return new Nights.Beginning(kind, night, where, benches.isOwnHands(), rate, reins.gates());
+    public Nights.Beginning wanted(
+            Nights.Kind kind, NightFile night, Optional<NightEntry> where, Optional<Path> folder) {
+        return new Nights.Beginning(kind, night, where, folder, benches.isOwnHands(), rate, reins.gates());
     }
 
     @Override

@@ -3,8 +3,11 @@ package app.ironside.desk;
 import app.ironside.BadInputException;
 import app.ironside.TextFiles;
 import app.ironside.desk.parts.FilePane;
+import app.ironside.desk.session.Nights;
 import app.ironside.document.FirstNight;
 import app.ironside.document.NightFile;
+import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightStarted;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
@@ -24,13 +27,36 @@ final class Opening {
     /**
      * What lies in the logbook.
      *
-     * @param left a night that was left under way
+     * @param left a night that was left under way and can go on
+     * @param kind how that one was begun
      * @param rescued what had to be mended of it, in words
      */
-    record Found(Logbook logbook, Optional<NightEntry> left, List<NightEntry> nights, Optional<String> rescued) {
+    record Found(
+            Logbook logbook,
+            Optional<NightEntry> left,
+            Nights.Kind kind,
+            List<NightEntry> nights,
+            Optional<String> rescued) {
         /** Reads it; not on the interface thread. */
         static Found in(Logbook logbook) {
-            return new Found(logbook, logbook.unfinished(), logbook.nights(), logbook.rescued());
+            Optional<NightEntry> left = logbook.unfinished();
+            Nights.Kind kind = left.map(n -> kind(logbook.journal(n).events())).orElse(Nights.Kind.REHEARSAL);
+            // A night that was only looked on at went on without us.
+            return new Found(
+                    logbook, left.filter(n -> kind != Nights.Kind.WATCHED), kind, logbook.nights(), logbook.rescued());
+        }
+
+        private static Nights.Kind kind(List<NightEvent> events) {
+            return events.stream()
+                    .filter(NightStarted.class::isInstance)
+                    .map(e -> ((NightStarted) e).provenance())
+                    .findFirst()
+                    .map(p -> switch (p) {
+                        case REAL, BY_FOLDER -> Nights.Kind.LIVE;
+                        case WATCHED -> Nights.Kind.WATCHED;
+                        case REHEARSED -> Nights.Kind.REHEARSAL;
+                    })
+                    .orElse(Nights.Kind.REHEARSAL);
         }
 
         /** The night to be shown first. */
@@ -133,7 +159,7 @@ final class Opening {
 
     private void goOn(NightEntry left) {
         dismiss();
-        desk.beginnings().rehearse(NightFile.parse(left.document(), left.title(), wiring.objects()), Optional.of(left));
+        desk.beginnings().goOn(found.kind(), NightFile.parse(left.document(), left.title(), wiring.objects()), left);
     }
 
     private void ask(String heading, String explanation, List<StartPane.Choice> choices) {

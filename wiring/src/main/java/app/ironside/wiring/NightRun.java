@@ -6,7 +6,7 @@ import app.ironside.journal.Journal;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.FrameArchive;
 import app.ironside.night.NightControl;
-import app.ironside.night.NightEngine;
+import app.ironside.night.NightWork;
 import app.ironside.sim.SimulatedObservatory;
 import java.util.Optional;
 
@@ -19,7 +19,7 @@ import java.util.Optional;
 public record NightRun(
         NightFile file,
         NightEntry entry,
-        NightEngine engine,
+        NightWork engine,
         NightControl control,
         NightClock clock,
         Journal journal,

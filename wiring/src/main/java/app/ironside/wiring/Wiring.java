@@ -15,6 +15,7 @@ import app.ironside.document.NightFile;
 import app.ironside.document.ReadyList;
 import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightStarted;
 import app.ironside.journal.NightState;
 import app.ironside.journal.ProgramRevised;
 import app.ironside.journal.SubTaken;
@@ -23,6 +24,7 @@ import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.AirWatch;
 import app.ironside.night.Earlier;
+import app.ironside.night.FolderWork;
 import app.ironside.night.FrameArchive;
 import app.ironside.night.HeaterWatch;
 import app.ironside.night.MountWatch;
@@ -62,13 +64,16 @@ import app.ironside.solve.StarShelf;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import app.ironside.star.StarSearch;
+import app.ironside.watch.FolderNight;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.function.Function;
 
 /** The one place that decides what a night is made of. */
@@ -249,6 +254,51 @@ public final class Wiring {
     public NightRun live(
             NightFile given, Logbook logbook, NightEntry entry, NightWatcher watcher, NightControl control) {
         return night(given, logbook, entry, new LiveVenue(drivers(), liveClock(), workers), watcher, control);
+    }
+
+    /** What a night is drawn by whose frames come into a folder. Reads their headers: not on the interface thread. */
+    public NightFile planOf(Path folder, NightFile base) {
+        LocalDate tonight =
+                liveClock().now().atZone(base.site().zone()).minusHours(12).toLocalDate();
+        return FolderPlan.of(folder, base, tonight, objects, workers).file();
+    }
+
+    /** A night that somebody else runs, looked on at through the frames in a folder. */
+    public NightRun watched(
+            NightFile file,
+            Path folder,
+            Logbook logbook,
+            NightEntry entry,
+            NightWatcher watcher,
+            NightControl control) {
+        NightClock clock = liveClock();
+        Journal journal = logbook.journal(entry);
+        Instant first = FolderPlan.of(folder, file, file.program().date(), objects, workers)
+                .first()
+                .filter(t -> t.isBefore(clock.now()))
+                .orElse(clock.now());
+        NightStarted started = new NightStarted(
+                first.minusSeconds(1),
+                "Looking on at " + folder + ": its frames are judged as they come; nothing is moved.",
+                file.site().name(),
+                file.kit().name(),
+                file.program().date(),
+                Provenance.WATCHED);
+        FolderNight night = new FolderNight(
+                new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), workers),
+                Optional.of(file.site()),
+                OptionalDouble.of(file.kit().arcsecPerPixel()));
+        FolderWork work = new FolderWork(
+                folder,
+                night,
+                started,
+                new NightRecord(journal, clock, watcher),
+                control,
+                clock,
+                shelf.solver(),
+                Observer.at(file.site()));
+        return new NightRun(
+                file, entry, work, control, clock, journal, new FrameArchive(entry.folder()), Optional.empty());
     }
 
     NightRun night(

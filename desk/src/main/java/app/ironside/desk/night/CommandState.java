@@ -50,6 +50,9 @@ public record CommandState(
             Instant now,
             GatePolicy policy,
             Supplier<Optional<String>> changedPlan) {
+        if (night.isWatched()) {
+            return watched(control);
+        }
         List<Offer> offers = new ArrayList<>();
         Optional<NightControl.Question> question = control.question();
         question.ifPresent(q -> offers.add(
@@ -69,6 +72,18 @@ public record CommandState(
                 question.isPresent(),
                 offers,
                 hasGate(station) ? Optional.of(policy) : Optional.empty());
+    }
+
+    /** Somebody else runs it: all that can be asked is to look on no longer. */
+    private static CommandState watched(NightControl control) {
+        return new CommandState(
+                control.waiting().isPresent()
+                        ? "The folder is watched no more in a moment."
+                        : "This night is run by somebody else; its frames are judged as they come.",
+                false,
+                false,
+                List.of(new Offer("end-night", "Stop watching", 'W', new Command.EndNight(), false, false)),
+                Optional.empty());
     }
 
     private static boolean hasGate(Stage station) {

@@ -60,6 +60,9 @@ public record RailState(List<Station> stations) {
             return new Station(
                     stage, standing, night.kept() + " kept of " + night.subs().size());
         }
+        if (gate.isEmpty() && night.isWatched() && stage != Stage.RUN) {
+            return new Station(stage, Standing.WAITING, "not ours to see");
+        }
         if (gate.isEmpty()) {
             return new Station(stage, working ? Standing.WORKING : Standing.WAITING, working ? "under way" : "to come");
         }

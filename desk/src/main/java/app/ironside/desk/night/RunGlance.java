@@ -67,7 +67,9 @@ public record RunGlance(List<Figure> figures, Optional<Banner> trouble) {
         List<Figure> figures = new ArrayList<>();
         figures.add(new Figure(
                 night.kept() + " good",
-                "of " + Math.max(plan.subs(), night.subs().size()) + " planned"));
+                night.isWatched()
+                        ? "of " + night.subs().size() + " that came"
+                        : "of " + Math.max(plan.subs(), night.subs().size()) + " planned"));
         Optional<Instant> end = plan.blocks().stream()
                 .map(b -> b.span().until())
                 .max(Instant::compareTo)

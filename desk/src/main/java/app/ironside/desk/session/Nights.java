@@ -178,19 +178,23 @@ public final class Nights implements AutoCloseable {
     /** How a night is run. */
     public enum Kind {
         REHEARSAL,
-        LIVE
+        LIVE,
+        /** Somebody else runs it; its frames come into a folder. */
+        WATCHED
     }
 
     /**
      * What is to be begun.
      *
      * @param entry of a night that goes on; a new one is written otherwise
+     * @param folder into which the frames of a watched night come
      * @param ownHands whether the person confirms what a rehearsal's hands would
      */
     public record Beginning(
             Kind kind,
             NightFile file,
             Optional<NightEntry> entry,
+            Optional<Path> folder,
             boolean ownHands,
             double rate,
             Map<Stage, GatePolicy> gates) {}
@@ -204,7 +208,9 @@ public final class Nights implements AutoCloseable {
         Optional<RunningNight> before = running;
         ask(
                 progress -> {
-                    NightFile file = beginning.file();
+                    NightFile file = beginning.folder().isPresent()
+                            ? wiring.planOf(beginning.folder().get(), beginning.file())
+                            : beginning.file();
                     if (beginning.kind() == Kind.LIVE) {
                         wiring.checkLive(file); // before anything is ended or written
                     }
@@ -213,7 +219,7 @@ public final class Nights implements AutoCloseable {
                     NightModel model = new NightModel(changed);
                     model.setOwnHands(beginning.ownHands());
                     RunningNight.Reins reins = new RunningNight.Reins(model, beginning.rate(), beginning.gates());
-                    RunningNight night = made(beginning, entry, reins);
+                    RunningNight night = made(beginning, file, entry, reins);
                     return new Begun(
                             night,
                             shown.filter(n -> n.is(entry)
@@ -229,11 +235,14 @@ public final class Nights implements AutoCloseable {
     }
 
     /** A night whose devices do not answer is none: it leaves nothing in the logbook. */
-    private RunningNight made(Beginning beginning, NightEntry entry, RunningNight.Reins reins) {
+    private RunningNight made(Beginning beginning, NightFile file, NightEntry entry, RunningNight.Reins reins) {
         try {
-            return beginning.kind() == Kind.LIVE
-                    ? RunningNight.live(wiring, logbook, beginning.file(), entry, reins)
-                    : RunningNight.rehearsal(wiring, logbook, beginning.file(), entry, reins);
+            return switch (beginning.kind()) {
+                case REHEARSAL -> RunningNight.rehearsal(wiring, logbook, file, entry, reins);
+                case LIVE -> RunningNight.live(wiring, logbook, file, entry, reins);
+                case WATCHED -> RunningNight.watched(
+                        wiring, logbook, file, entry, beginning.folder().orElseThrow(), reins);
+            };
         } catch (RuntimeException e) {
             logbook.withdraw(entry);
             throw e;

@@ -12,6 +12,7 @@ import app.ironside.night.NightControl.GatePolicy;
 import app.ironside.wiring.NightRun;
 import app.ironside.wiring.PacedClock;
 import app.ironside.wiring.Wiring;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Map;
 import java.util.Optional;
@@ -67,6 +68,16 @@ public final class RunningNight implements AutoCloseable {
     static RunningNight live(Wiring wiring, Logbook logbook, NightFile file, NightEntry entry, Reins reins) {
         reins.model().askAlways();
         return made(logbook, entry, reins, (model, control) -> wiring.live(file, logbook, entry, model, control));
+    }
+
+    /** Puts together a night that somebody else runs and whose frames come into a folder. */
+    static RunningNight watched(
+            Wiring wiring, Logbook logbook, NightFile file, NightEntry entry, Path folder, Reins reins) {
+        return made(
+                logbook,
+                entry,
+                reins,
+                (model, control) -> wiring.watched(file, folder, logbook, entry, model, control));
     }
 
     private static RunningNight made(
