@@ -35,7 +35,8 @@ public record PlanDrawn(NightDraft of, NightBudget budget, RibbonState ribbon) {
                 weather,
                 free > 0 ? free : UNKNOWN_FREE_GB));
         RibbonState ribbon = RibbonState.of(draft.file().site(), draft.plan(), sky)
-                .withTroubles(RehearsalStates.troubles(draft.file()));
+                .withTroubles(
+                        RehearsalStates.troubles(draft.file(), draft.plan().times()));
         return new PlanDrawn(
                 draft,
                 budget,

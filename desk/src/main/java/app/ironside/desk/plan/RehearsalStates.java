@@ -115,8 +115,7 @@ final class RehearsalStates {
     }
 
     /** What is set to go wrong, for the ribbon. */
-    static List<RibbonState.Trouble> troubles(NightFile file) {
-        NightTimes times = NightTimes.of(file.site(), file.program().date());
+    static List<RibbonState.Trouble> troubles(NightFile file, NightTimes times) {
         Instant sunset = times.sunset().orElse(times.night().from());
         return FaultTruth.of(Rehearsals.faults(file), file.site().zone(), sunset).stream()
                 .map(f -> new RibbonState.Trouble(
