@@ -1,9 +1,9 @@
 package app.ironside.plan;
 
+import app.ironside.sky.Crossings;
 import app.ironside.sky.Interval;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
@@ -62,20 +62,6 @@ public final class CloudForecast {
 
     /** The stretches of a span with at most three tenths of the sky covered. */
     public List<Interval> usable(Interval span) {
-        List<Interval> stretches = new ArrayList<>();
-        Instant since = null;
-        for (Instant t = span.from(); t.isBefore(span.until()); t = t.plus(STEP)) {
-            boolean clear = coverAt(t) <= USABLE_COVER;
-            if (clear && since == null) {
-                since = t;
-            } else if (!clear && since != null) {
-                stretches.add(new Interval(since, t));
-                since = null;
-            }
-        }
-        if (since != null) {
-            stretches.add(new Interval(since, span.until()));
-        }
-        return stretches;
+        return Crossings.above(span, STEP, t -> USABLE_COVER - coverAt(t));
     }
 }

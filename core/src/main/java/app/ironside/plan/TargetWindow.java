@@ -1,5 +1,6 @@
 package app.ironside.plan;
 
+import app.ironside.sky.Crossings;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.Interval;
@@ -91,48 +92,17 @@ public record TargetWindow(
     }
 
     private static List<Interval> above(Equatorial target, Observer observer, Interval dark, double minimum) {
-        List<Interval> stretches = new ArrayList<>();
-        Instant since = null;
-        Instant last = dark.from();
-        for (Instant t = dark.from(); ; t = t.plus(SEARCH_STEP)) {
-            Instant at = t.isAfter(dark.until()) ? dark.until() : t;
-            boolean up = isUp(target, observer, at, minimum);
-            if (up && since == null) {
-                since = at.equals(dark.from()) ? at : edge(target, observer, last, at, minimum);
-            } else if (!up && since != null) {
-                stretches.add(new Interval(since, edge(target, observer, last, at, minimum)));
-                since = null;
-            }
-            last = at;
-            if (!at.isBefore(dark.until())) {
-                break;
-            }
-        }
-        if (since != null && since.isBefore(dark.until())) {
-            stretches.add(new Interval(since, dark.until()));
-        }
-        return stretches;
+        return Crossings.above(dark, SEARCH_STEP, t -> clearanceDeg(target, observer, t, minimum));
     }
 
-    private static boolean isUp(Equatorial target, Observer observer, Instant time, double minimum) {
+    /** How far it stands above skyline, margin and minimum altitude, whichever is highest; negative below. */
+    private static double clearanceDeg(Equatorial target, Observer observer, Instant time, double minimum) {
         Horizontal seen = observer.observed(target, time);
-        return seen.altitudeDeg() >= minimum
-                && observer.site().horizon().clears(seen, observer.site().marginDeg());
-    }
-
-    private static Instant edge(Equatorial target, Observer observer, Instant a, Instant b, double minimum) {
-        boolean atStart = isUp(target, observer, a, minimum);
-        Instant low = a;
-        Instant high = b;
-        while (Duration.between(low, high).toMillis() > 200) {
-            Instant middle = low.plus(Duration.between(low, high).dividedBy(2));
-            if (isUp(target, observer, middle, minimum) == atStart) {
-                low = middle;
-            } else {
-                high = middle;
-            }
-        }
-        return high;
+        return seen.altitudeDeg()
+                - Math.max(
+                        minimum,
+                        observer.site().horizon().altitudeDeg(seen.azimuthDeg())
+                                + observer.site().marginDeg());
     }
 
     private static double effectiveHours(Equatorial target, Observer observer, List<Interval> usable) {

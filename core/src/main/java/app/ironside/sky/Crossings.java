@@ -7,7 +7,7 @@ import java.util.List;
 import java.util.function.ToDoubleFunction;
 
 /** Finds when a quantity that varies smoothly with time crosses zero. */
-final class Crossings {
+public final class Crossings {
     /** Bisection stops here: well below the second that the atmosphere leaves uncertain. */
     private static final long RESOLUTION_MILLIS = 50;
 
@@ -37,8 +37,12 @@ final class Crossings {
         return found;
     }
 
-    /** The stretches of a span in which the quantity is at or above zero. */
-    static List<Interval> above(Interval span, Duration step, ToDoubleFunction<Instant> quantity) {
+    /**
+     * The stretches of a span in which the quantity is at or above zero.
+     *
+     * @param step of the first, coarse search: what lasts shorter may be missed
+     */
+    public static List<Interval> above(Interval span, Duration step, ToDoubleFunction<Instant> quantity) {
         List<Interval> stretches = new ArrayList<>();
         Instant since = quantity.applyAsDouble(span.from()) >= 0 ? span.from() : null;
         for (Crossing crossing : find(span, step, quantity)) {

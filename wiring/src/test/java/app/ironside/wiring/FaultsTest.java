@@ -19,8 +19,8 @@ import app.ironside.journal.Trouble;
 import app.ironside.journal.TroubleSeen;
 import app.ironside.logbook.Logbook;
 import app.ironside.night.NightControl;
-import app.ironside.night.NightEngine;
 import app.ironside.night.NightWatcher;
+import app.ironside.night.NightWork;
 import app.ironside.sim.FaultTruth;
 import app.ironside.sim.SimSettings;
 import app.ironside.sim.SimulatedObservatory;
@@ -157,7 +157,7 @@ class FaultsTest {
     }
 
     /** Runs it; what the disk refuses ends it. */
-    private static String reason(NightEngine engine) throws InterruptedException {
+    private static String reason(NightWork engine) throws InterruptedException {
         try {
             engine.run();
             return "";
