@@ -6,12 +6,14 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.condition.DisabledOnOs;
 import org.junit.jupiter.api.condition.OS;
 import org.junit.jupiter.api.io.TempDir;
 
 /** A process of its own is asked to end; Ctrl C asks in the same way, under another number. */
+@Order(2)
 @DisabledOnOs(OS.WINDOWS)
 class InterruptionTest {
     private static final int SIGTERM = 15;

@@ -15,10 +15,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** Nights that bring little or nothing; a whole one is rehearsed by the tests of the wiring. */
+@Order(1)
 class RehearseVerbTest {
     @TempDir
     Path folder;

@@ -3,10 +3,12 @@ package app.ironside.night;
 import app.ironside.BadInputException;
 import app.ironside.device.NightClock;
 import app.ironside.image.FolderWatch;
+import app.ironside.image.FrameFiles;
 import app.ironside.journal.AlertRaised;
 import app.ironside.journal.Command;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.GuideFigures;
+import app.ironside.journal.Marks;
 import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
@@ -16,6 +18,7 @@ import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubRegraded;
 import app.ironside.journal.SubTaken;
+import app.ironside.judge.Grade;
 import app.ironside.judge.Looks;
 import app.ironside.library.FrameFacts;
 import app.ironside.sky.Equatorial;
@@ -90,7 +93,7 @@ public final class FolderWork implements NightWork {
             record.tell(new StageBegan(started.time(), "Frames are judged as they come.", Stage.RUN));
         }
         try {
-            FolderWatch watch = FolderWatch.fromTheStart(folder, app.ironside.image.FrameFiles::isFrame);
+            FolderWatch watch = FolderWatch.fromTheStart(folder, FrameFiles::isFrame);
             while (!ending) {
                 control.announce(new NightControl.SafePoint("at once", clock.now()));
                 for (Path file : watch.next()) {
@@ -138,8 +141,7 @@ public final class FolderWork implements NightWork {
                 order = control.take(c -> true)) {
             Command command = order.get().command();
             if (command instanceof Command.GiveVerdicts given) {
-                app.ironside.journal.Marks.events(record.state(), given.verdicts(), now())
-                        .forEach(record::tell);
+                Marks.events(record.state(), given.verdicts(), now()).forEach(record::tell);
             } else if (command instanceof Command.EndNight || command instanceof Command.ParkNow) {
                 ending = true;
             }
@@ -260,7 +262,7 @@ public final class FolderWork implements NightWork {
         return Optional.empty();
     }
 
-    private void regrade(app.ironside.judge.Grade grade, Instant now) {
+    private void regrade(Grade grade, Instant now) {
         String name = Path.of(grade.sub().name()).toAbsolutePath().toString();
         record.state().subs().stream()
                 .filter(s -> s.file().equals(name) && s.verdict().by().isEmpty())

@@ -23,6 +23,7 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.concurrent.CancellationException;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -30,6 +31,7 @@ import org.junit.jupiter.api.io.TempDir;
  * The whole way on a sensor made up by hand: an offset of 300, a hot column of dark current, a flat that falls to 0.8 at the right edge. What
  * is left after developing is known.
  */
+@Order(3)
 class DarkroomTest {
     private static final int WIDTH = 320;
     private static final int HEIGHT = 240;

@@ -72,12 +72,14 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** Judgement of subs, the folder of a night, and what happens when a device fails its proof. */
+@Order(2)
 class NightPartsTest {
     @TempDir
     Path folder;

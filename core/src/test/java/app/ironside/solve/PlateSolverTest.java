@@ -26,12 +26,14 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Random;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /** Invented frames over real star positions: a fifth of the stars missing, half as many again added, centroids 0.2 px off. */
+@Order(1)
 class PlateSolverTest {
     private static final StarCatalogue CATALOGUE = StarCatalogue.hipparcos();
     private static final PlateSolver SOLVER = new PlateSolver(CATALOGUE, Workers.ALL_CORES);

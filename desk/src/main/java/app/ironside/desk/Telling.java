@@ -2,6 +2,7 @@ package app.ironside.desk;
 
 import app.ironside.desk.night.Moment;
 import app.ironside.desk.night.RunGlance;
+import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.session.Looking;
 import app.ironside.desk.session.RunningNight;
@@ -32,8 +33,13 @@ final class Telling implements AutoCloseable {
 
     private final Path folder;
     private final Herald herald;
-    private Notices how;
-    private Optional<StatusPage> page = Optional.empty();
+    private final BackgroundWork work = new BackgroundWork("alerts");
+
+    /** The wishes, and the page that is served by them; both change together. */
+    private volatile Served served = new Served(Notices.USUAL, Optional.empty());
+
+    private record Served(Notices how, Optional<StatusPage> page) {}
+
     private volatile Optional<StatusPage.Status> status = Optional.empty();
     private Optional<RunningNight> followed = Optional.empty();
 
@@ -48,29 +54,32 @@ final class Telling implements AutoCloseable {
     Telling(Path folder, Herald.Ways ways, Consumer<String> say) {
         this.folder = folder;
         this.herald = new Herald(ways, say);
-        this.how = Notices.USUAL;
-        try {
-            how = Notices.in(folder);
-            serve();
-        } catch (RuntimeException e) {
-            say.accept(e.getMessage());
-        }
+        work.ask(progress -> serve(Notices.in(folder))).failed(say).then(now -> {});
     }
 
     Notices notices() {
-        return how;
+        return served.how();
     }
 
-    /** Keeps and follows other wishes. */
-    void set(Notices next) {
-        next.keep(folder);
-        how = next;
-        serve();
+    /**
+     * Keeps and follows other wishes, beside the interface.
+     *
+     * @param then told when they are followed, with why not where they cannot be; empty else
+     */
+    void set(Notices next, Consumer<String> then) {
+        work.ask(progress -> {
+                    next.keep(folder);
+                    return serve(next);
+                })
+                .failed(then)
+                .then(now -> then.accept(""));
     }
 
     /** Where the page is; empty while it is not served. */
     Optional<String> address() {
-        return page.map(p -> "http://" + host() + ":" + p.port() + "/" + how.token());
+        Served now = served;
+        return now.page()
+                .map(p -> "http://" + host() + ":" + p.port() + "/" + now.how().token());
     }
 
     /** This machine's place on the local network, without asking anybody for names; "localhost" without a network. */
@@ -87,12 +96,13 @@ final class Telling implements AutoCloseable {
         }
     }
 
-    private void serve() {
-        page.ifPresent(StatusPage::close);
-        page = Optional.empty();
+    private Notices serve(Notices how) {
+        served.page().ifPresent(StatusPage::close);
+        served = new Served(how, Optional.empty());
         if (how.page()) {
-            page = Optional.of(new StatusPage(how.port(), how.token(), () -> status));
+            served = new Served(how, Optional.of(new StatusPage(how.port(), how.token(), () -> status)));
         }
+        return how;
     }
 
     /** What the running night has to tell leaves the desk, whatever is looked at. */
@@ -118,11 +128,11 @@ final class Telling implements AutoCloseable {
         }
         if (running.transport().isEmpty()) {
             for (AlertRaised alert : alerts.subList(Math.min(heard, alerts.size()), alerts.size())) {
-                herald.tell(alert, whose(night), how);
+                herald.tell(alert, whose(night), served.how());
             }
         }
         heard = alerts.size();
-        if (page.isPresent()) {
+        if (served.page().isPresent()) {
             status = Optional.of(status(night, at));
         }
     }
@@ -133,7 +143,7 @@ final class Telling implements AutoCloseable {
                 new AlertRaised(
                         Instant.now(), "This is how an alert reaches you. Nothing is wrong.", Trouble.DEVICE, true),
                 whose(night),
-                how);
+                served.how());
     }
 
     private static Herald.Whose whose(ShownNight night) {
@@ -165,8 +175,9 @@ final class Telling implements AutoCloseable {
 
     @Override
     public void close() {
-        page.ifPresent(StatusPage::close);
-        page = Optional.empty();
+        work.close();
+        served.page().ifPresent(StatusPage::close);
+        served = new Served(served.how(), Optional.empty());
         herald.close();
     }
 }

@@ -58,27 +58,19 @@ final class TellingPane extends StackPane {
         fault.getStyleClass().add("warning");
         fault.setWrapText(true);
         fault.managedProperty().bind(fault.textProperty().isNotEmpty());
-        sound.setOnAction(e -> take());
-        system.setOnAction(e -> take());
-        page.setOnAction(e -> take());
-        command.setOnAction(e -> take());
-        port.setOnAction(e -> take());
+        sound.setOnAction(e -> take(() -> {}));
+        system.setOnAction(e -> take(() -> {}));
+        page.setOnAction(e -> take(() -> {}));
+        command.setOnAction(e -> take(() -> {}));
+        port.setOnAction(e -> take(() -> {}));
         copy.setOnAction(e -> telling.address().ifPresent(TellingPane::copy));
         Button tryIt = new Button("Try it now");
         tryIt.setId("telling-try");
-        tryIt.setOnAction(e -> {
-            if (take()) {
-                trial.run();
-            }
-        });
+        tryIt.setOnAction(e -> take(trial));
         Button done = new Button("Done");
         done.setId("telling-done");
         done.getStyleClass().add("chief");
-        done.setOnAction(e -> {
-            if (take()) {
-                back.run();
-            }
-        });
+        done.setOnAction(e -> take(back));
         Label heading = new Label("How the night tells you");
         heading.getStyleClass().add("verdict");
         Label what = new Label(
@@ -106,23 +98,31 @@ final class TellingPane extends StackPane {
         Clipboard.getSystemClipboard().setContent(content);
     }
 
-    /** Follows what is written here; false if it cannot be followed. */
-    private boolean take() {
+    /**
+     * Follows what is written here.
+     *
+     * @param then done when it is followed; what cannot be followed is said instead
+     */
+    private void take(Runnable then) {
+        Notices wanted;
         try {
-            telling.set(telling.notices()
+            wanted = telling.notices()
                     .withSound(sound.isSelected())
                     .withSystem(system.isSelected())
                     .withCommand(words(command.getText()))
                     .withPort(number(port.getText()))
-                    .withPage(page.isSelected()));
-            fault.setText("");
-            showAddress();
-            return true;
-        } catch (RuntimeException e) {
+                    .withPage(page.isSelected());
+        } catch (IllegalArgumentException e) {
             fault.setText(e.getMessage());
-            showAddress();
-            return false;
+            return;
         }
+        telling.set(wanted, why -> {
+            fault.setText(why);
+            showAddress();
+            if (why.isEmpty()) {
+                then.run();
+            }
+        });
     }
 
     private void showAddress() {

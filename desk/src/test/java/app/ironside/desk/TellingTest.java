@@ -51,6 +51,10 @@ class TellingTest extends DeskHarness {
         });
     }
 
+    private String address() {
+        return node(Label.class, "#telling-address").getText();
+    }
+
     private static int freePort() throws Exception {
         try (ServerSocket socket = new ServerSocket(0)) {
             return socket.getLocalPort();
@@ -71,16 +75,18 @@ class TellingTest extends DeskHarness {
         int port = freePort();
         write("#telling-port", String.valueOf(port));
         fire("#telling-page");
-        String address = node(Label.class, "#telling-address").getText();
+        until("the page", d -> address().startsWith("http://"));
+        String address = address();
         assertThat(address).startsWith("http://").contains(":" + port + "/");
         write("#telling-command", "/bin/true \"two words\"");
+        until("the command", d -> !Notices.in(folder).command().isEmpty());
         assertThat(Notices.in(folder).command()).containsExactly("/bin/true", "two words");
         URI here = URI.create("http://localhost:" + port + address.substring(address.lastIndexOf('/')));
         HttpResponse<String> answer = HttpClient.newHttpClient()
                 .send(HttpRequest.newBuilder(here).build(), HttpResponse.BodyHandlers.ofString());
         assertThat(answer.body()).contains("No night runs.");
         fire("#telling-page");
-        assertThat(node(Label.class, "#telling-address").getText()).isEqualTo("off");
+        until("no page", d -> address().equals("off"));
         assertThat(Notices.in(folder).page()).isFalse();
         fire("#telling-done");
         until("no pane", d -> d.lookup("#telling") == null);

@@ -38,9 +38,11 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.atomic.AtomicBoolean;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Function;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 
 /** A night that is commanded while it runs: without pixels, which are not the point. */
+@Order(2)
 class CommandsTest {
     /** A thousand commands in all; more by hand. */
     private static final int NIGHTS = Integer.getInteger("commands.nights", 50);

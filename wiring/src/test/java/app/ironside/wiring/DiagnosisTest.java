@@ -146,7 +146,6 @@ class DiagnosisTest {
                 "GUIDE_STAR_LOST",
                 "FOCUSER_SLIP",
                 "POWER_DIP",
-                "SPOT",
                 "STRAY_LIGHT",
                 "WRONG_FILTER",
                 "WRONG_FOCAL_LENGTH"

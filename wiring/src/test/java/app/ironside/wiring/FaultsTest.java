@@ -46,12 +46,14 @@ import java.util.Set;
 import java.util.function.ToDoubleFunction;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /** Each fault alone, in a night without pixels: it acts when and as it was set, the night ends in order, and the mount is parked. */
+@Order(4)
 class FaultsTest {
     private static final LocalTime AT = LocalTime.of(22, 25);
 

@@ -39,10 +39,12 @@ import java.util.EnumSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** A real night, whose devices come from drivers; what stands behind these drivers is the simulated observatory. */
+@Order(5)
 class LiveNightTest {
     @TempDir
     Path folder;

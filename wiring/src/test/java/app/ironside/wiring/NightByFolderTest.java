@@ -48,6 +48,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -55,6 +56,7 @@ import org.junit.jupiter.api.io.TempDir;
  * A whole real night with a lens on a tracker: no motor anywhere, frames from a folder. Another program writes them as such programs do:
  * bit by bit, under odd names, with its own words in the header, one of them twice, one broken off, by a clock that is an hour behind.
  */
+@Order(6)
 class NightByFolderTest {
     private static final int SUBS = 8;
 

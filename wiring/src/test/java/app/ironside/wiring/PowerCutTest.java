@@ -28,10 +28,12 @@ import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /** A night in a process of its own is killed without warning, again and again; each time it goes on, and nothing finished is lost. */
+@Order(3)
 class PowerCutTest {
     @TempDir
     Path folder;

@@ -44,6 +44,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
 import org.junit.jupiter.api.io.TempDir;
@@ -52,6 +53,7 @@ import org.junit.jupiter.api.io.TempDir;
  * A shortened demo night, the whole chain with real pixels, held against the simulator's truth (seed 14). The limits are those of
  * the project's own promise for a night.
  */
+@Order(1)
 @TestInstance(TestInstance.Lifecycle.PER_CLASS)
 class RehearsalTest {
     @TempDir
