@@ -23,6 +23,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 
 /**
  * Slews, solves, corrects, and slews again until the target is in the middle. A mount is corrected as its kit says, by telling it the
@@ -54,6 +55,9 @@ public final class Centering {
 
     /** Shift of what is asked for against the target, degrees east and north, found on a side of the pier. */
     private final Map<Mount.PierSide, TangentPlane.Point> shifts = new EnumMap<>(Mount.PierSide.class);
+
+    /** Arcseconds a pixel of these frames, as the last that was recognised showed it. */
+    private OptionalDouble shownScale = OptionalDouble.empty();
 
     private record Modelled(PointingModel model, Observer observer) {}
 
@@ -175,15 +179,20 @@ public final class Centering {
         StarField stars = finder.find(frame);
         SolveResult result =
                 solver.solve(stars, anywhere ? hints(near) : hints(near).nearOnly());
-        double offset = result instanceof PlateSolution s ? 3600 * s.centre().separationDeg(near) : 0;
+        double offset = 0;
+        if (result instanceof PlateSolution s) {
+            offset = 3600 * s.centre().separationDeg(near);
+            shownScale = OptionalDouble.of(s.scaleArcsecPerPixel());
+        }
         watcher.solved(frame, stars, result, offset);
         return result;
     }
 
+    /** What a frame has shown of the scale goes before what the kit says of it. */
     private SolveHints hints(Equatorial near) {
-        return SolveHints.NONE
-                .withNear(near, SEARCH_DEG)
-                .withKit(kit, binning(), SCALE_TOLERANCE)
-                .withTime(clock.now());
+        SolveHints here = SolveHints.NONE.withNear(near, SEARCH_DEG).withTime(clock.now());
+        return shownScale.isPresent()
+                ? here.withScale(shownScale.getAsDouble(), SCALE_TOLERANCE)
+                : here.withKit(kit, binning(), SCALE_TOLERANCE);
     }
 }

@@ -71,6 +71,12 @@ public final class PlateSolver {
     private static final double TRAILED_ECCENTRICITY = 0.93;
     private static final double SURE_SNR = 12;
 
+    /**
+     * A field of few stars is recognised by its scale among other things, and a kit's may be wrong by this share: a reducer at another
+     * distance, a focal length as its maker rounded it.
+     */
+    private static final double ROUGH_SCALE = 0.12;
+
     /** Binned and whole frames of one kit differ by more, two nights of it by less. */
     private static final double SAME_SCALE = 0.02;
 
@@ -200,8 +206,10 @@ public final class PlateSolver {
                     .or(() -> search(field, patterns(field.stars(), FAR_NEIGHBOURS), local, hints));
             if (found.isEmpty() && hints.scaleArcsecPerPixel().isPresent()) {
                 Verifier verifier = new Verifier(field, catalogue, hints.epochYear());
+                SolveHints roughly = hints.withScale(hints.scaleArcsecPerPixel().getAsDouble(), ROUGH_SCALE);
                 found = FewStars.find(field, catalogue, hints, verifier)
-                        .or(() -> search(field, patterns, local, hints.withoutScale()));
+                        .or(() -> search(field, patterns, local, hints.withoutScale()))
+                        .or(() -> FewStars.find(field, catalogue, roughly, verifier));
             }
         }
         if (found.isEmpty() && (hints.elsewhere() || hints.near().isEmpty())) {

@@ -175,7 +175,10 @@ final class Pictures {
 
         /** The night's own frames in the darkroom, judged. */
         private void writeDarkroom(NightEntry entry) throws InterruptedException {
-            onToolkit(() -> desk.take(List.of(entry.folder())));
+            onToolkit(() -> {
+                desk.take(List.of(entry.folder()));
+                ((Button) desk.lookup("#develop-folder")).fire();
+            });
             settle(() -> desk.darkroom().isBusy());
             onToolkit(() -> ((Button) desk.darkroom().lookup("#darkroom-judge")).fire());
             while (ask(() -> desk.darkroom().isBusy())) {
