@@ -199,10 +199,14 @@ final class Beginnings implements PlanDesk.Runner {
             then.run();
             return;
         }
+        boolean watched = nights.isFolderWatched();
         questions.ask(
-                "A night is running.",
-                "Only one can run at a time. Ended now, its mount is parked, all its frames are kept, and it can be looked at in the"
-                        + " Logbook; it cannot go on once another has begun.",
+                watched ? "A folder is being watched." : "A night is running.",
+                watched
+                        ? "Only one night can be followed at a time. Who takes the frames goes on taking them; what was judged stays in the"
+                                + " Logbook, and the folder can be watched again."
+                        : "Only one can run at a time. Ended now, its mount is parked, all its frames are kept, and it can be looked at in"
+                                + " the Logbook; it cannot go on once another has begun.",
                 List.of(
                         new StartPane.Choice("keep-running", "Let it run on", questions::dismiss),
                         new StartPane.Choice("end-and-rehearse", instead, () -> {

@@ -82,20 +82,27 @@ public final class DeskApp extends Application {
 
     /** The night does not end with its window unless the person says so. */
     private static void askToClose(DeskView desk, Stage stage) {
+        boolean watched = desk.isFolderWatched();
         desk.questions()
                 .ask(
-                        "A night is running.",
-                        "Without its window the night goes on; starting Ironside again shows it. Ended now, the mount is parked, everything taken is"
-                                + " kept, and the night can go on later.",
+                        watched ? "A folder is being watched." : "A night is running.",
+                        watched
+                                ? "Without its window it is watched on; starting Ironside again shows it. Closed, what was judged stays in the"
+                                        + " Logbook, and whoever takes the frames goes on taking them."
+                                : "Without its window the night goes on; starting Ironside again shows it. Ended now, the mount is parked,"
+                                        + " everything taken is kept, and the night can go on later.",
                         List.of(
                                 new StartPane.Choice("stay", "Stay", desk.questions()::dismiss),
-                                new StartPane.Choice("go-on-without", "Close the window, let the night go on", () -> {
+                                new StartPane.Choice("go-on-without", "Close the window, let it go on", () -> {
                                     desk.questions().dismiss();
                                     Platform.setImplicitExit(false);
                                     desk.endWithTheNight(Platform::exit);
                                     stage.hide();
                                 }),
-                                new StartPane.Choice("park-and-close", "Park the mount and close", Platform::exit)));
+                                new StartPane.Choice(
+                                        "park-and-close",
+                                        watched ? "Stop watching and close" : "Park the mount and close",
+                                        Platform::exit)));
     }
 
     /** Theme and fonts, once for the application. */

@@ -458,6 +458,11 @@ final class DeskView extends StackPane
         return running().isPresent();
     }
 
+    /** Whether the night under way is one that somebody else runs. */
+    boolean isFolderWatched() {
+        return nights.isFolderWatched();
+    }
+
     private void setRate(double next) {
         rate = next;
         nights.running().ifPresent(s -> s.setRate(next));

@@ -77,6 +77,9 @@ final class Pictures {
         }
     }
 
+    /** So many lights show a night by folder. */
+    private static final int WATCHED = 24;
+
     private static final class Rendering {
         private final Path folder;
         private final Path data;
@@ -119,12 +122,8 @@ final class Pictures {
                     write(stage.title().toLowerCase(Locale.ROOT), stage, evidence(stage, state));
                 }
             }
-            for (PlanDesk.Tab tab : List.of(
-                    PlanDesk.Tab.WISHES,
-                    PlanDesk.Tab.FRAMING,
-                    PlanDesk.Tab.SEASON,
-                    PlanDesk.Tab.EXPOSURE,
-                    PlanDesk.Tab.PROFILES)) {
+            for (PlanDesk.Tab tab :
+                    List.of(PlanDesk.Tab.FRAMING, PlanDesk.Tab.SEASON, PlanDesk.Tab.EXPOSURE, PlanDesk.Tab.PROFILES)) {
                 onToolkit(() -> desk.planDesk().setTab(tab));
                 settle(() -> desk.planDesk().isBusy());
                 write("plan-" + tab.title().toLowerCase(Locale.ROOT).replace(' ', '-'), Stage.PLAN, Optional.empty());
@@ -141,7 +140,37 @@ final class Pictures {
             });
             settle(() -> !desk.starsPane().isMapReady());
             write("stars-paper");
+            writeWatched(entry, state);
             onToolkit(desk::close);
+        }
+
+        /** Some of the night's lights as another program's, in a folder that is watched. */
+        private void writeWatched(NightEntry entry, NightState night) throws InterruptedException {
+            Path incoming = data.resolve("incoming");
+            List<SubTaken> some =
+                    night.subs().stream().filter(SubTaken::full).limit(WATCHED).toList();
+            try {
+                Files.createDirectories(incoming);
+                for (SubTaken sub : some) {
+                    Path file = entry.folder().resolve(sub.file());
+                    Files.copy(file, incoming.resolve(file.getFileName()));
+                }
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+            onToolkit(() -> {
+                desk.station(Stage.RUN.ordinal() + 1);
+                desk.take(List.of(incoming));
+                ((Button) desk.lookup("#watch-folder")).fire();
+            });
+            while (ask(() -> !desk.isSettled() || desk.model().night().subs().size() < some.size())) {
+                Thread.sleep(200);
+            }
+            onToolkit(() -> {
+                desk.choose(Stage.RUN);
+                desk.backToNow();
+            });
+            write("run-by-folder");
         }
 
         /** A hundred nights of the plan, with a fault of its own. */

@@ -63,7 +63,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     private final ToggleButton residuals = new ToggleButton("Residuals");
     private final FlowPane tools = new FlowPane(6, 6);
     private final NameField target;
-    private final ToggleButton finder = new ToggleButton("The finder shows it in its middle");
+    private final ToggleButton finder = new ToggleButton("Point by the finder");
     private final ToggleButton watch = new ToggleButton("Watch a folder…");
     private final Label nudge = new Label();
     private final Timeline watching = new Timeline(new KeyFrame(Duration.millis(700), e -> look()));
@@ -130,8 +130,11 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         BorderPane.setMargin(right, new Insets(0, 0, 0, 8));
         target = new NameField(names, "nudge-target", "bring here: a name or a place");
         target.setPrefWidth(230);
+        target.setMinWidth(200);
         target.setTooltip(new Tooltip("An object, a bright star, or right ascension and declination"));
         target.textProperty().addListener((o, was, is) -> nudge());
+        finder.setTooltip(new Tooltip(
+                "The finder's cross stood on the target while this frame was taken: which way it has to go"));
         finder.setOnAction(e -> nudge());
         nudge.getStyleClass().add("nudge");
         nudge.setId("nudge");

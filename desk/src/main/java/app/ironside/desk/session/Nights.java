@@ -91,6 +91,11 @@ public final class Nights implements AutoCloseable {
         return running.filter(r -> !r.isDone());
     }
 
+    /** Whether the night that runs now is one that somebody else runs. */
+    public boolean isFolderWatched() {
+        return underWay().filter(r -> r.model().night().isWatched()).isPresent();
+    }
+
     /** Whether something is being made ready. */
     public boolean isBusy() {
         return underWay > 0;
