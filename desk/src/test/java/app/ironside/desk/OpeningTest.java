@@ -2,13 +2,16 @@ package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.Provenance;
 import app.ironside.desk.session.ShownNight;
 import app.ironside.document.NightFile;
+import app.ironside.journal.NightStarted;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
@@ -135,5 +138,44 @@ class OpeningTest extends DeskHarness {
         settled();
         assertThat(on(() -> desk.planDesk().file().program().targets().get(0).name()))
                 .isEqualTo("M 33");
+    }
+
+    private NightEntry left(String folderOfIt, Provenance provenance) {
+        NightEntry night = logbook.begin("2026-11-15  Colle Sorbo, M 33", folderOfIt, DemoNights.tonight());
+        logbook.journal(night)
+                .append(new NightStarted(
+                        Instant.parse("2026-11-15T17:00:00Z"),
+                        "Night of 2026-11-15.",
+                        "Colle Sorbo",
+                        "Wren",
+                        LocalDate.of(2026, 11, 15),
+                        provenance));
+        return night;
+    }
+
+    /** A real night is not gone on with by a simulated observatory, and its devices are not moved without a word. */
+    @Test
+    @Order(4)
+    void aRealNightThatWasLeftAsksForItsDevices() throws Exception {
+        NightEntry real = left("night-real", Provenance.REAL);
+        ownData();
+        assertThat(choices().get(0)).isEqualTo("go-on");
+        robot.clickOn("#go-on");
+        assertThat(heading()).isEqualTo("Begin the night with real devices?");
+        robot.clickOn("#no-night");
+        settled();
+        assertThat(on(() -> desk.isNightRunning())).isFalse();
+        assertThat(logbook.journal(real).events()).hasSize(1);
+        logbook.journal(real).append(Told.ended(Instant.parse("2026-11-16T06:00:00Z")));
+    }
+
+    /** A folder that was watched went on without us: there is nothing to go on with, its night can be looked at. */
+    @Test
+    @Order(5)
+    void aFolderThatWasWatchedIsNotGoneOnWith() {
+        left("night-watched", Provenance.WATCHED);
+        ownData();
+        assertThat(heading()).isEqualTo("Good evening.");
+        assertThat(choices()).contains("look-back").doesNotContain("go-on");
     }
 }
