@@ -42,7 +42,9 @@ public final class Diagnosis {
             found.addAll(new LightDoctor(course, kit.equipment().offAxis().isPresent()).findings());
             found.addAll(new MotionDoctor(course, kit).findings());
             Cause cause = subs.get(course.last).grade().cause();
-            if (found.isEmpty() && (cause == Cause.WRONG_FIELD || cause == Cause.NO_STARS)) {
+            // A wrong kit explains no missing stars.
+            boolean unexplained = found.stream().allMatch(f -> f.trouble() == Trouble.KIT);
+            if (unexplained && (cause == Cause.WRONG_FIELD || cause == Cause.NO_STARS)) {
                 found.add(course.found(
                         course.last,
                         cause == Cause.NO_STARS ? Trouble.NO_STARS : Trouble.WRONG_FIELD,

@@ -55,10 +55,6 @@ public final class Nights implements AutoCloseable {
     private Optional<RunningNight> running = Optional.empty();
     private int underWay;
 
-    /**
-     * @param changed told, on any thread, when a shown night has more to tell
-     * @param failed told why something could not be done
-     */
     /** What plans ask of a logbook. */
     public static Wishes.Record record(Logbook logbook) {
         return new Wishes.Record() {
@@ -74,6 +70,10 @@ public final class Nights implements AutoCloseable {
         };
     }
 
+    /**
+     * @param changed told, on any thread, when a shown night has more to tell
+     * @param failed told why something could not be done
+     */
     public Nights(Wiring wiring, Logbook logbook, Runnable changed, Consumer<String> failed) {
         this.wiring = wiring;
         this.logbook = logbook;
