@@ -57,6 +57,7 @@ public record FirstNight(
 
     private static final double MARGIN_DEG = 3;
     private static final double CONTACT_DEG = 5;
+
     /**
      * An angle as people write it: "44.05", "44° 03' 00\" N", "8 12 E", "-33.9".
      *

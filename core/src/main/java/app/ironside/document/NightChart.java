@@ -3,7 +3,6 @@ package app.ironside.document;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetWindow;
-import app.ironside.sky.Horizontal;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Site;
 import java.awt.BasicStroke;
@@ -155,7 +154,7 @@ final class NightChart {
     }
 
     private double skyline(TargetWindow.Sample s) {
-        return site.horizon().altitudeDeg(new Horizontal(s.azimuthDeg(), 0).azimuthDeg());
+        return site.horizon().altitudeDeg(s.azimuthDeg());
     }
 
     private static void line(Graphics2D g, Color color, float width, double x1, double y1, double x2, double y2) {

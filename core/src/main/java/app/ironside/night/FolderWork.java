@@ -38,8 +38,10 @@ import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
@@ -52,6 +54,11 @@ import java.util.Set;
 public final class FolderWork implements NightWork {
     private static final Duration EVERY = Duration.ofMillis(500);
 
+    /** A mount that was never told where it points is off by less. */
+    private static final double SEARCH_DEG = 5;
+
+    private static final double SCALE_TOLERANCE = 0.05;
+
     private final Path folder;
     private final FolderNight night;
     private final NightStarted started;
@@ -60,7 +67,9 @@ public final class FolderWork implements NightWork {
     private final NightClock clock;
     private final PlateSolver solver;
     private final Observer observer;
-    private Optional<Equatorial> near = Optional.empty();
+    /** Where each target was seen last. */
+    private final Map<String, Equatorial> seen = new HashMap<>();
+
     private boolean ending;
 
     /**
@@ -183,8 +192,8 @@ public final class FolderWork implements NightWork {
         Instant until = from.plusMillis(Math.round(1000 * seconds));
         String target = facts.target().orElse("unnamed");
         String filter = facts.filter().orElse("none");
-        Optional<Wcs> wcs = place(facts, m.field());
-        Optional<Equatorial> at = near.or(facts::pointed);
+        Optional<Wcs> wcs = place(target, facts, m.field());
+        Optional<Equatorial> at = Optional.ofNullable(seen.get(target)).or(facts::pointed);
         return new SubTaken(
                 last(until),
                 String.format(
@@ -245,18 +254,18 @@ public final class FolderWork implements NightWork {
                 OptionalDouble.empty());
     }
 
-    /** By the header's hints, or about where the frame before was. */
-    private Optional<Wcs> place(FrameFacts facts, StarField field) {
-        Optional<Equatorial> about = near.or(facts::pointed);
+    /** About where the header says that it looks, else about where its target was seen last. */
+    private Optional<Wcs> place(String target, FrameFacts facts, StarField field) {
+        Optional<Equatorial> about = facts.pointed().or(() -> Optional.ofNullable(seen.get(target)));
         if (about.isEmpty()) {
             return Optional.empty();
         }
-        SolveHints hints = SolveHints.NONE.withNear(about.get(), 5).nearOnly();
+        SolveHints hints = SolveHints.NONE.withNear(about.get(), SEARCH_DEG).nearOnly();
         SolveHints scaled = facts.arcsecPerPixel().isPresent()
-                ? hints.withScale(facts.arcsecPerPixel().getAsDouble(), 0.05)
+                ? hints.withScale(facts.arcsecPerPixel().getAsDouble(), SCALE_TOLERANCE)
                 : hints;
         if (solver.solve(field, scaled) instanceof PlateSolution found) {
-            near = Optional.of(found.centre());
+            seen.put(target, found.centre());
             return Optional.of(found.wcs());
         }
         return Optional.empty();

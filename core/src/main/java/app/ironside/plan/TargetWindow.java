@@ -98,11 +98,9 @@ public record TargetWindow(
     /** How far it stands above skyline, margin and minimum altitude, whichever is highest; negative below. */
     private static double clearanceDeg(Equatorial target, Observer observer, Instant time, double minimum) {
         Horizontal seen = observer.observed(target, time);
-        return seen.altitudeDeg()
-                - Math.max(
-                        minimum,
-                        observer.site().horizon().altitudeDeg(seen.azimuthDeg())
-                                + observer.site().marginDeg());
+        return Math.min(
+                seen.altitudeDeg() - minimum,
+                observer.site().horizon().clearanceDeg(seen, observer.site().marginDeg()));
     }
 
     private static double effectiveHours(Equatorial target, Observer observer, List<Interval> usable) {

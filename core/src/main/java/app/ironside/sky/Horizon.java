@@ -50,7 +50,12 @@ public final class Horizon {
 
     /** Whether a direction stands above the skyline by at least {@code marginDeg}. */
     public boolean clears(Horizontal direction, double marginDeg) {
-        return direction.altitudeDeg() >= altitudeDeg(direction.azimuthDeg()) + marginDeg;
+        return clearanceDeg(direction, marginDeg) >= 0;
+    }
+
+    /** How far a direction stands above the skyline and a margin; negative below. */
+    public double clearanceDeg(Horizontal direction, double marginDeg) {
+        return direction.altitudeDeg() - altitudeDeg(direction.azimuthDeg()) - marginDeg;
     }
 
     /**

@@ -8,7 +8,7 @@ import java.util.regex.Pattern;
 /** Angles written in degrees, minutes and seconds. */
 public final class Sexagesimal {
     private static final Pattern ANGLE = Pattern.compile(
-            "\\s*([NSEW]?)\\s*([+-−]?\\d{1,3}(?:[.,]\\d+)?)\\s*[d°:\\s]?\\s*"
+            "\\s*([NSEW]?)\\s*([+\\-−]?\\d{1,3}(?:[.,]\\d+)?)\\s*[d°:\\s]?\\s*"
                     + "(?:(\\d{1,2}(?:[.,]\\d+)?)\\s*['′m:\\s]?\\s*(?:(\\d{1,2}(?:[.,]\\d+)?)\\s*[\"″s]?)?)?\\s*([NSEW]?)\\s*",
             Pattern.CASE_INSENSITIVE);
 

@@ -14,11 +14,11 @@ import java.util.stream.Stream;
 public final class SkyNames {
     /** Three numbers that may be parted by letters, colons or the signs of minutes and seconds. */
     private static final String SEXAGESIMAL =
-            "([+-−]?\\d{1,3})\\s*[hd°:\\s]\\s*(\\d{1,2})\\s*(?:[m'′:\\s]\\s*(\\d{1,2}(?:\\.\\d+)?)\\s*[s\"″]?|[m'′])?";
+            "([+\\-−]?\\d{1,3})\\s*[hd°:\\s]\\s*(\\d{1,2})\\s*(?:[m'′:\\s]\\s*(\\d{1,2}(?:\\.\\d+)?)\\s*[s\"″]?|[m'′])?";
 
     private static final Pattern PLACE = Pattern.compile("\\s*" + SEXAGESIMAL + "[\\s,;]+" + SEXAGESIMAL + "\\s*");
     private static final Pattern DEGREES =
-            Pattern.compile("\\s*(\\d{1,3}(?:\\.\\d+)?)°?[\\s,;]+([+-−]?\\d{1,2}(?:\\.\\d+)?)°?\\s*");
+            Pattern.compile("\\s*(\\d{1,3}(?:\\.\\d+)?)°?[\\s,;]+([+\\-−]?\\d{1,2}(?:\\.\\d+)?)°?\\s*");
 
     /** Fewer letters are part of too many names. */
     private static final int FEWEST_LETTERS = 2;
@@ -59,7 +59,7 @@ public final class SkyNames {
 
     /**
      * What is meant: a whole name; else a place in hours and degrees ("01 33 51 +30 39 37") or in degrees alone ("23.46 +30.66"), J2000;
-     * else the only, or by far the brightest known, object with this in its name.
+     * else the first of what has this in its name, as {@link #like} orders it.
      */
     public Optional<Place> find(String typed) {
         Optional<Place> exact = objects.find(typed).map(SkyNames::of);

@@ -54,6 +54,9 @@ class SkyNamesTest {
                 .isCloseTo(-0.2889, within(1e-4));
         assertThat(NAMES.find("12 00 00 +91 00 00")).isEmpty();
         assertThat(NAMES.find("25 00 00 +10 00 00")).isEmpty();
+        assertThat(NAMES.find("x01 33 51 y30 39 37")).isEmpty();
+        assertThat(NAMES.find("01 33 51 −30 39 37").orElseThrow().position().decDeg())
+                .isNegative();
     }
 
     @ParameterizedTest
@@ -71,7 +74,7 @@ class SkyNamesTest {
     }
 
     @ParameterizedTest
-    @ValueSource(strings = {"", "north", "45 72", "N 45 S", "45.5 30", "45 12 75"})
+    @ValueSource(strings = {"", "north", "a45", "x5 10", "/45", "45 72", "N 45 S", "45.5 30", "45 12 75"})
     void whatIsNoAngle(String text) {
         assertThat(Sexagesimal.degrees(text)).isEmpty();
     }
