@@ -388,6 +388,12 @@ final class DeskView extends StackPane
     private void obey(Intent intent) {
         if (looking.night().isEmpty() || !marks.obey(intent, looking.night().get())) {
             planDesk.obey(intent);
+            if (intent instanceof Intent.FocalLength seen
+                    && planDesk.file().kit().name().equals(seen.kit())) {
+                said = "The plan's kit has it; saved here, other nights have it too.";
+                looking.toStation(Stage.PLAN);
+                planDesk.setTab(PlanDesk.Tab.PROFILES);
+            }
         }
         refresh();
     }

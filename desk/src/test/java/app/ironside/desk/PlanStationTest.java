@@ -7,6 +7,7 @@ import app.ironside.desk.night.Ribbon;
 import app.ironside.desk.plan.CostsPane;
 import app.ironside.desk.plan.HorizonEditor;
 import app.ironside.desk.plan.PlanDesk;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
 import app.ironside.image.FitsFiles;
@@ -484,5 +485,20 @@ class PlanStationTest extends DeskHarness {
             desk.choose(Stage.PLAN);
             return true;
         });
+    }
+
+    /** What the stars showed goes into the kit that it was seen with, as a step that can be taken back, and no other. */
+    @Test
+    void aFocalLengthIsTakenOver() throws Exception {
+        double before = on(() -> desk.planDesk().file().kit().optics().focalLengthMm());
+        onDesk(() -> desk.planDesk().obey(new Intent.FocalLength("Another", 458)));
+        assertThat(on(() -> desk.planDesk().file().kit().optics().focalLengthMm()))
+                .isEqualTo(before);
+        onDesk(() -> desk.planDesk().obey(new Intent.FocalLength("Wren", 458)));
+        assertThat(on(() -> desk.planDesk().file().kit().optics().focalLengthMm()))
+                .isEqualTo(458);
+        onDesk(() -> desk.planDesk().undo());
+        assertThat(on(() -> desk.planDesk().file().kit().optics().focalLengthMm()))
+                .isEqualTo(before);
     }
 }

@@ -4,12 +4,16 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.Provenance;
 import app.ironside.document.NightFile;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.image.Header;
 import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.NightState;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.TroubleSeen;
+import app.ironside.logbook.NightEntry;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -108,12 +112,38 @@ class WatchedFolderTest extends DeskHarness {
         until("the end", d -> !d.isNightRunning());
         assertThat(state().last(NightEnded.class).orElseThrow().taken()).isEqualTo(12);
         // It stands in the logbook, whole, and its frames are shown from where they lie.
-        assertThat(logbook.nights()).hasSize(1);
-        assertThat(NightState.of(logbook.journal(logbook.nights().get(0)).events())
+        List<NightEntry> nights = logbook.nights();
+        assertThat(NightState.of(logbook.journal(nights.get(nights.size() - 1)).events())
                         .subs())
                 .hasSize(12);
         assertThat(logbook.unfinished()).isEmpty();
         onDesk(() -> desk.pick(state().subs().get(3)));
         until("its picture", DeskView::isPictureReady);
+    }
+
+    /** Nothing there yet, a picture that says nothing of itself, a folder that is taken away: each is told, and nothing is lost. */
+    @Test
+    void whatAFolderMayHaveInStore() throws Exception {
+        Path odd = Files.createDirectories(folder.resolve("odd"));
+        on(() -> desk.take(List.of(odd)));
+        until("the question", d -> d.lookup("#watch-folder") != null);
+        press("#watch-folder");
+        until(
+                "the watch",
+                d -> d.isSettled() && d.isNightRunning() && d.model().night().isWatched());
+        FitsFiles.write(
+                odd.resolve("bare.fits"),
+                new Frame(300, 200, new float[60_000], Header.EMPTY),
+                FitsFiles.Encoding.UNSIGNED_16);
+        until("the bare one", d -> !d.model().night().subs().isEmpty());
+        SubTaken bare = state().subs().get(0);
+        assertThat(bare.target()).isEqualTo("unnamed");
+        assertThat(bare.kept()).isFalse();
+        assertThat(bare.wcs()).isEmpty();
+        Files.delete(odd.resolve("bare.fits"));
+        Files.delete(odd);
+        until("its end", d -> !d.isNightRunning());
+        until("why", d -> text("#status").contains("odd cannot be looked into"));
+        assertThat(state().last(NightEnded.class).orElseThrow().taken()).isEqualTo(1);
     }
 }

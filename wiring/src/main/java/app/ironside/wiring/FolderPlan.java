@@ -27,7 +27,7 @@ import java.util.Optional;
  * @param file the night
  * @param first when the first light in the folder was begun; empty while there is none
  */
-record FolderPlan(NightFile file, Optional<Instant> first) {
+public record FolderPlan(NightFile file, Optional<Instant> first) {
     private static final double USUAL_SECONDS = 60;
 
     /**

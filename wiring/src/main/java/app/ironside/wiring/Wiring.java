@@ -257,26 +257,24 @@ public final class Wiring {
     }
 
     /** What a night is drawn by whose frames come into a folder. Reads their headers: not on the interface thread. */
-    public NightFile planOf(Path folder, NightFile base) {
+    public FolderPlan planOf(Path folder, NightFile base) {
         LocalDate tonight =
                 liveClock().now().atZone(base.site().zone()).minusHours(12).toLocalDate();
-        return FolderPlan.of(folder, base, tonight, objects, workers).file();
+        return FolderPlan.of(folder, base, tonight, objects, workers);
     }
 
     /** A night that somebody else runs, looked on at through the frames in a folder. */
     public NightRun watched(
-            NightFile file,
+            FolderPlan plan,
             Path folder,
             Logbook logbook,
             NightEntry entry,
             NightWatcher watcher,
             NightControl control) {
+        NightFile file = plan.file();
         NightClock clock = liveClock();
         Journal journal = logbook.journal(entry);
-        Instant first = FolderPlan.of(folder, file, file.program().date(), objects, workers)
-                .first()
-                .filter(t -> t.isBefore(clock.now()))
-                .orElse(clock.now());
+        Instant first = plan.first().filter(t -> t.isBefore(clock.now())).orElse(clock.now());
         NightStarted started = new NightStarted(
                 first.minusSeconds(1),
                 "Looking on at " + folder + ": its frames are judged as they come; nothing is moved.",

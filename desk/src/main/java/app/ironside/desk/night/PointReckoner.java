@@ -85,7 +85,7 @@ final class PointReckoner {
                                 Words.format("Put %.0f mm into the kit", f.mm()),
                                 true,
                                 true,
-                                new Intent.FocalLength(f.mm()))))
+                                new Intent.FocalLength(file.kit().name(), f.mm()))))
                         .orElse(List.of()),
                 Words.format(
                         "Patterns of four stars are looked up in the catalogue. The odds that these matches are chance are "

@@ -507,7 +507,7 @@ public final class PlanDesk implements AutoCloseable {
         } else if (intent instanceof Intent.Gain gain) {
             use(file().site(), file().kit().atGain(gain.point()));
         } else if (intent instanceof Intent.FocalLength length) {
-            use(file().site(), file().kit().withFocalLengthMm(length.mm()));
+            takeFocalLength(length);
         } else if (intent instanceof Intent.GuideBy guide) {
             use(file().site(), guide.optics().kit());
         } else if (intent instanceof Intent.Light light) {
@@ -516,6 +516,14 @@ public final class PlanDesk implements AutoCloseable {
             edit(model.with(t -> t.withGoals(Projects.goals(kit, site, light.narrow()))));
         } else if (intent instanceof Intent.SubLength length) {
             setSubSeconds(length.seconds());
+        }
+    }
+
+    private void takeFocalLength(Intent.FocalLength seen) {
+        if (file().kit().name().equals(seen.kit())) {
+            use(file().site(), file().kit().withFocalLengthMm(seen.mm()));
+        } else {
+            say("The plan has kit " + file().kit().name() + " now; the stars showed that of " + seen.kit() + ".");
         }
     }
 

@@ -60,8 +60,8 @@ public sealed interface Intent {
     /** Take back the last verdicts given by hand. */
     record TakeBackMarks() implements Intent {}
 
-    /** Put the focal length that the stars showed into the kit, mm. */
-    record FocalLength(double mm) implements Intent {}
+    /** Put the focal length that the stars showed into the kit of that name, mm. */
+    record FocalLength(String kit, double mm) implements Intent {}
 
     /** Plan subs of another length. */
     record SubLength(double seconds) implements Intent {}

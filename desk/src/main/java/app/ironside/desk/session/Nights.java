@@ -30,6 +30,7 @@ import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.NightTimes;
 import app.ironside.sky.Site;
+import app.ironside.wiring.FolderPlan;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -213,9 +214,8 @@ public final class Nights implements AutoCloseable {
         Optional<RunningNight> before = running;
         ask(
                 progress -> {
-                    NightFile file = beginning.folder().isPresent()
-                            ? wiring.planOf(beginning.folder().get(), beginning.file())
-                            : beginning.file();
+                    Optional<FolderPlan> watched = beginning.folder().map(f -> wiring.planOf(f, beginning.file()));
+                    NightFile file = watched.map(FolderPlan::file).orElse(beginning.file());
                     if (beginning.kind() == Kind.LIVE) {
                         wiring.checkLive(file); // before anything is ended or written
                     }
@@ -224,7 +224,7 @@ public final class Nights implements AutoCloseable {
                     NightModel model = new NightModel(changed);
                     model.setOwnHands(beginning.ownHands());
                     RunningNight.Reins reins = new RunningNight.Reins(model, beginning.rate(), beginning.gates());
-                    RunningNight night = made(beginning, file, entry, reins);
+                    RunningNight night = made(beginning, watched, entry, reins);
                     return new Begun(
                             night,
                             shown.filter(n -> n.is(entry)
@@ -240,13 +240,20 @@ public final class Nights implements AutoCloseable {
     }
 
     /** A night whose devices do not answer is none: it leaves nothing in the logbook. */
-    private RunningNight made(Beginning beginning, NightFile file, NightEntry entry, RunningNight.Reins reins) {
+    private RunningNight made(
+            Beginning beginning, Optional<FolderPlan> watched, NightEntry entry, RunningNight.Reins reins) {
+        NightFile file = beginning.file();
         try {
             return switch (beginning.kind()) {
                 case REHEARSAL -> RunningNight.rehearsal(wiring, logbook, file, entry, reins);
                 case LIVE -> RunningNight.live(wiring, logbook, file, entry, reins);
                 case WATCHED -> RunningNight.watched(
-                        wiring, logbook, file, entry, beginning.folder().orElseThrow(), reins);
+                        wiring,
+                        logbook,
+                        watched.orElseThrow(),
+                        entry,
+                        beginning.folder().orElseThrow(),
+                        reins);
             };
         } catch (RuntimeException e) {
             logbook.withdraw(entry);

@@ -9,6 +9,7 @@ import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.night.NightControl;
 import app.ironside.night.NightControl.GatePolicy;
+import app.ironside.wiring.FolderPlan;
 import app.ironside.wiring.NightRun;
 import app.ironside.wiring.PacedClock;
 import app.ironside.wiring.Wiring;
@@ -72,12 +73,12 @@ public final class RunningNight implements AutoCloseable {
 
     /** Puts together a night that somebody else runs and whose frames come into a folder. */
     static RunningNight watched(
-            Wiring wiring, Logbook logbook, NightFile file, NightEntry entry, Path folder, Reins reins) {
+            Wiring wiring, Logbook logbook, FolderPlan plan, NightEntry entry, Path folder, Reins reins) {
         return made(
                 logbook,
                 entry,
                 reins,
-                (model, control) -> wiring.watched(file, folder, logbook, entry, model, control));
+                (model, control) -> wiring.watched(plan, folder, logbook, entry, model, control));
     }
 
     private static RunningNight made(
