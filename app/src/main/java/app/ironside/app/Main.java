@@ -7,7 +7,9 @@ public final class Main {
     private Main() {}
 
     public static void main(String[] arguments) throws InterruptedException {
-        if (List.of(arguments).isEmpty() || arguments[0].equals("demo")) {
+        if (List.of(arguments).contains(DryStart.WORD)) {
+            DryStart.run();
+        } else if (List.of(arguments).isEmpty() || arguments[0].equals("demo")) {
             app.ironside.desk.Main.main(arguments);
         } else {
             app.ironside.cli.Main.main(arguments);

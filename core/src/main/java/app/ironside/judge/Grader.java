@@ -197,7 +197,7 @@ public final class Grader {
                         0,
                         false,
                         Cause.WRONG_FIELD,
-                        text("only %.0f %% of the series' field is in it", 100 * s.overlap()));
+                        () -> text("only %.0f %% of the series' field is in it", 100 * s.overlap()));
             }
             if (s.eccentricity() > SubLimits.TRAILED_ECCENTRICITY) {
                 return new Grade(
@@ -206,7 +206,7 @@ public final class Grader {
                         0,
                         false,
                         Cause.TRAILED,
-                        text("trailed beyond recognition, eccentricity %.2f", s.eccentricity()));
+                        () -> text("trailed beyond recognition, eccentricity %.2f", s.eccentricity()));
             }
             if (shortPx > 0 && s.shortAxisPx() > 2 * shortPx) {
                 return new Grade(
@@ -215,7 +215,7 @@ public final class Grader {
                         0,
                         false,
                         Cause.FOCUS,
-                        text("out of focus, stars of %.1f px against %.1f", s.fwhmPx(), shortPx));
+                        () -> text("out of focus, stars of %.1f px against %.1f", s.fwhmPx(), shortPx));
             }
             if (s.stars() < FEW_OF_OTHERS * stars) {
                 return new Grade(
@@ -224,7 +224,7 @@ public final class Grader {
                         0,
                         false,
                         Cause.CLOUD,
-                        text("%d stars of the usual %.0f, too few to be recognised", s.stars(), stars));
+                        () -> text("%d stars of the usual %.0f, too few to be recognised", s.stars(), stars));
             }
             return new Grade(
                     s,
@@ -232,7 +232,7 @@ public final class Grader {
                     0,
                     false,
                     Cause.WRONG_FIELD,
-                    text("its %d stars are not those of the series' field", s.stars()));
+                    () -> text("its %d stars are not those of the series' field", s.stars()));
         }
 
         private Grade starless(int i) {
@@ -245,7 +245,8 @@ public final class Grader {
                         0,
                         false,
                         Cause.TWILIGHT,
-                        found + text(", the Sun at %.0f°", s.sunAltitudeDeg().getAsDouble()));
+                        () -> found
+                                + text(", the Sun at %.0f°", s.sunAltitudeDeg().getAsDouble()));
             }
             Optional<Boolean> before = dimmed(i, -1);
             Optional<Boolean> after = dimmed(i, 1);
@@ -256,7 +257,9 @@ public final class Grader {
                     0,
                     false,
                     amongCloud ? Cause.CLOUD : Cause.NO_STARS,
-                    amongCloud ? found + " beside subs that cloud dims" : found + ": cloud, a cap or a shut roof");
+                    () -> amongCloud
+                            ? found + " beside subs that cloud dims"
+                            : found + ": cloud, a cap or a shut roof");
         }
 
         /** Whether cloud dims the nearest sub with stars in one direction of time; empty if there is none. */
@@ -289,23 +292,24 @@ public final class Grader {
                         weight,
                         false,
                         Cause.CLOUD,
-                        text("cloud in patches, %d stars of the usual %.0f", s.stars(), stars));
+                        () -> text("cloud in patches, %d stars of the usual %.0f", s.stars(), stars));
             }
             boolean soft = !trailed && swollen(s) > SubLimits.SOFT_FACTOR;
             if (trailed) {
-                return new Grade(s, clear, weight, false, Cause.TRAILED, sentence(Cause.TRAILED, s, clear, weight));
+                return new Grade(
+                        s, clear, weight, false, Cause.TRAILED, () -> sentence(Cause.TRAILED, s, clear, weight));
             }
             if (soft) {
                 Cause why = dewing[i] ? Cause.DEW : focusOrAir(i, s);
-                return new Grade(s, clear, weight, false, why, sentence(why, s, clear, weight));
+                return new Grade(s, clear, weight, false, why, () -> sentence(why, s, clear, weight));
             }
             // What low air takes is no reason to drop what cloud or twilight left.
             double throughAir = weight * Math.exp(costs.air());
             boolean keep = weight >= LEAST_WEIGHT && throughAir >= least(cause);
             if (keep && worst(costs) < WORTH_NAMING) {
-                return new Grade(s, clear, weight, true, Cause.GOOD, sentence(Cause.GOOD, s, clear, weight));
+                return new Grade(s, clear, weight, true, Cause.GOOD, () -> sentence(Cause.GOOD, s, clear, weight));
             }
-            return new Grade(s, clear, weight, keep, cause, sentence(cause, s, clear, weight));
+            return new Grade(s, clear, weight, keep, cause, () -> sentence(cause, s, clear, weight));
         }
 
         private static double least(Cause cause) {

@@ -17,6 +17,7 @@ import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -43,7 +44,10 @@ final class SubJudge {
     private final SubLooks looks;
     private final Map<String, List<SubLook>> series = new HashMap<>();
     private final Map<String, Reference> references = new HashMap<>();
-    private final Map<String, Verdict> given = new HashMap<>();
+    private final Map<String, Boolean> kept = new HashMap<>();
+
+    /** By series, then by sub. */
+    private final Map<String, Map<String, Regraded>> changed = new HashMap<>();
 
     /**
      * @param observer where the Sun and the Moon stand is told by
@@ -66,7 +70,7 @@ final class SubJudge {
                 judge.series
                         .computeIfAbsent(sub.series(), s -> new ArrayList<>())
                         .add(sub);
-                judge.given.put(sub.name(), taken.verdict());
+                judge.kept.put(sub.name(), taken.verdict().keep());
                 double flux = m.starFluxAdu().getAsDouble();
                 if (flux > 0 && !judge.references.containsKey(sub.series())) {
                     stars.apply(taken)
@@ -82,26 +86,30 @@ final class SubJudge {
         return looks;
     }
 
-    /** Takes a sub into its series and judges it. */
+    /** Takes a sub into its series and judges it, and the earlier ones anew. */
     Verdict judge(SubLook sub) {
         List<SubLook> all = series.computeIfAbsent(sub.series(), s -> new ArrayList<>());
         all.add(sub);
-        Verdict verdict = verdict(Grader.grade(all).get(all.size() - 1));
-        given.put(sub.name(), verdict);
+        List<Grade> grades = Grader.grade(all);
+        for (Grade grade : grades.subList(0, grades.size() - 1)) {
+            Boolean before = kept.put(grade.sub().name(), grade.keep());
+            if (before != null && before != grade.keep()) {
+                Map<String, Regraded> news = changed.computeIfAbsent(sub.series(), s -> new LinkedHashMap<>());
+                // Twice another is as it was.
+                if (news.remove(grade.sub().name()) == null) {
+                    news.put(grade.sub().name(), new Regraded(grade.sub(), verdict(grade)));
+                }
+            }
+        }
+        Verdict verdict = verdict(grades.get(grades.size() - 1));
+        kept.put(sub.name(), verdict.keep());
         return verdict;
     }
 
-    /** The earlier subs of a series whose verdict is another now that more are known. */
+    /** The earlier subs of a series whose verdict became another since this was asked last. */
     List<Regraded> regraded(String set) {
-        List<Regraded> changed = new ArrayList<>();
-        for (Grade grade : Grader.grade(series.getOrDefault(set, List.of()))) {
-            Verdict now = verdict(grade);
-            Verdict before = given.put(grade.sub().name(), now);
-            if (before != null && before.keep() != now.keep()) {
-                changed.add(new Regraded(grade.sub(), now));
-            }
-        }
-        return changed;
+        Map<String, Regraded> told = changed.remove(set);
+        return told == null ? List.of() : List.copyOf(told.values());
     }
 
     static Verdict verdict(Grade grade) {

@@ -18,6 +18,9 @@ record SkyTime(double utc1, double utc2, double tt1, double tt2) {
     /** Beyond this the number of leap seconds is anybody's guess, and with it the place of the Moon. */
     private static final Instant LAST = Instant.parse("2100-01-01T00:00:00Z");
 
+    /** Of the day that was asked for last: looking leap seconds up takes longer than all else here. */
+    private static volatile Ahead last = Ahead.of(0);
+
     /**
      * @throws BadInputException outside 1972 to 2099: before, UTC had another rate; after, nobody knows its leap seconds
      */
@@ -29,12 +32,40 @@ record SkyTime(double utc1, double utc2, double tt1, double tt2) {
         double seconds = Math.floorMod(instant.getEpochSecond(), 86_400L) + instant.getNano() * 1e-9;
         double utc1 = UNIX_EPOCH_JD + days;
         double utc2 = seconds / 86_400;
+        Ahead ahead = last;
+        if (ahead.day() != days) {
+            ahead = Ahead.of(days);
+            last = ahead;
+        }
         try {
-            JSOFA.JulianDate tai = JSOFA.jauUtctai(utc1, utc2);
+            JSOFA.JulianDate tai = ahead.even()
+                    ? new JSOFA.JulianDate(utc1, utc2 + ahead.taiMinusUtcDays())
+                    : JSOFA.jauUtctai(utc1, utc2);
             JSOFA.JulianDate tt = JSOFA.jauTaitt(tai.djm0, tai.djm1);
             return new SkyTime(utc1, utc2, tt.djm0, tt.djm1);
         } catch (JSOFAException e) {
             throw new IllegalStateException("JSOFA refuses " + instant, e);
+        }
+    }
+
+    /**
+     * By how much atomic time is ahead on a day.
+     *
+     * @param day since 1970
+     * @param even whether it is so all day; not on one that ends with a leap second
+     */
+    private record Ahead(long day, double taiMinusUtcDays, boolean even) {
+        static Ahead of(long day) {
+            double begin = at(day);
+            return new Ahead(day, begin, begin == at(day + 1));
+        }
+
+        private static double at(long day) {
+            try {
+                return JSOFA.jauUtctai(UNIX_EPOCH_JD + day, 0).djm1;
+            } catch (JSOFAException e) {
+                throw new IllegalStateException("JSOFA refuses the day " + day, e);
+            }
         }
     }
 }

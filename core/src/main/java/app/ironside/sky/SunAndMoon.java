@@ -15,7 +15,11 @@ public final class SunAndMoon {
 
     private static final double LIGHT_SECONDS_PER_AU = 499.004_784;
 
+    /** Where the Moon appeared at a time: whoever asks for its place asks for its phase as well. */
+    private record Moon(Instant time, double[] apparentAu) {}
+
     private final Observer observer;
+    private volatile Moon last = new Moon(Instant.MIN, new double[0]);
 
     public SunAndMoon(Observer observer) {
         this.observer = observer;
@@ -74,7 +78,16 @@ public final class SunAndMoon {
      * The Moon where it was when its light left it. Aberration need not be added: the Earth and the Moon share the orbital
      * velocity, so light time and stellar aberration cancel but for the Moon's own motion.
      */
-    private static double[] moonApparentAu(Instant time) {
+    private double[] moonApparentAu(Instant time) {
+        Moon known = last;
+        if (!known.time().equals(time)) {
+            known = new Moon(time, apparentAu(time));
+            last = known;
+        }
+        return known.apparentAu();
+    }
+
+    private static double[] apparentAu(Instant time) {
         SkyTime t = SkyTime.of(time);
         double[] near = JSOFA.jauMoon98(t.tt1(), t.tt2())[0];
         double lightDays = Vectors.length(near) * LIGHT_SECONDS_PER_AU / 86_400;

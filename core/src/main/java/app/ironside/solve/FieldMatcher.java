@@ -40,6 +40,7 @@ public final class FieldMatcher {
         List<Pattern> patternsA = patterns(a.stars());
         List<Pattern> patternsB = patterns(b.stars());
         patternsB.sort(Comparator.comparingDouble(p -> p.code()[0]));
+        StarPlaces places = new StarPlaces(b, first(b, STARS_TO_PAIR));
         List<Pair> best = List.of();
         int enough = Math.min(
                 ENOUGH_PAIRS, Math.max(5, Math.min(a.stars().size(), b.stars().size()) / 2));
@@ -50,7 +51,7 @@ public final class FieldMatcher {
                     break;
                 }
                 if (alike(p.code(), q.code())) {
-                    List<Pair> pairs = pairs(a, b, p.four(), q.four());
+                    List<Pair> pairs = pairs(a, b, places, p.four(), q.four());
                     if (pairs.size() > best.size()) {
                         best = pairs;
                     }
@@ -60,7 +61,7 @@ public final class FieldMatcher {
                 }
             }
         }
-        List<Pair> shifted = best.size() >= enough ? best : byShift(a, b);
+        List<Pair> shifted = best.size() >= enough ? best : byShift(a, b, places);
         return shifted.size() >= enough ? Optional.of(shifted) : Optional.empty();
     }
 
@@ -68,7 +69,7 @@ public final class FieldMatcher {
      * By the one shift that most pairs of bright stars share, unturned or by half a turn: where stars are drawn out, swollen or half hidden,
      * the patterns of the brightest fail.
      */
-    private static List<Pair> byShift(StarField a, StarField b) {
+    private static List<Pair> byShift(StarField a, StarField b, StarPlaces places) {
         List<Pair> best = List.of();
         for (int sign : new int[] {1, -1}) {
             Map<Long, Integer> votes = new HashMap<>();
@@ -84,7 +85,7 @@ public final class FieldMatcher {
             if (votes.getOrDefault(most, 0) >= FEWEST_VOTES) {
                 double dx = (most / CELLS - CELLS / 2.0) * VOTE_PX;
                 double dy = (most % CELLS - CELLS / 2.0) * VOTE_PX;
-                List<Pair> pairs = pairs(a, b, new double[] {sign, 0, dx, dy, 0});
+                List<Pair> pairs = pairs(a, places, new double[] {sign, 0, dx, dy, 0});
                 best = pairs.size() > best.size() ? pairs : best;
             }
         }
@@ -156,40 +157,39 @@ public final class FieldMatcher {
 
     private static int[] nearest(List<Star> stars, int star, int size) {
         Star at = stars.get(star);
-        return java.util.stream.IntStream.range(0, size)
-                .filter(i -> i != star)
-                .boxed()
-                .sorted(Comparator.comparingDouble(
-                        i -> Math.hypot(stars.get(i).x() - at.x(), stars.get(i).y() - at.y())))
-                .limit(NEIGHBOURS)
-                .mapToInt(Integer::intValue)
-                .toArray();
+        int[] near = new int[Math.min(NEIGHBOURS, size - 1)];
+        double[] squares = new double[near.length];
+        int known = 0;
+        for (int i = 0; i < size; i++) {
+            double dx = stars.get(i).x() - at.x();
+            double dy = stars.get(i).y() - at.y();
+            double squared = dx * dx + dy * dy;
+            if (i == star || known == near.length && squared >= squares[known - 1]) {
+                continue;
+            }
+            int place = known < near.length ? known++ : known - 1;
+            for (; place > 0 && squares[place - 1] > squared; place--) {
+                squares[place] = squares[place - 1];
+                near[place] = near[place - 1];
+            }
+            squares[place] = squared;
+            near[place] = i;
+        }
+        return near;
     }
 
     /** Pairs all stars by the shift, turn and scale that two patterns suggest. */
-    private static List<Pair> pairs(StarField a, StarField b, int[] fourA, int[] fourB) {
+    private static List<Pair> pairs(StarField a, StarField b, StarPlaces places, int[] fourA, int[] fourB) {
         double[] p = similarity(a.stars(), b.stars(), fourA, fourB);
-        return p[4] > FIRST_REACH_PX ? List.of() : pairs(a, b, p);
+        return p[4] > FIRST_REACH_PX ? List.of() : pairs(a, places, p);
     }
 
-    private static List<Pair> pairs(StarField a, StarField b, double[] p) {
-        List<Star> candidates = b.stars().subList(0, Math.min(b.stars().size(), STARS_TO_PAIR));
+    private static List<Pair> pairs(StarField a, StarPlaces places, double[] p) {
         List<Pair> pairs = new ArrayList<>();
-        for (Star star : a.stars().subList(0, Math.min(a.stars().size(), STARS_TO_PAIR))) {
+        for (Star star : first(a, STARS_TO_PAIR)) {
             double x = p[0] * star.x() - p[1] * star.y() + p[2];
             double y = p[1] * star.x() + p[0] * star.y() + p[3];
-            Star nearest = null;
-            double distance = FIRST_REACH_PX;
-            for (Star candidate : candidates) {
-                double d = Math.hypot(candidate.x() - x, candidate.y() - y);
-                if (d < distance) {
-                    nearest = candidate;
-                    distance = d;
-                }
-            }
-            if (nearest != null) {
-                pairs.add(new Pair(star, nearest));
-            }
+            places.nearest(x, y, FIRST_REACH_PX).ifPresent(nearest -> pairs.add(new Pair(star, nearest)));
         }
         return pairs;
     }

@@ -8,9 +8,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
-import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.stat.descriptive.DescriptiveStatistics;
-import org.hipparchus.stat.regression.OLSMultipleLinearRegression;
 import org.hipparchus.stat.regression.SimpleRegression;
 
 /**
@@ -455,20 +453,29 @@ final class MotionDoctor {
                 Arrays.stream(guided).mapToDouble(i -> course.raPull(i) * rate).toArray();
         double[] dec =
                 Arrays.stream(guided).mapToDouble(i -> course.decPull(i) * rate).toArray();
+        if (ra.length < 2 * FEWEST_FOR_PULL + 1) {
+            return Optional.empty();
+        }
+        double[] minutes = Arrays.stream(guided)
+                .mapToDouble(i -> course.minutes(guided[0], i))
+                .toArray();
+        double worm = kit.equipment().wormSeconds() / 60;
+        Steps raSteps = new Steps(minutes, ra, worm);
+        Steps decSteps = new Steps(minutes, dec, worm);
         Pull best = null;
         for (int cut = FEWEST_FOR_PULL + 1; cut <= ra.length - FEWEST_FOR_PULL; cut++) {
-            double[] raStep = step(guided, ra, cut);
-            double[] decStep = step(guided, dec, cut);
-            if (best == null || Math.max(raStep[1], decStep[1]) > Math.max(best.sureRa(), best.sureDec())) {
+            Steps.Step raStep = raSteps.at(cut);
+            Steps.Step decStep = decSteps.at(cut);
+            if (best == null || Math.max(raStep.errors(), decStep.errors()) > Math.max(best.sureRa(), best.sureDec())) {
                 boolean more = Math.hypot(mean(ra, cut, ra.length), mean(dec, cut, dec.length))
                         > Math.hypot(mean(ra, 0, cut), mean(dec, 0, cut));
                 best = new Pull(
                         guided[cut],
-                        raStep[0],
-                        decStep[0],
+                        raStep.height(),
+                        decStep.height(),
                         grows(ra, cut) || grows(dec, cut),
-                        more ? raStep[1] : 0,
-                        more ? decStep[1] : 0);
+                        more ? raStep.errors() : 0,
+                        more ? decStep.errors() : 0);
             }
         }
         return Optional.ofNullable(best);
@@ -487,30 +494,6 @@ final class MotionDoctor {
             }
         }
         return guided.stream().mapToInt(Integer::intValue).toArray();
-    }
-
-    /** A step at a sub beside the worm's own swing, by least squares: how high, and how many of its standard errors that is. */
-    private double[] step(int[] guided, double[] values, int cut) {
-        double worm = kit.equipment().wormSeconds() / 60;
-        boolean swings = worm > 0 && values.length > 8;
-        double[][] x = new double[values.length][swings ? 3 : 1];
-        for (int k = 0; k < values.length; k++) {
-            x[k][0] = k >= cut ? 1 : 0;
-            if (swings) {
-                double phase = 2 * Math.PI * course.minutes(guided[0], guided[k]) / worm;
-                x[k][1] = Math.sin(phase);
-                x[k][2] = Math.cos(phase);
-            }
-        }
-        OLSMultipleLinearRegression fit = new OLSMultipleLinearRegression();
-        try {
-            fit.newSampleData(values, x);
-            double[] found = fit.estimateRegressionParameters();
-            double[] errors = fit.estimateRegressionParametersStandardErrors();
-            return new double[] {found[1], Math.abs(found[1]) / Math.max(1e-6, errors[1])};
-        } catch (MathRuntimeException singular) {
-            return new double[] {0, 0};
-        }
     }
 
     private static double mean(double[] values, int from, int until) {

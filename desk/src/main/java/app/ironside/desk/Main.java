@@ -3,9 +3,11 @@ package app.ironside.desk;
 import app.ironside.image.AtomicFile;
 import app.ironside.logbook.FolderLock;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import javafx.application.Application;
+import javafx.application.Platform;
 import org.slf4j.LoggerFactory;
 import org.slf4j.bridge.SLF4JBridgeHandler;
 
@@ -55,6 +57,24 @@ public final class Main {
         loading = Optional.of(Loading.begin(folder, demo));
         Runtime.getRuntime().addShutdownHook(new Thread(AtomicFile::endOfProcess, "unfinished files"));
         Application.launch(DeskApp.class, demo ? new String[] {"demo"} : new String[0]);
+    }
+
+    /** Opens the demo in memory and closes it after a while. */
+    public static void dryStart(Duration open) throws InterruptedException {
+        headless();
+        Thread closing = new Thread(
+                () -> {
+                    try {
+                        Thread.sleep(open.toMillis());
+                        Platform.exit();
+                    } catch (InterruptedException e) {
+                        Thread.currentThread().interrupt();
+                    }
+                },
+                "closing");
+        closing.setDaemon(true);
+        closing.start();
+        main(new String[] {"demo"});
     }
 
     /** The toolkit draws into memory: no display is needed. */

@@ -47,9 +47,24 @@ final class PointSpread {
     /** Tables by obstruction, then by the disc's radius in widths, in steps. */
     private static final Map<Double, Map<Integer, float[]>> TABLES = new ConcurrentHashMap<>();
 
+    /** Fitted widths by what a spread is made of, in steps of a hundredth: fitting takes longer than all else. */
+    private static final Map<Shape, Double> WIDTHS = new ConcurrentHashMap<>();
+
+    private static final double WIDTH_STEP_LOG = Math.log(1.01);
+
+    /**
+     * What the fitted width hangs on, in steps.
+     *
+     * @param discAndOne the disc's radius in widths, and one, so that none has a logarithm
+     */
+    private record Shape(double obstruction, int fwhm, int discAndOne, int hfr) {}
+
     private static final double STEP_LOG = Math.log(1.2);
     private static final double FIRST_DISC = 0.02;
 
+    private final double fwhm;
+    private final double disc;
+    private final double obstruction;
     private final double[] distances;
     private final double xx;
     private final double yy;
@@ -68,7 +83,10 @@ final class PointSpread {
         xx = covariance[0];
         yy = covariance[1];
         xy = covariance[2];
-        distances = distances(fwhmPx, discRadiusPx < SHARP_PX ? 0 : discRadiusPx, obstruction);
+        this.fwhm = fwhmPx;
+        this.disc = discRadiusPx < SHARP_PX ? 0 : discRadiusPx;
+        this.obstruction = obstruction;
+        distances = distances(fwhm, disc, obstruction);
         double round = halfFlux(distances, Double.POSITIVE_INFINITY);
         round = halfFlux(distances, Math.max(4, APERTURE * round));
         hfr = Math.sqrt(round * round + PIXEL_HFR_SQUARED + HFR_SQUARED * (xx + yy) / 2);
@@ -183,6 +201,29 @@ final class PointSpread {
      * the mount's motion are taken in as a Gaussian's.
      */
     OptionalDouble halfPeakWidthPx() {
+        Shape shape = new Shape(obstruction, steps(fwhm), steps(1 + disc / fwhm), steps(hfr));
+        double factor = WIDTHS.computeIfAbsent(shape, PointSpread::fittedWidth);
+        if (Double.isNaN(factor)) {
+            return OptionalDouble.empty();
+        }
+        double gaussian = PIXEL_VARIANCE + (xx + yy) / 2;
+        return OptionalDouble.of(Math.sqrt(factor * factor * fwhm * fwhm + 8 * Math.log(2) * gaussian));
+    }
+
+    private static int steps(double value) {
+        return (int) Math.round(Math.log(value) / WIDTH_STEP_LOG);
+    }
+
+    private static double ofSteps(int steps) {
+        return Math.exp(steps * WIDTH_STEP_LOG);
+    }
+
+    /** Width of the profile fitted to a spread, over the width that it was made with; NaN if none fits. */
+    private static double fittedWidth(Shape shape) {
+        double fwhm = ofSteps(shape.fwhm());
+        double hfr = ofSteps(shape.hfr());
+        double[] distances =
+                distances(fwhm, Math.max(0, fwhm * (ofSteps(shape.discAndOne()) - 1)), shape.obstruction());
         double reach = Math.min(MOST_PROFILE_PX, 3.2 * hfr + 1);
         float[] squared = new float[MOST_SAMPLES];
         float[] values = new float[MOST_SAMPLES];
@@ -195,10 +236,7 @@ final class PointSpread {
                 values[n++] = (float) (1 / Math.max(1e-6, area));
             }
         }
-        double gaussian = PIXEL_VARIANCE + (xx + yy) / 2;
-        return Moffat.fit(squared, values, n, hfr)
-                .map(m -> OptionalDouble.of(Math.sqrt(m.fwhmPx() * m.fwhmPx() + 8 * Math.log(2) * gaussian)))
-                .orElse(OptionalDouble.empty());
+        return Moffat.fit(squared, values, n, hfr).map(m -> m.fwhmPx() / fwhm).orElse(Double.NaN);
     }
 
     /** Second moments xx, yy, xy as they are measured under a window and freed of it, pixels squared; and by how much that grows their errors. */
