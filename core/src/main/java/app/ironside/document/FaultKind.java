@@ -57,6 +57,12 @@ public enum FaultKind {
             90,
             Optional.of("times the sky's light at that horizon"),
             5),
+    COOLER(
+            "cooler",
+            "The cooler gives only part of its power",
+            90,
+            Optional.of("share of its power that is left"),
+            0.3),
     WRONG_FOCAL_LENGTH(
             "wrong-focal-length",
             "The telescope is of another focal length than the kit says, all night",

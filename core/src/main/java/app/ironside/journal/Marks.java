@@ -3,7 +3,6 @@ package app.ironside.journal;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
-import java.util.Optional;
 
 /** Verdicts that a person gives over the rule book's. Nothing is deleted: both stand in the journal, the last one counts. */
 public final class Marks {
@@ -14,16 +13,14 @@ public final class Marks {
 
     /** One sub left out or kept, by somebody. */
     public static List<Given> mark(SubTaken sub, boolean keep, String by) {
-        return List.of(
-                new Given(sub.file(), new Verdict(keep, keep ? "kept by hand" : "left out by hand", Optional.of(by))));
+        return List.of(new Given(sub.file(), Verdict.byHand(keep, keep ? "kept by hand" : "left out by hand", by)));
     }
 
     /** A sub and all later ones of its target that are kept: where a fall begins, what follows goes with it. */
     public static List<Given> cutFrom(NightState night, SubTaken first, String by) {
         return night.subs().stream()
                 .filter(s -> s.target().equals(first.target()) && !s.time().isBefore(first.time()) && s.kept())
-                .map(s -> new Given(
-                        s.file(), new Verdict(false, "cut by hand from " + first.name() + " on", Optional.of(by))))
+                .map(s -> new Given(s.file(), Verdict.byHand(false, "cut by hand from " + first.name() + " on", by)))
                 .toList();
     }
 

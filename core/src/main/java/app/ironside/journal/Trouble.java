@@ -87,6 +87,12 @@ public enum Trouble {
             "a device",
             true,
             "Look at the device that is named: its power, its cable, what it stands against."),
+    COOLER(
+            "cooler",
+            "a cooler that does not hold",
+            true,
+            "Look at the cooler's supply and fan; where it gives all it can, choose a warmer set point, and take the darks of what came before at"
+                    + " its own temperature."),
     BROKEN(
             "broken-frame",
             "frames that come broken",

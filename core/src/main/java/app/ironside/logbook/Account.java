@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -36,6 +37,7 @@ public record Account(List<Night> nights) {
      * @param hoursPlanned light that was planned when it began
      * @param hoursTaken light of all its subs
      * @param kept hours of light kept, by target and filter
+     * @param lost hours of light taken and not kept, by what lowered it most, in the rule book's word; "" where that is not told
      */
     public record Night(
             LocalDate date,
@@ -44,9 +46,11 @@ public record Account(List<Night> nights) {
             boolean real,
             double hoursPlanned,
             double hoursTaken,
-            Map<String, Map<String, Double>> kept) {
+            Map<String, Map<String, Double>> kept,
+            Map<String, Double> lost) {
         public Night {
             kept = Map.copyOf(kept);
+            lost = Map.copyOf(lost);
         }
 
         public double hoursKept() {
@@ -106,6 +110,17 @@ public record Account(List<Night> nights) {
 
     public double hoursRejected() {
         return nights.stream().mapToDouble(Night::hoursRejected).sum();
+    }
+
+    /** Hours of light that were not kept, by what took them, the most first. */
+    public Map<String, Double> lost() {
+        Map<String, Double> sums = new HashMap<>();
+        nights.forEach(n -> n.lost().forEach((cause, hours) -> sums.merge(cause, hours, Double::sum)));
+        Map<String, Double> sorted = new LinkedHashMap<>();
+        sums.entrySet().stream()
+                .sorted(Map.Entry.<String, Double>comparingByValue(Comparator.reverseOrder()))
+                .forEach(e -> sorted.put(e.getKey(), e.getValue()));
+        return sorted;
     }
 
     public double hoursNotTaken() {

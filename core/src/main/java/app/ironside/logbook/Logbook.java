@@ -314,9 +314,11 @@ public final class Logbook implements AutoCloseable {
         Map<Long, Map<String, Map<String, Double>>> kept = new HashMap<>();
         Map<Long, Double> taken = new HashMap<>();
         Map<Long, Double> planned = new HashMap<>();
+        Map<Long, Map<String, Double>> lost = new HashMap<>();
         return jdbi.withHandle(handle -> {
-            handle.createQuery("select night, target, filter, keep, sum(seconds) / 3600.0 as hours from sub"
-                            + " group by night, target, filter, keep")
+            handle.createQuery(
+                            "select night, target, filter, keep, coalesce(cause, '') as cause, sum(seconds) / 3600.0 as hours"
+                                    + " from sub group by night, target, filter, keep, coalesce(cause, '')")
                     .map((rs, context) -> {
                         long night = rs.getLong("night");
                         taken.merge(night, rs.getDouble("hours"), Double::sum);
@@ -324,6 +326,9 @@ public final class Logbook implements AutoCloseable {
                             kept.computeIfAbsent(night, n -> new HashMap<>())
                                     .computeIfAbsent(rs.getString("target"), t -> new HashMap<>())
                                     .merge(rs.getString("filter"), rs.getDouble("hours"), Double::sum);
+                        } else {
+                            lost.computeIfAbsent(night, n -> new HashMap<>())
+                                    .merge(rs.getString("cause"), rs.getDouble("hours"), Double::sum);
                         }
                         return night;
                     })
@@ -348,7 +353,8 @@ public final class Logbook implements AutoCloseable {
                             !"rehearsed".equals(rs.getString("origin")),
                             planned.getOrDefault(rs.getLong("id"), 0.0),
                             taken.getOrDefault(rs.getLong("id"), 0.0),
-                            kept.getOrDefault(rs.getLong("id"), Map.of())))
+                            kept.getOrDefault(rs.getLong("id"), Map.of()),
+                            lost.getOrDefault(rs.getLong("id"), Map.of())))
                     .list());
         });
     }

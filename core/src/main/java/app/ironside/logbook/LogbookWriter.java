@@ -126,9 +126,10 @@ final class LogbookWriter implements AutoCloseable {
             insert(h, night, id, sub);
         } else if (event instanceof SubRegraded regraded) {
             h.execute(
-                    "update sub set keep = ?, reason = ? where night = ? and file = ?",
+                    "update sub set keep = ?, reason = ?, cause = ? where night = ? and file = ?",
                     regraded.verdict().keep() ? 1 : 0,
                     regraded.verdict().reason(),
+                    regraded.verdict().cause().orElse(null),
                     night,
                     regraded.file());
         }
@@ -137,7 +138,7 @@ final class LogbookWriter implements AutoCloseable {
     private static void insert(Handle h, long night, long id, SubTaken sub) {
         h.createUpdate("insert into sub values (:event, :night, :time, :target, :filter, :seconds, :file, :keep,"
                         + " :reason, :stars, :hfr, :fwhm, :eccentricity, :background, :noise, :altitude, :temperature,"
-                        + " :focus, :pier, :guiding)")
+                        + " :focus, :pier, :guiding, :cause)")
                 .bind("event", id)
                 .bind("night", night)
                 .bind("time", sub.time().toString())
@@ -162,6 +163,7 @@ final class LogbookWriter implements AutoCloseable {
                                 : null)
                 .bind("pier", sub.circumstances().pierSide().map(Enum::name).orElse(null))
                 .bind("guiding", boxed(sub.guiding().rmsTotalArcsec()))
+                .bind("cause", sub.verdict().cause().orElse(null))
                 .execute();
     }
 

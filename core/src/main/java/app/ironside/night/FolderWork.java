@@ -222,6 +222,7 @@ public final class FolderWork implements NightWork {
                                 : OptionalDouble.empty(),
                         OptionalDouble.empty(),
                         OptionalInt.empty(),
+                        Optional.empty(),
                         Optional.empty()),
                 GuideFigures.UNKNOWN,
                 OptionalDouble.empty(),

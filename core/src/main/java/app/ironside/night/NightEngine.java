@@ -685,7 +685,8 @@ public final class NightEngine implements NightWork {
                         OptionalDouble.empty(),
                         header.number("FOCTEMP"),
                         whole(header.number("FOCUSPOS")),
-                        header.text("PIERSIDE").flatMap(Mount.PierSide::named)),
+                        header.text("PIERSIDE").flatMap(Mount.PierSide::named),
+                        cooling(header)),
                 GuideFigures.UNKNOWN,
                 OptionalDouble.empty(),
                 Optional.empty(),
@@ -695,5 +696,14 @@ public final class NightEngine implements NightWork {
 
     private static OptionalInt whole(OptionalDouble number) {
         return number.isPresent() ? OptionalInt.of((int) Math.round(number.getAsDouble())) : OptionalInt.empty();
+    }
+
+    private static Optional<SubCircumstances.Cooling> cooling(Header header) {
+        OptionalDouble sensor = header.number("CCD-TEMP");
+        OptionalDouble wanted = header.number("SET-TEMP");
+        return sensor.isPresent() && wanted.isPresent()
+                ? Optional.of(new SubCircumstances.Cooling(
+                        sensor.getAsDouble(), wanted.getAsDouble(), OptionalDouble.empty()))
+                : Optional.empty();
     }
 }

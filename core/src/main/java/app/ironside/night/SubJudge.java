@@ -113,7 +113,10 @@ final class SubJudge {
     }
 
     static Verdict verdict(Grade grade) {
-        return new Verdict(grade.keep(), grade.cause() == Cause.GOOD ? "good" : grade.reason());
+        return new Verdict(
+                grade.keep(),
+                grade.cause() == Cause.GOOD ? "good" : grade.reason(),
+                grade.cause().word());
     }
 
     /**

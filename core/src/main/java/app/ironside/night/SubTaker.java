@@ -222,7 +222,16 @@ final class SubTaker {
                         observer.hourAngleDeg(target.position(), night.clock().now())),
                 OptionalDouble.of(night.devices().focuser().temperatureC()),
                 OptionalInt.of(night.devices().focuser().positionSteps()),
-                Optional.of(night.devices().mount().pierSide()));
+                Optional.of(night.devices().mount().pierSide()),
+                cooling());
+    }
+
+    private Optional<SubCircumstances.Cooling> cooling() {
+        Camera camera = night.devices().camera();
+        return night.kit().sensor().cooled() && camera.abilities().cools()
+                ? Optional.of(new SubCircumstances.Cooling(
+                        camera.sensorTemperatureC(), night.program().coolToC(), camera.coolerPower()))
+                : Optional.empty();
     }
 
     private Header header(Header camera, TargetPlan target, String filter) {

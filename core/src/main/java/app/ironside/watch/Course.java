@@ -1,6 +1,7 @@
 package app.ironside.watch;
 
 import app.ironside.journal.GuideFigures;
+import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.Trouble;
 import app.ironside.judge.Cause;
 import java.time.Duration;
@@ -10,6 +11,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.IntPredicate;
 import java.util.function.IntToDoubleFunction;
@@ -257,6 +259,11 @@ final class Course {
                 .flatMap(s -> s.guiding().about())
                 .map(GuideFigures.Spread::rmsDecArcsec)
                 .orElse(Double.NaN);
+    }
+
+    /** How the cooler stood at a sub, where it did not hold its set point. */
+    Optional<SubCircumstances.Cooling> offSetPoint(int i) {
+        return subs.get(i).signs().flatMap(Signs::cooling).filter(c -> !c.holds());
     }
 
     /** Whether the stars of a sub are drawn out as they are not by themselves. */

@@ -5,6 +5,7 @@ import app.ironside.journal.FaultTold;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SkyTested;
+import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.Trouble;
 import app.ironside.journal.TroubleSeen;
 import app.ironside.kit.Kit;
@@ -63,10 +64,34 @@ final class MachineDoctor {
         night.last(AxisDoubted.class)
                 .filter(a -> a.time().isAfter(now.minus(FRESH)))
                 .ifPresent(a -> axis(found, a));
+        cooler(found);
         night.last(FrameSolved.class)
                 .filter(f -> f.time().isAfter(now.minus(TOLD_OF_THE_KIT)))
                 .ifPresent(f -> kit(found, f));
         return found;
+    }
+
+    /** A sensor that is not where its darks will be: no light is lost, and their glow will stay in the stack. */
+    private void cooler(List<Finding> found) {
+        if (course.subs.isEmpty() || course.offSetPoint(course.last).isEmpty()) {
+            return;
+        }
+        int from = course.from(i -> course.offSetPoint(i).isPresent());
+        SubCircumstances.Cooling last = course.offSetPoint(course.last).orElseThrow();
+        int subs = course.last - from + 1;
+        String power = last.power().isPresent()
+                ? Course.text(
+                        " The cooler gives %.0f %% of its power.",
+                        100 * last.power().getAsDouble())
+                : "";
+        found.add(course.found(
+                from,
+                Trouble.COOLER,
+                0.97,
+                Course.text(
+                                "The sensor stood at %.1f °C and should be at %.0f; darks taken at the set point fit none of %d sub%s.",
+                                last.sensorC(), last.wantedC(), subs, subs == 1 ? "" : "s")
+                        + power));
     }
 
     /** The stars tell the scale, whatever the kit says; nothing else in a night could be taken for it. */

@@ -170,7 +170,8 @@ final class NightSigns {
                             moved,
                             air.map(AirMeasured::humidityPercent).orElse(OptionalDouble.empty()),
                             margin.map(OptionalDouble::of).orElse(OptionalDouble.empty()),
-                            air.map(AirMeasured::skyColderByK).orElse(OptionalDouble.empty()))));
+                            air.map(AirMeasured::skyColderByK).orElse(OptionalDouble.empty()),
+                            sub.circumstances().cooling())));
         }
 
         /** Where the field lies, arcseconds east and north of the first sub's; dithers and new pointings taken out. */

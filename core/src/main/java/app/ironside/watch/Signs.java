@@ -1,6 +1,7 @@
 package app.ironside.watch;
 
 import app.ironside.journal.GuideFigures;
+import app.ironside.journal.SubCircumstances;
 import app.ironside.solve.LightMap;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -27,6 +28,7 @@ import java.util.OptionalInt;
  * @param humidityPercent of the air
  * @param dewMarginC how far glass under the sky stands above the dew point
  * @param skyColderByK by how much the sky is colder than the air
+ * @param cooling of the sensor
  */
 public record Signs(
         String file,
@@ -46,7 +48,8 @@ public record Signs(
         double movedArcsec,
         OptionalDouble humidityPercent,
         OptionalDouble dewMarginC,
-        OptionalDouble skyColderByK) {
+        OptionalDouble skyColderByK,
+        Optional<SubCircumstances.Cooling> cooling) {
     OptionalDouble starSnr() {
         return effort(GuideFigures.Effort::starSnr);
     }

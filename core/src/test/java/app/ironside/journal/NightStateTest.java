@@ -6,11 +6,7 @@ import app.ironside.sky.Interval;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
-import java.util.OptionalDouble;
-import java.util.OptionalInt;
 import java.util.Random;
-import java.util.Set;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -25,46 +21,12 @@ class NightStateTest {
     }
 
     private static SubTaken sub(int minute, String target, boolean keep) {
-        return new SubTaken(
-                at(minute),
-                "Sub " + minute,
-                target,
-                "L",
-                60,
-                new Interval(at(minute).minusSeconds(60), at(minute)),
-                minute + ".fits",
-                true,
-                false,
-                false,
-                Set.of(),
-                false,
-                new SubMeasures(
-                        2800,
-                        900,
-                        OptionalDouble.empty(),
-                        OptionalDouble.empty(),
-                        OptionalDouble.empty(),
-                        1400,
-                        30,
-                        OptionalDouble.empty(),
-                        OptionalDouble.empty(),
-                        Optional.empty(),
-                        Optional.empty(),
-                        OptionalDouble.empty()),
-                new SubCircumstances(
-                        OptionalDouble.empty(),
-                        OptionalDouble.empty(),
-                        OptionalDouble.empty(),
-                        OptionalInt.empty(),
-                        Optional.empty()),
-                GuideFigures.UNKNOWN,
-                OptionalDouble.empty(),
-                Optional.empty(),
-                new Verdict(keep, keep ? "good" : "cloud"));
+        return AnySub.of(at(minute), target, "L", 60, new Verdict(keep, keep ? "good" : "cloud"));
     }
 
     private static SubRegraded regraded(int minute, int sub, boolean keep) {
-        return new SubRegraded(at(minute), "told anew", sub + ".fits", new Verdict(keep, keep ? "good" : "cloud"));
+        return new SubRegraded(
+                at(minute), "told anew", AnySub.file(at(sub)), new Verdict(keep, keep ? "good" : "cloud"));
     }
 
     private static GateMeasured gate(int minute, Stage stage, double measured) {
@@ -119,9 +81,13 @@ class NightStateTest {
         NightHistory night = new NightHistory();
         List.of(sub(5, "M 33", true), sub(12, "M 33", true), sub(8, "M 33", false))
                 .forEach(night::add);
-        assertThat(night.at(at(10)).subs()).extracting(SubTaken::file).containsExactly("5.fits", "8.fits");
+        assertThat(night.at(at(10)).subs())
+                .extracting(SubTaken::file)
+                .containsExactly(AnySub.file(at(5)), AnySub.file(at(8)));
         assertThat(night.at(at(10)).kept()).isEqualTo(1);
-        assertThat(night.last().subs()).extracting(SubTaken::file).containsExactly("5.fits", "8.fits", "12.fits");
+        assertThat(night.last().subs())
+                .extracting(SubTaken::file)
+                .containsExactly(AnySub.file(at(5)), AnySub.file(at(8)), AnySub.file(at(12)));
     }
 
     /** Law: going along event by event and folding what lies before a moment are the same, and no earlier state ever changes. */

@@ -186,11 +186,17 @@ class EventCodecTest {
                             Optional.of(new SubMeasures.FieldShape(0.04, 30, List.of("tilted"))),
                             Optional.of(new LightMap(0.3, 0.58, 0.44, 0, 0.98)),
                             SOME),
-                    new SubCircumstances(SOME, SOME, SOME, OptionalInt.of(2600), Optional.of(Mount.PierSide.WEST)),
+                    new SubCircumstances(
+                            SOME,
+                            SOME,
+                            SOME,
+                            OptionalInt.of(2600),
+                            Optional.of(Mount.PierSide.WEST),
+                            Optional.of(new SubCircumstances.Cooling(-6.1, -10, SOME))),
                     GUIDED,
                     SOME,
                     Optional.of(WCS),
-                    new Verdict(false, "cloud")),
+                    new Verdict(false, "cloud", "cloud")),
             new SubRegraded(TIME, "t", "a.fits", new Verdict(true, "good")),
             new Flipped(TIME, "t", "M 33", true, false),
             new FaultTold(TIME, "t", Stage.RUN, Optional.of("camera")),
@@ -213,7 +219,7 @@ class EventCodecTest {
                     TIME,
                     "t",
                     new Command.GiveVerdicts(
-                            List.of(new Marks.Given("a.fits", new Verdict(false, "by hand", Optional.of("Ada"))))),
+                            List.of(new Marks.Given("a.fits", Verdict.byHand(false, "by hand", "Ada")))),
                     "Ada",
                     "",
                     TIME,
@@ -311,7 +317,8 @@ class EventCodecTest {
                         "\"name\":\"Sub 1 L 180 s of M 33\"",
                         "\"exposed\":{\"from\":\"2026-11-14T19:57:00.250Z\",\"until\":\"2026-11-14T20:00:00.250Z\"}",
                         "\"measures\":{\"widthPx\":2800,\"stars\":900,\"hfrPx\":1.25,\"eccentricity\":1.25",
-                        "\"verdict\":{\"keep\":false,\"reason\":\"cloud\"}",
+                        "\"verdict\":{\"keep\":false,\"reason\":\"cloud\",\"cause\":\"cloud\"}",
+                        "\"cooling\":{\"sensorC\":-6.1,\"wantedC\":-10.0,\"power\":1.25}",
                         "\"CRVAL1\":23.5")
                 .doesNotContain("fwhmPx");
     }

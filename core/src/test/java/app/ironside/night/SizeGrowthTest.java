@@ -39,6 +39,7 @@ class SizeGrowthTest {
                         OptionalDouble.empty(),
                         OptionalDouble.empty(),
                         OptionalInt.empty(),
+                        Optional.empty(),
                         Optional.empty()));
         growth.taken(sub);
     }

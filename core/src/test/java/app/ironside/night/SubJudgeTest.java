@@ -75,7 +75,7 @@ class SubJudgeTest {
 
     @Test
     void subsAreJudgedByTheirSeries() {
-        assertThat(judged(900, 1.2, 0.3, 1400)).isEqualTo(new Verdict(true, "good"));
+        assertThat(judged(900, 1.2, 0.3, 1400)).isEqualTo(new Verdict(true, "good", "good"));
         assertThat(judged(850, 1.25, 0.3, 1450).keep()).isTrue();
         assertThat(judged(300, 1.2, 0.3, 1400).reason()).isEqualTo("cloud in patches, 300 stars of the usual 850");
         assertThat(judged(900, 1.9, 0.3, 1400).reason()).startsWith("stars of 3.71 px across, the better subs 2.34");
@@ -90,7 +90,7 @@ class SubJudgeTest {
     void thinCloudDimsStarsThatAreStillThere() {
         judged(900, 1.2, 0.3, 1400);
         assertThat(judged(L, field(850, 1.2, 0.3, 1400, 2250)))
-                .isEqualTo(new Verdict(false, "cloud took 75 % of the light, counts 6 % of the best"));
+                .isEqualTo(new Verdict(false, "cloud took 75 % of the light, counts 6 % of the best", "cloud"));
     }
 
     /** A third of the sub length is a third of the light: another series, under no cloud. */
@@ -155,6 +155,7 @@ class SubJudgeTest {
                         OptionalDouble.empty(),
                         OptionalDouble.empty(),
                         OptionalInt.empty(),
+                        Optional.empty(),
                         Optional.empty()),
                 GuideFigures.UNKNOWN,
                 OptionalDouble.empty(),

@@ -67,6 +67,7 @@ class DiagnosisRulesTest {
         int lost;
         int steps = 2500;
         double celsius = 5;
+        double sensorC = -10;
         double hourAngle = -40;
         double eastArcsec;
         Optional<LightMap> map = Optional.of(new LightMap(0, 0.5, 0.5, 0, 1));
@@ -150,7 +151,8 @@ class DiagnosisRulesTest {
                         OptionalDouble.of(s.hourAngle),
                         OptionalDouble.of(s.celsius),
                         OptionalInt.of(s.steps),
-                        Optional.of(Mount.PierSide.WEST)),
+                        Optional.of(Mount.PierSide.WEST),
+                        Optional.of(new SubCircumstances.Cooling(s.sensorC, -10, OptionalDouble.of(0.9)))),
                 new GuideFigures(
                         OptionalInt.of(26),
                         s.lost,
@@ -315,6 +317,27 @@ class DiagnosisRulesTest {
         take();
         assertFirst(Trouble.LOST_ZERO);
         assertThat(found().get(0).sentence()).contains("30 steps", "2500");
+    }
+
+    /** Two subs above the set point by more than a degree; the darks of the set point fit neither, and no light is lost. */
+    @Test
+    void aSensorThatIsWarmerThanItsDarksWillBeIsTold() {
+        next.sensorC = -9.2;
+        take();
+        assertThat(found()).isEmpty();
+        next.sensorC = -8.4;
+        take();
+        next.sensorC = -6.1;
+        take();
+        assertFirst(Trouble.COOLER);
+        assertThat(found().get(0).sentence())
+                .isEqualTo(
+                        "The sensor stood at -6.1 °C and should be at -10; darks taken at the set point fit none of 2 subs."
+                                + " The cooler gives 90 % of its power.");
+        assertThat(found().get(0).losing()).isFalse();
+        next.sensorC = -10.1;
+        take();
+        assertThat(found()).isEmpty();
     }
 
     @Test

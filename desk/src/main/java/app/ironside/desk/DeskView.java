@@ -394,6 +394,14 @@ final class DeskView extends StackPane
                 looking.toStation(Stage.PLAN);
                 planDesk.setTab(PlanDesk.Tab.PROFILES);
             }
+            if (intent instanceof Intent.SubLengthOf length
+                    && planDesk.draft().plan().blocks().stream()
+                            .anyMatch(b -> b.target().name().equals(length.target()))) {
+                looking.toStation(Stage.PLAN);
+                said = Words.format(
+                        "The plan has %.0f s for %s; a night under way goes on by it when told so here.",
+                        length.seconds(), length.target());
+            }
         }
         refresh();
     }

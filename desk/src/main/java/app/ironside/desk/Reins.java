@@ -68,7 +68,7 @@ final class Reins {
 
     private void give(CommandState.Offer offer, String why) {
         nights.underWay().ifPresent(r -> {
-            r.control().give(offer.command(), "At the desk", why, r.now());
+            r.control().give(offer.command(), Nights.WHO, why, r.now());
             changed.run();
         });
     }

@@ -111,7 +111,7 @@ class DeskTest extends DeskHarness {
         until("the rest on the desk", d -> text("#safe-point").equals("The night rests."));
         List<CommandTaken> taken = on(() -> List.copyOf(desk.model().night().all(CommandTaken.class)));
         assertThat(taken).extracting(c -> c.command().words()).containsExactly("one more sub", "dither now", "hold");
-        assertThat(taken).allMatch(c -> c.by().equals("At the desk"));
+        assertThat(taken).allMatch(c -> c.by().equals(System.getProperty("user.name") + ", at the desk"));
         robot.clickOn("#command-go-on-night");
         until("the night to go on", d -> !control.isHeld());
         press(KeyCode.SPACE);
@@ -204,7 +204,7 @@ class DeskTest extends DeskHarness {
         robot.clickOn(place);
         until("the evidence", d -> text("#status").startsWith("Looking back."));
         until("its picture", DeskView::isPictureReady);
-        assertThat(text("#verdict")).isEqualTo("Go on with 60 s.");
+        assertThat(text("#verdict")).isEqualTo("This sub is kept.");
         press(KeyCode.RIGHT);
         press(KeyCode.LEFT);
         assertThat(text("#status")).contains("Sub");

@@ -1,6 +1,7 @@
 package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.desk.night.Moment;
@@ -11,6 +12,7 @@ import app.ironside.desk.night.RibbonState;
 import app.ironside.desk.night.RunGlance;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.document.NightDraft;
 import app.ironside.document.NightFile;
@@ -253,7 +255,7 @@ class ViewStatesTest {
         NightEvent first = Told.sub(5, true);
         ReckoningState state = reckoner.of(Stage.RUN, moment(first, Told.sub(8, false)), Optional.of(first));
         assertThat(state.alert()).isFalse();
-        assertThat(state.verdict()).isEqualTo("Go on with 180 s.");
+        assertThat(state.verdict()).isEqualTo("This sub is kept.");
     }
 
     /** By hand: sky (1400 − 500) × 0.9 = 810 e⁻, its noise 28.5 e⁻, 6.3 times a read noise of 4.5 e⁻. */
@@ -261,6 +263,22 @@ class ViewStatesTest {
     void skyOverReadNoiseByHand() {
         ReckoningState state = reckoner.of(Stage.RUN, moment(Told.sub(5, true)), Optional.empty());
         assertThat(state.rows()).contains(new ReckoningState.Row("sky over read noise", "6.3 ×"));
+    }
+
+    /** By hand: 1 − 1/√(1 + 1/40) with the ratio's square of 40; of 80 and of 20 with twice and half of the sky. */
+    @Test
+    void lengthsOfSubsArePricedByReadingAndByWhatWasLost() {
+        ReckoningState state = reckoner.of(Stage.RUN, moment(Told.sub(5, true), Told.sub(8, false)), Optional.empty());
+        assertThat(state.schools())
+                .extracting(ReckoningState.School::name, ReckoningState.School::reason, ReckoningState.School::ours)
+                .containsExactly(
+                        tuple(
+                                "180 s",
+                                "Reading costs 1.2 % of the noise, a lost sub 3 min 00 s of light. Here 1 of 2 were lost.",
+                                true),
+                        tuple("360 s", "Reading costs 0.6 % of the noise, a lost sub 6 min 00 s of light.", false),
+                        tuple("90 s", "Reading costs 2.4 % of the noise, a lost sub 1 min 30 s of light.", false));
+        assertThat(state.schools().get(1).choice()).contains(new Intent.SubLengthOf("M 33", 360));
     }
 
     @Test

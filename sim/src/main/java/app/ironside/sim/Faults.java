@@ -216,6 +216,11 @@ final class Faults {
         return stays(FaultKind.SPOT, time);
     }
 
+    /** Share of its power that the camera's cooler has left. */
+    double coolerShare(Instant time) {
+        return Math.min(1, factor(FaultKind.COOLER, time));
+    }
+
     /** Whether a fault of a kind that lasts is on. */
     boolean isOn(FaultKind kind, Instant time) {
         return all.stream().anyMatch(f -> f.kind() == kind && f.isOn(time));

@@ -378,13 +378,18 @@ final class SimCamera extends SimDevice implements Camera {
     public double sensorTemperatureC() {
         mustAnswer();
         double ambient = surroundings.temperatureC(clock.now());
-        double wanted = Double.isNaN(targetC) ? ambient : Math.max(targetC, ambient - DEEPEST_COOLING_C);
+        double wanted = Double.isNaN(targetC) ? ambient : Math.max(targetC, ambient - deepest());
         double minutes = Duration.between(sensorAt, clock.now()).toMillis() / 60_000.0;
         double most = (wanted < sensorC ? COOLING_C_PER_MINUTE : WARMING_C_PER_MINUTE) * minutes;
         double change = Math.max(-most, Math.min(most, wanted - sensorC));
         sensorC += change;
         sensorAt = clock.now();
         return sensorC;
+    }
+
+    /** How far below the air the cooler can hold the sensor now. */
+    private double deepest() {
+        return DEEPEST_COOLING_C * surroundings.faults().coolerShare(clock.now());
     }
 
     /** What holds the sensor below the air, against what the cooler can hold at most. */
@@ -394,6 +399,6 @@ final class SimCamera extends SimDevice implements Camera {
             return OptionalDouble.empty();
         }
         double below = surroundings.temperatureC(clock.now()) - sensorTemperatureC();
-        return OptionalDouble.of(Double.isNaN(targetC) ? 0 : Math.max(0, Math.min(1, below / DEEPEST_COOLING_C)));
+        return OptionalDouble.of(Double.isNaN(targetC) ? 0 : Math.max(0, Math.min(1, below / deepest())));
     }
 }

@@ -71,6 +71,7 @@ class DiagnosisTest {
             FaultKind.FLEXURE,
             FaultKind.GUIDE_FOCUS,
             FaultKind.BROKEN_FRAME,
+            FaultKind.COOLER,
             FaultKind.WRONG_FOCAL_LENGTH);
 
     /**
@@ -148,6 +149,7 @@ class DiagnosisTest {
                 "POWER_DIP",
                 "STRAY_LIGHT",
                 "WRONG_FILTER",
+                "COOLER",
                 "WRONG_FOCAL_LENGTH"
             })
     void theRightCauseIsToldFirst(FaultKind kind) throws Exception {

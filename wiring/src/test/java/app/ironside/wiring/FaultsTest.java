@@ -355,6 +355,12 @@ class FaultsTest {
                             night.subs().equals(undisturbed().subs()))
                     .as("they are in the pixels: where there are none, nothing is met")
                     .isEqualTo(!PIXELS);
+            case COOLER -> assertThat(most(
+                            night,
+                            set,
+                            s -> s.circumstances().cooling().orElseThrow().sensorC()))
+                    .as("what is left of the cooler holds the sensor some eleven degrees below the air")
+                    .isGreaterThan(-8.5);
             case WRONG_FOCAL_LENGTH -> assertThat(night.all(TroubleSeen.class))
                     .as("recognised all the same, and told")
                     .anyMatch(t -> t.trouble() == Trouble.KIT

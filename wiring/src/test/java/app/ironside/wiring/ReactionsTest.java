@@ -123,7 +123,7 @@ class ReactionsTest {
             }
         });
         SubTaken fourth = state.subs().get(3);
-        assertThat(fourth.verdict()).isEqualTo(new Verdict(false, "left out by hand", Optional.of("Ada")));
+        assertThat(fourth.verdict()).isEqualTo(Verdict.byHand(false, "left out by hand", "Ada"));
         assertThat(state.kept()).isEqualTo(state.subs().size() - 1);
         assertThat(state.events()).anyMatch(e -> e.text().startsWith("Ada: of 1 sub, 1 out (a plane)."));
     }

@@ -5,6 +5,7 @@ import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.NameField;
 import app.ironside.desk.parts.Words;
+import app.ironside.desk.picture.HistogramView;
 import app.ironside.desk.picture.PicturePane;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningView;

@@ -11,6 +11,7 @@ import app.ironside.document.NightFile;
 import app.ironside.journal.AirMeasured;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
+import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.SubTaken;
 import app.ironside.plan.NightPlan;
 import app.ironside.star.TrailCause;
@@ -22,6 +23,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Words what the subs are like: light, stars, guiding, and why one is out. Pure. */
 final class RunReckoner {
@@ -68,6 +70,7 @@ final class RunReckoner {
                                 ? "about " + Words.clock(flip, zone) + ", in "
                                         + Words.span(Duration.between(moment.time(), flip))
                                 : "due, after this sub")));
+        e.circumstances().cooling().ifPresent(c -> rows.add(new Row("sensor", cooling(c))));
         night.last(AirMeasured.class)
                 .ifPresent(a -> rows.add(new Row("air at " + Words.clock(a.time(), zone), a.words())));
         e.measures()
@@ -90,7 +93,7 @@ final class RunReckoner {
         return new ReckoningState(
                 over
                         ? night.kept() + " of " + night.subs().size() + " subs kept."
-                        : out ? "This sub is out." : Words.format("Go on with %.0f s.", e.seconds()),
+                        : (chosen.isPresent() ? "This sub is " : "The last sub is ") + (out ? "out." : "kept."),
                 over
                         ? "The last one: " + e.verdict().reason() + "."
                         : out
@@ -103,18 +106,55 @@ final class RunReckoner {
                                                         .orElse("")
                                         : Words.format(
                                                 "The sky's noise is %.1f times the read noise, so reading costs %.1f %% of the noise, which longer subs would save.",
-                                                ratio, 100 * (1 - 1 / Math.sqrt(1 + 1 / (ratio * ratio)))),
+                                                ratio, 100 * readingShare(ratio)),
                 !over && (out || cause.isPresent()),
                 rows,
                 chosen.filter(SubTaken.class::isInstance).isPresent() ? acts(e) : List.of(),
                 "One sub's noise is √(sky + read²). With sky noise k times the read noise, perfect reading would lower it by "
                         + "1 − 1/√(1 + 1/k²) (CCD equation, Howell 2006).",
-                List.of(
-                        new School(Words.format("%.0f s", e.seconds()), "A gust costs one short sub.", true),
-                        new School(
-                                Words.format("%.0f s", e.seconds() * 2),
-                                "Half the files, a little less read noise; a gust costs twice as much.",
-                                false)));
+                lengths(e, night));
+    }
+
+    /** The length in use and others, each with what reading costs and what is lost with a sub, by how many were lost tonight. */
+    private List<School> lengths(SubTaken sub, NightState night) {
+        List<SubTaken> alike = night.subs().stream()
+                .filter(s -> s.target().equals(sub.target()) && s.seconds() == sub.seconds())
+                .toList();
+        long lost = alike.stream().filter(s -> !s.kept()).count();
+        String ofThese = Words.format("%d of %d were lost", lost, alike.size());
+        return Stream.of(1.0, 2.0, 0.5)
+                .map(times -> length(sub, times, ofThese))
+                .toList();
+    }
+
+    private static String cooling(SubCircumstances.Cooling c) {
+        return Words.format("%.1f °C", c.sensorC())
+                + (c.holds() ? "" : Words.format(", should be %.0f", c.wantedC()))
+                + (c.power().isPresent()
+                        ? Words.format(", cooler %.0f %%", 100 * c.power().getAsDouble())
+                        : "");
+    }
+
+    /** The sky's share of the noise grows with the length, that of reading does not. */
+    private School length(SubTaken sub, double times, String lost) {
+        double seconds = sub.seconds() * times;
+        boolean planned = plan.blocks().stream().anyMatch(b -> b.target().name().equals(sub.target()));
+        String costs = Words.format(
+                "Reading costs %.1f %% of the noise, a lost sub %s of light.",
+                100 * readingShare(skyOverReadNoise(sub) * Math.sqrt(times)),
+                Words.countdown(Duration.ofSeconds(Math.round(seconds))));
+        return new School(
+                Words.format("%.0f s", seconds),
+                times == 1 ? costs + " Here " + lost + "." : costs,
+                times == 1,
+                times != 1 && planned && !sub.endedEarly()
+                        ? Optional.of(new Intent.SubLengthOf(sub.target(), seconds))
+                        : Optional.empty());
+    }
+
+    /** What perfect reading would lower the noise by, where the sky's is so many times that of reading. */
+    private static double readingShare(double skyOverRead) {
+        return 1 - 1 / Math.sqrt(1 + 1 / (skyOverRead * skyOverRead));
     }
 
     /** What a person may say of a sub that they look at. */

@@ -9,10 +9,15 @@ import javafx.scene.layout.StackPane;
 
 /** A picture with its caption, what is under the cursor, and a word where there is none. */
 public final class PicturePane extends StackPane {
+    private static final double LEVELS_WIDTH = 260;
+    private static final double LEVELS_HEIGHT = 74;
+
     private final FrameView view = new FrameView();
     private final Label caption = new Label();
     private final Label readout = new Label();
     private final Label empty = new Label();
+    private final HistogramView raw = new HistogramView();
+    private boolean levels;
     private String key = "";
 
     public PicturePane(String whenEmpty) {
@@ -36,8 +41,27 @@ public final class PicturePane extends StackPane {
         caption.setVisible(false);
         caption.setWrapText(true);
         caption.setMaxHeight(USE_PREF_SIZE);
-        getChildren().addAll(view, empty, caption, readout);
+        raw.setId("raw-levels");
+        raw.setMaxSize(LEVELS_WIDTH, LEVELS_HEIGHT);
+        raw.setMouseTransparent(true);
+        raw.setOpacity(0.85);
+        raw.setVisible(false);
+        StackPane.setAlignment(raw, Pos.BOTTOM_RIGHT);
+        StackPane.setMargin(raw, new Insets(10));
+        getChildren().addAll(view, empty, caption, readout, raw);
         setMinSize(120, 120);
+    }
+
+    /** The same, with the levels of the frame as it was read out in a corner, where there is room: the stretch hides them. */
+    public PicturePane withLevels() {
+        levels = true;
+        return this;
+    }
+
+    @Override
+    protected void layoutChildren() {
+        raw.setVisible(levels && !key.isEmpty() && getWidth() > 2 * LEVELS_WIDTH && getHeight() > 3 * LEVELS_HEIGHT);
+        super.layoutChildren();
     }
 
     /** Says something else while there is no picture. */
@@ -60,14 +84,18 @@ public final class PicturePane extends StackPane {
         if (picture.isEmpty()) {
             if (!key.isEmpty()) {
                 view.clear();
+                raw.clear();
                 key = "";
+                requestLayout();
             }
             return;
         }
         Shown shown = picture.get().shown();
         if (!shown.key().equals(key)) {
             view.show(picture.get());
+            raw.show(picture.get().raw(), picture.get().middleAdu());
             key = shown.key();
+            requestLayout();
             caption.setText(shown.caption());
         }
         view.setWcs(wcs);

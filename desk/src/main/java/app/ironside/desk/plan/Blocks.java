@@ -2,11 +2,14 @@ package app.ironside.desk.plan;
 
 import app.ironside.desk.night.RibbonPlanner;
 import app.ironside.document.RehearsedFault;
+import app.ironside.plan.PlannedBlock;
 import app.ironside.sky.Interval;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalTime;
 import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.stream.IntStream;
 
 /** The blocks of the plan as hands move them on the ribbon; every move is a step that can be taken back. Interface thread only. */
 public final class Blocks implements RibbonPlanner {
@@ -40,6 +43,20 @@ public final class Blocks implements RibbonPlanner {
         // No preview that is still on its way shows after this.
         plan.drawing().endPreview();
         plan.edit(now -> now.move(moved, span), () -> plan.model().chooseAt(middle));
+    }
+
+    /** Another sub length for all filters of a target; a night under way takes it when it is told to plan anew. */
+    void setSubSeconds(String target, double seconds) {
+        List<PlannedBlock> now = plan.draft().plan().blocks();
+        List<Integer> its = IntStream.range(0, now.size())
+                .filter(i -> now.get(i).target().name().equals(target))
+                .boxed()
+                .toList();
+        if (its.isEmpty()) {
+            plan.say("The plan on the desk has no " + target + ".");
+        } else {
+            plan.edit(draft -> draft.replace(its, t -> t.withSubSeconds(seconds)));
+        }
     }
 
     @Override

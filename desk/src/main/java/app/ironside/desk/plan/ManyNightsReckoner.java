@@ -62,6 +62,10 @@ final class ManyNightsReckoner {
         if (!account.nights().isEmpty()) {
             rows.add(new Row("light kept", Words.format("%.1f h", account.hoursKept())));
             rows.add(new Row("judged not good enough", Words.format("%.1f h", account.hoursRejected())));
+            account.lost()
+                    .forEach((cause, hours) -> rows.add(new Row(
+                            "   by " + (cause.isEmpty() ? "what was not told" : cause),
+                            Words.format("%.1f h", hours))));
             rows.add(new Row("planned, not taken", Words.format("%.1f h", account.hoursNotTaken())));
         }
         rows.add(new Row(

@@ -516,6 +516,8 @@ public final class PlanDesk implements AutoCloseable {
             edit(model.with(t -> t.withGoals(Projects.goals(kit, site, light.narrow()))));
         } else if (intent instanceof Intent.SubLength length) {
             setSubSeconds(length.seconds());
+        } else if (intent instanceof Intent.SubLengthOf length) {
+            blocks.setSubSeconds(length.target(), length.seconds());
         }
     }
 

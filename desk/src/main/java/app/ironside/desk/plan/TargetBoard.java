@@ -1,6 +1,5 @@
 package app.ironside.desk.plan;
 
-import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.document.NightDraft;
@@ -142,11 +141,7 @@ public final class TargetBoard {
         if (!next.remove(object.id())) {
             next.add(object.id());
         }
-        try {
-            profiles.saveSetAside(next);
-        } catch (BadInputException e) {
-            plan.say(e.getMessage());
-        }
+        plan.saveProfile(p -> p.saveSetAside(next));
         setAside = Set.copyOf(next);
         season = Optional.empty();
         plan.changed();

@@ -63,6 +63,9 @@ public sealed interface Intent {
     /** Put the focal length that the stars showed into the kit of that name, mm. */
     record FocalLength(String kit, double mm) implements Intent {}
 
+    /** Plan subs of another length for a target, whichever is looked at. */
+    record SubLengthOf(String target, double seconds) implements Intent {}
+
     /** Plan subs of another length. */
     record SubLength(double seconds) implements Intent {}
 }

@@ -48,6 +48,9 @@ public final class Nights implements AutoCloseable {
     /** A beginner's first target stands well clear of the haze. */
     private static final double FIRST_ALTITUDE_DEG = 30;
 
+    /** Who commands, as the journal has it: whoever is signed in on this machine. */
+    public static final String WHO = System.getProperty("user.name") + ", at the desk";
+
     private final Wiring wiring;
     private final Logbook logbook;
     private final Runnable changed;
@@ -286,7 +289,7 @@ public final class Nights implements AutoCloseable {
                     .control()
                     .give(
                             new Command.GiveVerdicts(verdicts),
-                            "At the desk",
+                            WHO,
                             "",
                             runs.get().now());
             changed.run();

@@ -130,7 +130,8 @@ public final class Benches implements AutoCloseable {
     }
 
     private static final class PointBench implements Bench {
-        private final PicturePane picture = new PicturePane("The first frame of the target will come here.");
+        private final PicturePane picture =
+                new PicturePane("The first frame of the target will come here.").withLevels();
         private final Plot approach = new Plot();
         private final StackPane middle = new StackPane();
         private final VBox box = new VBox(GAP);
@@ -264,7 +265,7 @@ public final class Benches implements AutoCloseable {
     }
 
     private static final class RunBench implements Bench {
-        private final PicturePane picture = new PicturePane("The first sub will come here.");
+        private final PicturePane picture = new PicturePane("The first sub will come here.").withLevels();
         private final RunGlancePane glance;
         private final VBox box;
 

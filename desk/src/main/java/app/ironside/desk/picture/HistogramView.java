@@ -1,4 +1,4 @@
-package app.ironside.desk.inspect;
+package app.ironside.desk.picture;
 
 import app.ironside.desk.parts.DrawnPane;
 import app.ironside.desk.parts.Words;
@@ -11,19 +11,19 @@ import javafx.scene.text.Font;
 import javafx.scene.text.TextAlignment;
 
 /** The levels of a file as it was read out, however the picture beside it is stretched: heights by the logarithm of their number. */
-final class HistogramView extends DrawnPane {
+public final class HistogramView extends DrawnPane {
     private static final double FOOT = 20;
 
     private Optional<Histogram> levels = Optional.empty();
     private double background;
 
-    HistogramView() {
+    public HistogramView() {
         setMinSize(200, 74);
         setPrefHeight(74);
         setId("histogram");
     }
 
-    void clear() {
+    public void clear() {
         levels = Optional.empty();
         stale();
     }
@@ -31,7 +31,7 @@ final class HistogramView extends DrawnPane {
     /**
      * @param backgroundAdu level of the sky, which is marked
      */
-    void show(Histogram next, double backgroundAdu) {
+    public void show(Histogram next, double backgroundAdu) {
         levels = Optional.of(next);
         background = backgroundAdu;
         stale();

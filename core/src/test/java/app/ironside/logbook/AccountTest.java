@@ -1,0 +1,108 @@
+package app.ironside.logbook;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.entry;
+import static org.assertj.core.api.Assertions.within;
+
+import app.ironside.Provenance;
+import app.ironside.journal.AnySub;
+import app.ironside.journal.Journal;
+import app.ironside.journal.NightStarted;
+import app.ironside.journal.SubRegraded;
+import app.ironside.journal.SubTaken;
+import app.ironside.journal.Verdict;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/** Sums by hand. */
+class AccountTest {
+    private static final Instant NINE = Instant.parse("2026-11-14T21:00:00Z");
+    private static final UnaryOperator<String> PLAIN = n -> n.replace(" ", "");
+
+    @TempDir
+    Path folder;
+
+    private static SubTaken sub(int minute, String target, String filter, Verdict verdict) {
+        return AnySub.of(NINE.plusSeconds(60L * minute), target, filter, 900, verdict);
+    }
+
+    @Test
+    void lightThatWasLostIsToldByWhatTookIt() {
+        try (Logbook logbook = Logbook.open(folder)) {
+            NightEntry night = logbook.begin("a night", "night-1", "{}");
+            Journal journal = logbook.journal(night);
+            journal.append(
+                    new NightStarted(NINE, "t", "Colle Sorbo", "Wren", LocalDate.of(2026, 11, 14), Provenance.WATCHED));
+            journal.append(sub(15, "M 33", "L", new Verdict(true, "good", "good")));
+            journal.append(sub(30, "M33", "L", new Verdict(true, "good", "good")));
+            journal.append(sub(45, "M 33", "R", new Verdict(false, "cloud took 60 %", "cloud")));
+            journal.append(sub(60, "M 33", "R", new Verdict(false, "cloud took 80 %", "cloud")));
+            journal.append(sub(75, "M 33", "R", new Verdict(false, "stars 3 px long", "trailed")));
+            journal.append(sub(90, "M 33", "R", new Verdict(false, "told before causes were")));
+            // The rule book thinks better of one, and a person of another.
+            journal.append(new SubRegraded(
+                    NINE.plusSeconds(6000),
+                    "t",
+                    AnySub.file(NINE.plusSeconds(3600)),
+                    new Verdict(true, "good", "good")));
+            journal.append(new SubRegraded(
+                    NINE.plusSeconds(6000),
+                    "t",
+                    AnySub.file(NINE.plusSeconds(900)),
+                    Verdict.byHand(false, "left out by hand", "Ada")));
+
+            Account account = logbook.account();
+            assertThat(account.nights()).singleElement().satisfies(n -> assertThat(n.real())
+                    .isTrue());
+            assertThat(account.hoursKept()).isEqualTo(0.5, within(1e-9));
+            assertThat(account.hoursRejected()).isEqualTo(1.0, within(1e-9));
+            assertThat(account.lost())
+                    .containsOnly(
+                            entry("cloud", 0.25), entry("trailed", 0.25), entry("", 0.25), entry("by-hand", 0.25));
+            assertThat(account.kept("M 33", PLAIN)).containsOnly(entry("L", 0.25), entry("R", 0.25));
+        }
+    }
+
+    @Test
+    void nightsThatWereRehearsedCountOnlyWhereThereIsNoOther() {
+        Account both = new Account(List.of(night("2026-03-01", true, 2), night("2026-02-01", false, 7)));
+        assertThat(both.counted().hoursKept()).isEqualTo(2);
+        assertThat(new Account(List.of(night("2026-02-01", false, 7))).counted().hoursKept())
+                .isEqualTo(7);
+        assertThat(both.before(LocalDate.parse("2026-03-01")).nights()).hasSize(1);
+    }
+
+    /** Four clear nights of an hour and more over 122 days, of 30.4375 a month. */
+    @Test
+    void clearNightsAMonthComeFromTheRecord() {
+        Account account = new Account(List.of(
+                night("2026-01-01", true, 3),
+                night("2026-01-01", true, 1),
+                night("2026-02-01", true, 0.4),
+                night("2026-02-11", true, 1),
+                night("2026-03-11", true, 5),
+                night("2026-04-11", true, 2)));
+        assertThat(account.clearNightsAMonth(LocalDate.parse("2026-05-03")).orElseThrow())
+                .isCloseTo(4 / (122 / 30.4375), within(1e-9));
+        assertThat(account.clearNightsAMonth(LocalDate.parse("2026-02-20"))).isEqualTo(Optional.empty());
+    }
+
+    private static Account.Night night(String date, boolean real, double hours) {
+        return new Account.Night(
+                LocalDate.parse(date),
+                "Colle Sorbo",
+                "Wren",
+                real,
+                hours,
+                hours,
+                Map.of("M 33", Map.of("L", hours)),
+                Map.of());
+    }
+}
