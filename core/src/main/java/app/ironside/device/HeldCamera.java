@@ -18,8 +18,8 @@ public final class HeldCamera implements Camera {
     private static final Duration LOOKED_AT_EVERY = Duration.ofMinutes(2);
     private static final double REACHED_WITHIN_C = 0.5;
 
-    /** A degree changes the dark current by a tenth or more. */
-    private static final double LOST_BEYOND_C = 1;
+    /** Farther from the set point, the darks taken at it no longer fit: dark current changes by a tenth or more (common practice). */
+    public static final double LOST_BEYOND_C = 1;
 
     /** One reading may be taken while the sensor is read out. */
     private static final int LOST_AFTER = 2;

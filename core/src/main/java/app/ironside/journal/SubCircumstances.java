@@ -1,5 +1,6 @@
 package app.ironside.journal;
 
+import app.ironside.device.HeldCamera;
 import app.ironside.device.Mount;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -26,12 +27,9 @@ public record SubCircumstances(
      * @param power share of what it can give, 0 to 1, where the camera tells
      */
     public record Cooling(double sensorC, double wantedC, OptionalDouble power) {
-        /** Farther from the set point, the darks taken at it no longer fit: dark current changes by a tenth (common practice). */
-        public static final double HOLDS_WITHIN_C = 1;
-
         /** Whether darks taken at the set point fit. */
         public boolean holds() {
-            return Math.abs(sensorC - wantedC) <= HOLDS_WITHIN_C;
+            return Math.abs(sensorC - wantedC) <= HeldCamera.LOST_BEYOND_C;
         }
     }
 }
