@@ -448,8 +448,12 @@ final class DeskView extends StackPane
     }
 
     @Override
-    public void step(int direction) {
+    public boolean step(int direction) {
+        if (files.isOpen()) {
+            return false;
+        }
         looking.neighbour(direction).ifPresent(this::pick);
+        return true;
     }
 
     @Override

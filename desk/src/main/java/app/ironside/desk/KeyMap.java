@@ -28,7 +28,8 @@ final class KeyMap {
         /** The night's question is answered; where nothing is asked, the clock of a rehearsal is stopped or goes on. */
         void toggleFreeze();
 
-        void step(int direction);
+        /** To the event before or after; false where something else is over the night. */
+        boolean step(int direction);
 
         /** Takes back a change of the plan, or does it again; false where nothing is planned. */
         boolean changeBack(boolean again);
@@ -101,7 +102,7 @@ final class KeyMap {
                 "F   fit the picture",
                 "S   ring the measured stars",
                 "O   look closely at a FITS, TIFF or JPEG file (or drop one here)",
-                "V   develop folders of frames, whoever took them (or drop one here)",
+                "V   develop folders of frames, whoever took them (or drop one here); there S is the contact sheet, K keeps or leaves out",
                 "G   the stars to go by: how many, and adding more",
                 "Y   how the night tells you: tone, notification, a program, a page for the telephone",
                 "+ −   zoom the picture",
@@ -123,8 +124,8 @@ final class KeyMap {
         boolean taken =
                 switch (e.getCode()) {
                     case SPACE -> done(this::space);
-                    case LEFT -> !ownArrows && done(() -> doer.step(-1));
-                    case RIGHT -> !ownArrows && done(() -> doer.step(1));
+                    case LEFT -> !ownArrows && doer.step(-1);
+                    case RIGHT -> !ownArrows && doer.step(1);
                     case ENTER -> target instanceof ButtonBase button && !button.isDisabled() && done(button::fire);
                     default -> false;
                 };

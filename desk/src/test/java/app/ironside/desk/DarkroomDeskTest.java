@@ -6,7 +6,9 @@ import app.ironside.journal.Stage;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import javafx.geometry.Point2D;
 import javafx.scene.control.ButtonBase;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
@@ -69,6 +71,7 @@ class DarkroomDeskTest extends DeskHarness {
         assertThat(lines().get(0)).contains("✕ ").contains("by hand");
         press(KeyCode.Z, true);
         assertThat(lines().get(0)).contains("✓ ").doesNotContain("by hand");
+        theContactSheet();
         fire("#darkroom-mark");
         fire("#darkroom-develop");
         // While it works no second one can be begun, and another folder waits.
@@ -86,6 +89,71 @@ class DarkroomDeskTest extends DeskHarness {
                 .exists();
         fire("#close-darkroom");
         assertThat(on(() -> desk.darkroom().isVisible())).isFalse();
+    }
+
+    /** All twelve at once: chosen by pointer and keys, a block left out and taken back, and sorted by what they add. */
+    private void theContactSheet() throws Exception {
+        press(KeyCode.S, false);
+        until("the likenesses", d -> !d.darkroom().isLooking());
+        assertThat(chosen()).containsExactly(0);
+        clickOn(3, false);
+        assertThat(chosen()).containsExactly(3);
+        clickOn(1, true);
+        assertThat(chosen()).containsExactly(1, 2, 3);
+        press(KeyCode.K, false);
+        assertThat(said("#darkroom-said")).isEqualTo("3 lights left out by hand. Ctrl Z takes it back.");
+        // The third was out by its cloud already.
+        assertThat(lines().subList(1, 4)).allMatch(l -> l.contains("✕ "));
+        assertThat(lines().stream().filter(l -> l.contains("by hand"))).hasSize(2);
+        press(KeyCode.Z, true);
+        assertThat(lines()).noneMatch(l -> l.contains("by hand"));
+        clickOn(0, false);
+        until("the first", d -> chosen().equals(List.of(0)));
+        press(KeyCode.RIGHT, false);
+        assertThat(chosen()).containsExactly(1);
+        sortBy("what it adds, %");
+        assertThat(lines().get(11)).contains("100 %");
+        List<Integer> now = chosen();
+        assertThat(lines().get(now.get(0))).as("what was chosen stays it").contains("light-01");
+        sortBy("time");
+        fire("#darkroom-sheet");
+        until("the picture", d -> !d.darkroom().isLooking());
+        on(() -> {
+            ((ListView<?>) desk.darkroom().lookup("#darkroom-list"))
+                    .getSelectionModel()
+                    .clearAndSelect(0);
+            return true;
+        });
+    }
+
+    private List<Integer> chosen() {
+        return on(() -> List.copyOf(((ListView<?>) desk.darkroom().lookup("#darkroom-list"))
+                .getSelectionModel()
+                .getSelectedIndices()));
+    }
+
+    /** Of the first row: four cells stand in it. */
+    private void clickOn(int cell, boolean shift) {
+        Point2D place = on(() -> desk.darkroom().lookup("#contact-sheet").localToScreen(96 + 184 * cell, 74));
+        if (shift) {
+            robot.press(KeyCode.SHIFT);
+        }
+        robot.clickOn(place);
+        if (shift) {
+            robot.release(KeyCode.SHIFT);
+        }
+    }
+
+    @SuppressWarnings("unchecked")
+    private void sortBy(String words) {
+        on(() -> {
+            ComboBox<Object> box = (ComboBox<Object>) desk.darkroom().lookup("#sort-by");
+            box.getItems().stream()
+                    .filter(m -> m.toString().equals(words))
+                    .findFirst()
+                    .ifPresent(box::setValue);
+            return true;
+        });
     }
 
     private void press(KeyCode code, boolean shortcut) {

@@ -244,7 +244,7 @@ class ViewStatesTest {
     void aSubThatIsOutSaysWhy() {
         ReckoningState state = reckoner.of(Stage.RUN, moment(Told.sub(5, true), Told.sub(8, false)), Optional.empty());
         assertThat(state.alert()).isTrue();
-        assertThat(state.verdict()).isEqualTo("This sub is out.");
+        assertThat(state.verdict()).isEqualTo("The last sub is out.");
         assertThat(state.sentence())
                 .isEqualTo("Reason: stars down to 300 from 900: cloud. It is marked, never deleted.");
         assertThat(state.rows()).contains(new ReckoningState.Row("kept", "1 of 2"));

@@ -2,7 +2,6 @@ package app.ironside.desk.darkroom;
 
 import app.ironside.darkroom.Development;
 import app.ironside.desk.parts.Words;
-import app.ironside.judge.Cause;
 import app.ironside.judge.Grade;
 import app.ironside.library.FrameKind;
 import app.ironside.library.FrameSet;
@@ -12,7 +11,6 @@ import app.ironside.library.Match;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.TreeSet;
 
@@ -128,29 +126,22 @@ record DarkroomLine(String head, String detail, boolean trouble, Optional<Path> 
         return Words.format(Math.abs(value) < 1 ? "%.4f" : "%.1f", value).replaceFirst("[.,]?0+$", "");
     }
 
-    /**
-     * Lights with their verdicts.
-     *
-     * @param marks those that a person keeps or leaves out
-     */
-    static List<DarkroomLine> judged(List<Grade> grades, Map<Path, Boolean> marks) {
+    /** Lights with their verdicts. */
+    static List<DarkroomLine> judged(List<JudgedLight> lights) {
         List<DarkroomLine> lines = new ArrayList<>();
-        for (Grade g : grades) {
-            Path file = Path.of(g.sub().name());
-            Boolean mark = marks.get(file);
-            boolean keep = mark == null ? g.keep() : mark;
-            String by = mark == null ? "" : ", by hand";
+        for (JudgedLight light : lights) {
+            Grade g = light.grade();
             lines.add(new DarkroomLine(
-                    (keep ? "✓ " : "✕ ")
-                            + file.getFileName()
+                    (light.keep() ? "✓ " : "✕ ")
+                            + light.file().getFileName()
                             + Words.format(
                                     "   %3.0f %%   %.2f px",
                                     100 * g.weight(), g.sub().fwhmPx())
-                            + (g.cause() == Cause.GOOD ? "" : "   " + g.cause().word())
-                            + by,
+                            + (light.cause().isEmpty() ? "" : "   " + light.cause())
+                            + (light.byHand() ? ", by hand" : ""),
                     g.reason(),
-                    !keep,
-                    Optional.of(file),
+                    !light.keep(),
+                    Optional.of(light.file()),
                     Optional.empty()));
         }
         return lines;

@@ -32,7 +32,10 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
@@ -42,6 +45,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.SelectionMode;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -65,6 +69,13 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private static final long MEMORY = 600L << 20;
     private static final double DETAIL_HEIGHT = 132;
 
+    /** Cells to the right and rows down. */
+    private static final Map<KeyCode, int[]> STEPS = Map.of(
+            KeyCode.LEFT, new int[] {-1, 0},
+            KeyCode.RIGHT, new int[] {1, 0},
+            KeyCode.UP, new int[] {0, -1},
+            KeyCode.DOWN, new int[] {0, 1});
+
     /** Larger than any screen shows of it. */
     private static final double MOST_SHOWN_PX = 2400;
 
@@ -82,6 +93,8 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private final ToggleButton there = new ToggleButton("What is there");
     private final ToggleButton lights = new ToggleButton("Lights");
     private final ToggleButton made = new ToggleButton("Results");
+    private final ToggleButton sheet = new ToggleButton("Contact sheet (S)");
+    private final LightsView all;
     private final Button judge = button("darkroom-judge", "Judge these lights", this::judge);
     private final Button develop = button("darkroom-develop", "Develop", this::develop);
     private final Button change = button("darkroom-out", "Results to…", this::chooseOut);
@@ -91,7 +104,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private final TextField colour = new TextField();
     private final Button ofNight = button("darkroom-night", "This night's frames", this::openNight);
     private final Map<Path, Boolean> marks = new HashMap<>();
-    private final Deque<Path> marked = new ArrayDeque<>();
+    private final Deque<Map<Path, Boolean>> marked = new ArrayDeque<>();
     private final Map<Path, PlaneTransform> lies = new HashMap<>();
     private Optional<Library> library = Optional.empty();
     private Optional<Development> development = Optional.empty();
@@ -100,6 +113,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private List<Path> folders = List.of();
     private Optional<Path> out = Optional.empty();
     private Optional<Path> night = Optional.empty();
+    private SubMeasure order = SubMeasure.TIME;
 
     /**
      * @param placer finds where pictures lie in the sky
@@ -142,6 +156,14 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         there.setId("darkroom-there");
         lights.setId("darkroom-lights");
         made.setId("darkroom-made");
+        sheet.setId("darkroom-sheet");
+        sheet.setTooltip(new Tooltip("All lights of the series at once, sorted and charted by any measure"));
+        sheet.setOnAction(e -> fill());
+        list.getSelectionModel().setSelectionMode(SelectionMode.MULTIPLE);
+        all = new LightsView(list.getSelectionModel(), sheet::fire, by -> {
+            order = by;
+            fill();
+        });
         there.setSelected(true);
         list.setId("darkroom-list");
         list.setCellFactory(v -> new Cell());
@@ -156,7 +178,9 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         why.setFitToWidth(true);
         why.setPrefHeight(DETAIL_HEIGHT);
         why.setMinHeight(DETAIL_HEIGHT);
-        VBox left = new VBox(8, new HBox(3, there, lights, made), list, why, under);
+        Region room = new Region();
+        HBox.setHgrow(room, Priority.ALWAYS);
+        VBox left = new VBox(8, new HBox(3, there, lights, made, room, sheet), list, why, under);
         left.setPrefWidth(470);
         left.setMinWidth(470);
         setLeft(left);
@@ -164,7 +188,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         colours.setPreserveRatio(true);
         colours.setId("darkroom-colours");
         colours.setVisible(false);
-        StackPane middle = new StackPane(picture, colours);
+        StackPane middle = new StackPane(picture, colours, all);
         middle.setMinSize(120, 120);
         colours.fitWidthProperty().bind(middle.widthProperty());
         colours.fitHeightProperty().bind(middle.heightProperty());
@@ -207,7 +231,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
 
     /** Whether a picture is on its way. */
     public boolean isLooking() {
-        return !looking.isIdle();
+        return !looking.isIdle() || all.isVisible() && !all.isReady();
     }
 
     /** The folder of the night that is on the desk, which is offered. */
@@ -279,15 +303,33 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     }
 
     private void fill() {
+        List<JudgedLight> judged = JudgedLight.sorted(grades, marks, order);
         List<DarkroomLine> lines = made.isSelected()
                 ? development.map(DarkroomLine::results).orElse(List.of())
                 : lights.isSelected()
-                        ? DarkroomLine.judged(grades, marks)
+                        ? DarkroomLine.judged(judged)
                         : library.map(DarkroomLine::there).orElse(List.of());
+        Set<Path> chosen = list.getSelectionModel().getSelectedItems().stream()
+                .flatMap(line -> line.picture().stream())
+                .collect(Collectors.toSet());
         int at = list.getSelectionModel().getSelectedIndex();
         list.getItems().setAll(lines);
-        if (!lines.isEmpty()) {
+        int[] again = IntStream.range(0, lines.size())
+                .filter(i -> lines.get(i).picture().filter(chosen::contains).isPresent())
+                .toArray();
+        if (again.length > 0) {
+            list.getSelectionModel().selectIndices(again[0], again);
+        } else if (!lines.isEmpty()) {
             list.getSelectionModel().select(Math.max(0, Math.min(at, lines.size() - 1)));
+        }
+        sheet.setDisable(!lights.isSelected() || judged.isEmpty());
+        all.setVisible(sheet.isSelected() && !sheet.isDisabled());
+        picture.setVisible(!all.isVisible());
+        if (all.isVisible()) {
+            colours.setVisible(false);
+            all.show(judged);
+        } else {
+            look(list.getSelectionModel().getSelectedItem());
         }
         picture.setWhenEmpty(
                 library.isEmpty()
@@ -361,38 +403,56 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         fill();
     }
 
-    /** Turns the verdict on the chosen light round, or takes such a mark off again. */
+    /** Turns the verdict on the chosen lights round, all of them as the first; where that is the rule book's own, the mark goes. */
     private void mark() {
-        DarkroomLine line = list.getSelectionModel().getSelectedItem();
-        if (!lights.isSelected() || line == null || line.picture().isEmpty()) {
+        List<Path> files = list.getSelectionModel().getSelectedItems().stream()
+                .flatMap(line -> line.picture().stream())
+                .toList();
+        if (!lights.isSelected() || files.isEmpty()) {
             return;
         }
-        Path file = line.picture().get();
-        boolean keep = grades.stream()
-                .filter(g -> g.sub().name().equals(file.toString()))
-                .allMatch(Grade::keep);
-        if (marks.remove(file) == null) {
-            marks.put(file, !keep);
+        Map<Path, Boolean> ruled = new HashMap<>();
+        grades.forEach(g -> ruled.put(Path.of(g.sub().name()), g.keep()));
+        marked.push(Map.copyOf(marks));
+        boolean keep = !marks.getOrDefault(files.get(0), ruled.getOrDefault(files.get(0), true));
+        for (Path file : files) {
+            if (ruled.getOrDefault(file, true) == keep) {
+                marks.remove(file);
+            } else {
+                marks.put(file, keep);
+            }
         }
-        marked.push(file);
+        said.setText(
+                files.size() == 1
+                        ? ""
+                        : files.size() + (keep ? " lights kept by hand." : " lights left out by hand.")
+                                + " Ctrl Z takes it back.");
+        fill();
+    }
+
+    private void takeBack() {
+        marks.clear();
+        marks.putAll(marked.pop());
         fill();
     }
 
     private void key(KeyEvent e) {
-        if (e.isShortcutDown() && e.getCode() == KeyCode.Z && !marked.isEmpty()) {
-            Path last = marked.pop();
-            boolean keep = grades.stream()
-                    .filter(g -> g.sub().name().equals(last.toString()))
-                    .allMatch(Grade::keep);
-            if (marks.remove(last) == null) {
-                marks.put(last, !keep);
-            }
-            fill();
-            e.consume();
-        } else if (e.getCode() == KeyCode.K && !(e.getTarget() instanceof TextField)) {
-            mark();
-            e.consume();
+        if (e.getTarget() instanceof TextField) {
+            return;
         }
+        boolean sheetShows = all.isVisible();
+        if (e.isShortcutDown() && e.getCode() == KeyCode.Z && !marked.isEmpty()) {
+            takeBack();
+        } else if (e.getCode() == KeyCode.K) {
+            mark();
+        } else if (e.getCode() == KeyCode.S && lights.isSelected() && !e.isShortcutDown()) {
+            sheet.fire();
+        } else if (sheetShows && STEPS.containsKey(e.getCode())) {
+            all.step(STEPS.get(e.getCode())[0], STEPS.get(e.getCode())[1]);
+        } else {
+            return;
+        }
+        e.consume();
     }
 
     private void develop() {
@@ -454,6 +514,9 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     /** The picture of a line; lights lie on one another and are stretched alike, so that stepping through them blinks. */
     private void look(DarkroomLine line) {
         detail.setText(line == null ? "" : line.detail());
+        if (all.isVisible()) {
+            return;
+        }
         Optional<Path> file = Optional.ofNullable(line).flatMap(DarkroomLine::picture);
         if (file.isEmpty()) {
             colours.setVisible(false);
@@ -510,6 +573,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     public void close() {
         chore.close();
         looking.close();
+        all.close();
     }
 
     /** One line; the reasons stand below the list. */

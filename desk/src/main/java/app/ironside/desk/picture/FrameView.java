@@ -14,7 +14,6 @@ import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.canvas.GraphicsContext;
-import javafx.scene.image.PixelFormat;
 import javafx.scene.image.WritableImage;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.input.ScrollEvent;
@@ -301,31 +300,8 @@ public final class FrameView extends DrawnPane {
         }
         return images.computeIfAbsent(level, l -> {
             PictureLevels.Level from = picture.levels().get(l);
-            WritableImage image = new WritableImage(from.width(), from.height());
-            image.getPixelWriter()
-                    .setPixels(
-                            0,
-                            0,
-                            from.width(),
-                            from.height(),
-                            PixelFormat.createByteIndexedInstance(shades(imagesTint)),
-                            from.grey(),
-                            0,
-                            from.width());
-            return image;
+            return Shades.image(from.width(), from.height(), from.grey(), imagesTint);
         });
-    }
-
-    /** From black to the palette's tint, so that the Red palette shows pictures in red only. */
-    private static int[] shades(Color tint) {
-        int[] shades = new int[256];
-        for (int i = 0; i < 256; i++) {
-            int r = (int) Math.round(i * tint.getRed());
-            int gr = (int) Math.round(i * tint.getGreen());
-            int b = (int) Math.round(i * tint.getBlue());
-            shades[i] = 0xff000000 | r << 16 | gr << 8 | b;
-        }
-        return shades;
     }
 
     /** The first frame that stands within a node. */
