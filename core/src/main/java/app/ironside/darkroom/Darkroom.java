@@ -1,12 +1,10 @@
 package app.ironside.darkroom;
 
 import app.ironside.BadInputException;
-import app.ironside.FileNames;
 import app.ironside.Progress;
 import app.ironside.Workers;
+import app.ironside.calibrate.CalibrationProof;
 import app.ironside.calibrate.Calibrator;
-import app.ironside.calibrate.MasterBuilder;
-import app.ironside.calibrate.MasterKind;
 import app.ironside.calibrate.Masters;
 import app.ironside.colour.ColourFiles;
 import app.ironside.colour.ColourPicture;
@@ -14,16 +12,18 @@ import app.ironside.colour.Combination;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
-import app.ironside.library.FrameKind;
+import app.ironside.judge.BlockNoise;
 import app.ironside.library.FrameSet;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
+import app.ironside.solve.Registration;
 import app.ironside.solve.Wcs;
 import app.ironside.stack.NothingToStack;
 import app.ironside.stack.Rejection;
 import app.ironside.stack.StackResult;
 import app.ironside.stack.StackSettings;
 import app.ironside.stack.Stacker;
+import app.ironside.star.StarField;
 import app.ironside.star.StarSearch;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -31,7 +31,6 @@ import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -96,6 +95,105 @@ public final class Darkroom {
         return new Run(library, results, progress).run();
     }
 
+    /**
+     * Stacks the lights of one target and filter twice: by the verdicts, and all of them. Each goes to a folder of its own.
+     *
+     * @throws BadInputException if one of them cannot be made, with the reason
+     */
+    public SchoolsCompared compare(Library library, FrameSet of, Path out, Progress progress) {
+        Library only = new Library(
+                library.frames(),
+                library.unusable(),
+                library.sets(),
+                library.matches().stream()
+                        .filter(m -> m.lights().target().equals(of.target())
+                                && m.lights().filter().equals(of.filter()))
+                        .toList(),
+                library.gaps());
+        Path results = folder(out);
+        Development.StackFile judged =
+                one(with(false).develop(only, results.resolve("by-verdict"), part(progress, 0, 0.48)), of);
+        Development.StackFile all =
+                one(with(true).develop(only, results.resolve("all"), part(progress, 0.48, 0.48)), of);
+        progress.step("measuring both", 0.97);
+        List<Frame> planes = FitsFiles.readPlanes(judged.file());
+        Frame left = planes.get(0);
+        Frame right = FitsFiles.readPlanes(all.file()).get(0);
+        StarField inLeft = finder.find(left);
+        StarField inRight = finder.find(right);
+        int block = planes.size() > 1 ? BlockNoise.MOSAIC_BLOCK_PX : BlockNoise.BLOCK_PX;
+        double quieter = BlockNoise.of(left, inLeft, block).noiseAdu()
+                / BlockNoise.of(right, inRight, block).noiseAdu();
+        return new SchoolsCompared(
+                judged,
+                all,
+                left,
+                right,
+                inLeft.medianFwhmPx().orElse(Double.NaN),
+                inRight.medianFwhmPx().orElse(Double.NaN),
+                Registration.of(inLeft, inRight)
+                        .map(r -> 2.5 * Math.log10(r.fluxRatio() * quieter))
+                        .orElse(Double.NaN));
+    }
+
+    private Darkroom with(boolean keepAll) {
+        return new Darkroom(
+                workers,
+                finder,
+                placer,
+                new Settings(
+                        settings.rejection(),
+                        keepAll,
+                        keepAll ? Map.of() : settings.byHand(),
+                        settings.maxMemoryBytes(),
+                        List.of()));
+    }
+
+    private static Development.StackFile one(Development made, FrameSet of) {
+        if (made.stacks().isEmpty()) {
+            throw new BadInputException(
+                    of.id(),
+                    made.failed().isEmpty() ? "gives no stack" : made.failed().get(0),
+                    "lights of one field that can be aligned");
+        }
+        return made.stacks().get(0);
+    }
+
+    /**
+     * What masters make of a light.
+     *
+     * @param light the one in the middle of its set
+     */
+    public record Proven(Path light, Frame raw, Frame calibrated, CalibrationProof proof) {}
+
+    /**
+     * Holds the masters that were found for some lights against the one in the middle of them. They are made if they are not there.
+     *
+     * @throws BadInputException if a master or the light cannot be read, or there is nothing to calibrate with
+     */
+    public Proven prove(Match match, Path out, Progress progress) {
+        if (match.dark().isEmpty() && match.bias().isEmpty() && match.flat().isEmpty()) {
+            throw new BadInputException(
+                    match.lights().id(),
+                    "has neither dark, bias nor flat that fits",
+                    "calibration frames in these folders");
+        }
+        Path results = folder(out).toAbsolutePath().normalize();
+        List<String> failed = new ArrayList<>();
+        MasterShelf shelf = new MasterShelf(workers, results, Recipe.in(results), new ResultNames(), failed::add);
+        shelf.make(match, part(progress, 0, 0.7));
+        if (!failed.isEmpty()) {
+            throw new BadInputException(match.lights().id(), failed.get(0), "calibration frames that can be read");
+        }
+        List<Path> files = match.lights().files();
+        Path light = files.get(files.size() / 2);
+        progress.step("holding the masters against " + light.getFileName(), 0.8);
+        Masters masters = shelf.of(match);
+        Calibrator calibrator = Calibrator.withPedestalFor(List.of(light), masters);
+        Frame raw = FitsFiles.read(light);
+        return new Proven(light, raw, calibrator.calibrated(raw), CalibrationProof.of(raw, masters, calibrator));
+    }
+
     private static Path folder(Path folder) {
         return Destination.folder(folder, "the folder for results");
     }
@@ -110,18 +208,18 @@ public final class Darkroom {
         private final Path out;
         private final Progress progress;
         private final Recipe recipe;
-        private final Map<String, Development.MasterFile> masterFiles = new LinkedHashMap<>();
-        private final Map<String, Frame> masterFrames = new HashMap<>();
+        private final MasterShelf masters;
         private final List<Development.StackFile> stacks = new ArrayList<>();
         private final List<Development.PictureFile> pictures = new ArrayList<>();
         private final List<String> failed = new ArrayList<>();
-        private final Map<String, Path> names = new HashMap<>();
+        private final ResultNames names = new ResultNames();
 
         Run(Library library, Path out, Progress progress) {
             this.library = library;
             this.out = out;
             this.progress = progress;
             this.recipe = Recipe.in(out);
+            this.masters = new MasterShelf(workers, out, recipe, names, failed::add);
         }
 
         Development run() {
@@ -129,10 +227,7 @@ public final class Darkroom {
             for (int i = 0; i < wanted.size(); i++) {
                 for (Match match : wanted.get(i)) {
                     Progress step = part(progress, 0.4 * i / wanted.size(), 0.4 / wanted.size());
-                    match.dark().ifPresent(s -> master(s, Optional.empty(), step));
-                    match.bias().ifPresent(s -> master(s, Optional.empty(), step));
-                    match.flatDark().ifPresent(s -> master(s, Optional.empty(), step));
-                    match.flat().ifPresent(s -> master(s, match.flatDark().or(match::bias), step));
+                    masters.make(match, step);
                 }
             }
             Map<String, Stacker.Grid> grids = new HashMap<>();
@@ -147,13 +242,7 @@ public final class Darkroom {
             }
             colour(part(progress, 0.9, 0.1));
             return new Development(
-                    List.copyOf(masterFiles.values()),
-                    stacks,
-                    pictures,
-                    library.matches(),
-                    library.gaps(),
-                    library.unusable(),
-                    failed);
+                    masters.files(), stacks, pictures, library.matches(), library.gaps(), library.unusable(), failed);
         }
 
         /** One for each target, filter and sensor, those with most light first: the first gives its target's grid. */
@@ -190,57 +279,9 @@ public final class Darkroom {
             return (target(group) + " " + filter(group)).strip();
         }
 
-        /** Makes a set's master, or takes the one that is there. */
-        private void master(FrameSet set, Optional<FrameSet> under, Progress step) {
-            if (set.kind().isMaster() || masterFiles.containsKey(set.id())) {
-                return;
-            }
-            MasterKind kind = kind(set.kind());
-            Path file = named(folder(out.resolve("masters")), set.id(), ".fits");
-            List<Path> inputs = new ArrayList<>(set.files());
-            under.ifPresent(u -> inputs.addAll(u.files()));
-            String digest = Recipe.digest(inputs, List.of("master", kind.word()));
-            boolean made = recipe.stillTrue(file, digest).isEmpty();
-            if (made) {
-                try {
-                    Frame frame = new MasterBuilder(workers)
-                            .build(
-                                    kind,
-                                    set.files(),
-                                    kind == MasterKind.FLAT ? under.flatMap(this::frame) : Optional.empty(),
-                                    step);
-                    FitsFiles.write(file, frame, FitsFiles.Encoding.FLOAT_32);
-                    recipe.made(file, digest, Optional.empty());
-                } catch (BadInputException e) {
-                    failed.add("master " + set.id() + ": " + e.getMessage());
-                    return;
-                }
-            }
-            masterFiles.put(set.id(), new Development.MasterFile(file, set, made));
-        }
-
-        private MasterKind kind(FrameKind kind) {
-            return switch (kind) {
-                case BIAS -> MasterKind.BIAS;
-                case FLAT -> MasterKind.FLAT;
-                case FLAT_DARK -> MasterKind.FLAT_DARK;
-                default -> MasterKind.DARK;
-            };
-        }
-
-        /** A set's master: made here, or brought along. */
-        private Optional<Frame> frame(FrameSet set) {
-            Path file = set.kind().isMaster()
-                    ? set.files().get(0)
-                    : Optional.ofNullable(masterFiles.get(set.id()))
-                            .map(Development.MasterFile::file)
-                            .orElse(null);
-            return Optional.ofNullable(file).map(f -> masterFrames.computeIfAbsent(set.id(), k -> FitsFiles.read(f)));
-        }
-
         private void stack(List<Match> group, Map<String, Stacker.Grid> grids, Progress step) {
             Path folder = folder(out.resolve("stacks"));
-            Path file = named(folder, nameOf(group), ".fits");
+            Path file = names.in(folder, nameOf(group), ".fits");
             List<Path> files =
                     group.stream().flatMap(m -> m.lights().files().stream()).toList();
             List<String> how = new ArrayList<>(List.of(settings.rejection().word(), "" + settings.keepAll()));
@@ -271,12 +312,7 @@ public final class Darkroom {
             }
             List<Stacker.Light> lights = new ArrayList<>();
             for (Match m : group) {
-                Calibrator calibrator = Calibrator.withPedestalFor(
-                        m.lights().files(),
-                        new Masters(
-                                m.bias().flatMap(this::frame),
-                                m.dark().flatMap(this::frame),
-                                m.flat().flatMap(this::frame)));
+                Calibrator calibrator = Calibrator.withPedestalFor(m.lights().files(), masters.of(m));
                 m.lights().files().forEach(f -> lights.add(new Stacker.Light(f, calibrator)));
             }
             StackResult result = new Stacker(
@@ -307,7 +343,7 @@ public final class Darkroom {
                             .toList());
             recipe.made(file, digest, Optional.of(facts));
             grids.putIfAbsent(target(group), result.grid());
-            masterFrames.clear();
+            masters.letGo();
             stacks.add(told(group, file, facts, true));
             if (planes.size() == 3) {
                 picturesOf(group, file, planes, digest);
@@ -353,8 +389,8 @@ public final class Darkroom {
                 String how,
                 java.util.function.Supplier<ColourPicture> make) {
             Path folder = folder(out.resolve("pictures"));
-            Path tiff = named(folder, name, ".tif");
-            Path png = named(folder, name, ".png");
+            Path tiff = names.in(folder, name, ".tif");
+            Path png = names.in(folder, name, ".png");
             String digest = Recipe.digest(from, List.of("picture", channels, how));
             boolean there = recipe.stillTrue(tiff, digest).isPresent()
                     && recipe.stillTrue(png, digest).isPresent();
@@ -414,18 +450,6 @@ public final class Darkroom {
 
         private Combination.Input input(Path file) {
             return new Combination.Input(file.toString(), FitsFiles.read(file));
-        }
-
-        /** A name that no other result of this run has. */
-        private Path named(Path folder, String name, String ending) {
-            String plain = FileNames.plain(name, "_");
-            for (int n = 1; ; n++) {
-                Path file = folder.resolve(n == 1 ? plain + ending : plain + "_" + n + ending);
-                Path key = Path.of(file.toString().toLowerCase(Locale.ROOT));
-                if (names.putIfAbsent(key.toString(), file) == null) {
-                    return file;
-                }
-            }
         }
     }
 }

@@ -10,6 +10,9 @@ import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.image.Statistics;
+import app.ironside.library.FrameSet;
+import app.ironside.library.Library;
+import app.ironside.library.Match;
 import app.ironside.stack.Rejection;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
@@ -206,6 +209,44 @@ class DarkroomTest {
         try (var files = Files.list(folder.resolve("out/stacks"))) {
             assertThat(files).hasSize(2);
         }
+    }
+
+    private Darkroom plain() {
+        return new Darkroom(
+                Workers.ALL_CORES,
+                finder,
+                picture -> Optional.empty(),
+                new Darkroom.Settings(Rejection.WINSORIZED, false, Map.of(), 64 << 20, List.of()));
+    }
+
+    /** The hot column has 600 ADU in the dark as in the light; the masters lie where developing finds them. */
+    @Test
+    void mastersAreProvenOnALight() {
+        Library library = Library.read(List.of(folder.resolve("raw")), p -> false, Workers.ALL_CORES, Progress.NONE);
+        Darkroom.Proven proven = plain().prove(library.matches().get(0), folder.resolve("out"), Progress.NONE);
+        assertThat(proven.proof().hot().orElseThrow().value()).isCloseTo(1, within(0.02));
+        assertThat(proven.proof().isSound())
+                .as("%s", proven.proof().sentences())
+                .isTrue();
+        assertThat(median(proven.raw(), 290, 310)).isLessThan(0.95 * median(proven.raw(), 140, 180));
+        assertThat(develop(List.of(), Progress.NONE).masters()).anyMatch(m -> !m.made());
+    }
+
+    /** One of eight lights through cloud: left out by its verdict, taken in with its small weight when all are kept. */
+    @Test
+    void schoolsAreComparedByWhatTheyGive() {
+        Library library = Library.read(List.of(folder.resolve("raw")), p -> false, Workers.ALL_CORES, Progress.NONE);
+        FrameSet l = library.matches().stream()
+                .map(Match::lights)
+                .filter(s -> s.filter().equals(Optional.of("L")))
+                .findFirst()
+                .orElseThrow();
+        SchoolsCompared both = plain().compare(library, l, folder.resolve("out/compared"), Progress.NONE);
+        assertThat(both.judged().kept()).isEqualTo(7);
+        assertThat(both.all().kept()).isEqualTo(8);
+        assertThat(both.deeperMag()).isCloseTo(0, within(0.1));
+        assertThat(both.judgedFwhmPx()).isCloseTo(both.allFwhmPx(), within(0.2));
+        assertThat(both.sentence()).contains("By the verdicts: 7 of 8 lights", "All: 8 of 8", "Keeping all is 0.0");
     }
 
     /** Cancelled in the middle it leaves nothing half-written, and the next run goes on. */

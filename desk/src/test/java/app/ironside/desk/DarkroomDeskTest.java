@@ -72,6 +72,13 @@ class DarkroomDeskTest extends DeskHarness {
         press(KeyCode.Z, true);
         assertThat(lines().get(0)).contains("✓ ").doesNotContain("by hand");
         theContactSheet();
+        fire("#darkroom-prove");
+        until("the reason", d -> said("#darkroom-said").contains("neither dark, bias nor flat"));
+        fire("#darkroom-compare");
+        until("both stacks", d -> said("#darkroom-said").startsWith("Both stacks are in "));
+        assertThat(said("#darkroom-detail"))
+                .startsWith("By the verdicts: 7 of 12 lights")
+                .contains("Keeping all is");
         fire("#darkroom-mark");
         fire("#darkroom-develop");
         // While it works no second one can be begun, and another folder waits.

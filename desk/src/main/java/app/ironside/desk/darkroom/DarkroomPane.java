@@ -5,6 +5,7 @@ import app.ironside.calibrate.Calibrator;
 import app.ironside.calibrate.Masters;
 import app.ironside.darkroom.Darkroom;
 import app.ironside.darkroom.Development;
+import app.ironside.darkroom.SchoolsCompared;
 import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.Chore;
 import app.ironside.desk.parts.FilePane;
@@ -19,6 +20,7 @@ import app.ironside.judge.Grader;
 import app.ironside.judge.Looks;
 import app.ironside.library.FrameSet;
 import app.ironside.library.Library;
+import app.ironside.library.Match;
 import app.ironside.solve.PlaneTransform;
 import app.ironside.stack.Rejection;
 import app.ironside.stack.Resampling;
@@ -96,6 +98,8 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private final ToggleButton sheet = new ToggleButton("Contact sheet (S)");
     private final LightsView all;
     private final Button judge = button("darkroom-judge", "Judge these lights", this::judge);
+    private final Button prove = button("darkroom-prove", "Before and after", this::prove);
+    private final Button compare = button("darkroom-compare", "Compare schools", this::compare);
     private final Button develop = button("darkroom-develop", "Develop", this::develop);
     private final Button change = button("darkroom-out", "Results to…", this::chooseOut);
     private final Button open = button("darkroom-open", "Open folder", this::openOut);
@@ -170,7 +174,12 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> look(is));
         VBox.setVgrow(list, Priority.ALWAYS);
         judge.setTooltip(new Tooltip("Measures the chosen set and tells what each light adds and what lowers it"));
-        HBox under = new HBox(6, judge, button("darkroom-mark", "Keep or leave out (K)", this::mark));
+        prove.setTooltip(
+                new Tooltip(
+                        "Holds the masters against the light in the middle of the set: corners, dust, hot pixels, before and after"));
+        compare.setTooltip(
+                new Tooltip("Stacks the set by the verdicts and with all of it, and shows both under a curtain"));
+        HBox under = new HBox(6, judge, button("darkroom-mark", "Keep or leave out (K)", this::mark), prove);
         detail.setId("darkroom-detail");
         detail.setWrapText(true);
         detail.setMinHeight(Region.USE_PREF_SIZE);
@@ -205,7 +214,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         colour.setPromptText("colour of: R,G,B");
         colour.setPrefWidth(150);
         develop.getStyleClass().add("chief");
-        HBox how = new HBox(8, develop, rejection, keepAll, colour, change, goesTo, open);
+        HBox how = new HBox(8, develop, compare, rejection, keepAll, colour, change, goesTo, open);
         how.setAlignment(Pos.CENTER_LEFT);
         how.setPadding(new Insets(8, 0, 4, 0));
         HBox.setHgrow(goesTo, Priority.ALWAYS);
@@ -300,6 +309,8 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         boolean lightless = library.filter(l -> !l.matches().isEmpty()).isEmpty();
         develop.setDisable(now || lightless);
         judge.setDisable(now || lightless);
+        prove.setDisable(now || lightless);
+        compare.setDisable(now || lightless);
     }
 
     private void fill() {
@@ -343,16 +354,26 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         busy(isBusy());
     }
 
-    /** All lights of the chosen set's target and filter, over its nights. */
-    private List<Path> chosenLights() {
-        DarkroomLine line = list.getSelectionModel().getSelectedItem();
-        Optional<FrameSet> set = Optional.ofNullable(line)
-                .flatMap(DarkroomLine::set)
+    /** The chosen set of lights, or that of the chosen light, or the first. */
+    private Optional<FrameSet> chosenSet() {
+        Optional<DarkroomLine> line =
+                Optional.ofNullable(list.getSelectionModel().getSelectedItem());
+        Optional<Path> file = line.flatMap(DarkroomLine::picture);
+        return line.flatMap(DarkroomLine::set).or(() -> library.stream()
+                .flatMap(l -> l.matches().stream())
+                .map(Match::lights)
+                .filter(s -> file.filter(s.files()::contains).isPresent())
+                .findFirst()
                 .or(() -> library.stream()
                         .flatMap(l -> l.matches().stream())
                         .findFirst()
-                        .map(m -> m.lights()));
-        return set.map(s -> library.stream()
+                        .map(Match::lights)));
+    }
+
+    /** All lights of the chosen set's target and filter, over its nights. */
+    private List<Path> chosenLights() {
+        return chosenSet()
+                .map(s -> library.stream()
                         .flatMap(l -> l.matches().stream())
                         .map(m -> m.lights())
                         .filter(l -> l.target().equals(s.target()) && l.filter().equals(s.filter()))
@@ -470,15 +491,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
                     "Colour is made of two to four filters, by commas: R,G,B, or L,R,G,B with the luminance first.");
             return;
         }
-        Rejection school = Arrays.stream(Rejection.values())
-                .filter(r -> r.word().equals(rejection.getValue()))
-                .findFirst()
-                .orElse(Rejection.WINSORIZED);
-        Darkroom darkroom = new Darkroom(
-                Workers.ALL_CORES,
-                new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
-                placer,
-                new Darkroom.Settings(school, keepAll.isSelected(), Map.copyOf(marks), MEMORY, combinations));
+        Darkroom darkroom = darkroom(combinations);
         Library known = library.get();
         Path to = out.get();
         chore.begin(
@@ -497,6 +510,93 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
                     };
                 },
                 () -> said.setText("Stopped. What was finished stays and is taken up the next time."),
+                said::setText);
+    }
+
+    private Darkroom darkroom(List<List<String>> combinations) {
+        Rejection school = Arrays.stream(Rejection.values())
+                .filter(r -> r.word().equals(rejection.getValue()))
+                .findFirst()
+                .orElse(Rejection.WINSORIZED);
+        return new Darkroom(
+                Workers.ALL_CORES,
+                new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
+                placer,
+                new Darkroom.Settings(school, keepAll.isSelected(), Map.copyOf(marks), MEMORY, combinations));
+    }
+
+    /** One light before and after its calibration, under a curtain, with what that proves. */
+    private void prove() {
+        Optional<FrameSet> set = chosenSet();
+        Optional<Match> match = library.stream()
+                .flatMap(l -> l.matches().stream())
+                .filter(m -> set.filter(m.lights()::equals).isPresent())
+                .findFirst();
+        if (match.isEmpty() || out.isEmpty()) {
+            return;
+        }
+        Path to = out.get();
+        chore.begin(
+                progress -> {
+                    Darkroom.Proven proven = darkroom(List.of()).prove(match.get(), to, progress);
+                    PictureLevels before = levels("raw", proven.light(), proven.raw());
+                    PictureLevels after = levels("calibrated", proven.light(), proven.calibrated());
+                    return () -> {
+                        curtain(before, after);
+                        detail.setText(String.join("\n", proven.proof().sentences()));
+                        said.setText(
+                                proven.proof().isSound()
+                                        ? "Nothing speaks against these masters."
+                                        : "These masters do not fit these lights: see the reasons.");
+                    };
+                },
+                () -> said.setText("Stopped."),
+                said::setText);
+    }
+
+    private static PictureLevels levels(String what, Path light, Frame frame) {
+        return PictureLevels.of(
+                new Shown(light + " " + what, "raw | calibrated   " + light.getFileName(), frame, List.of()));
+    }
+
+    private void curtain(PictureLevels left, PictureLevels right) {
+        sheet.setSelected(false);
+        all.setVisible(false);
+        picture.setVisible(true);
+        colours.setVisible(false);
+        Frame one = left.shown().frame();
+        Frame other = right.shown().frame();
+        if (one.width() == other.width() && one.height() == other.height()) {
+            picture.compare(left, right);
+        } else {
+            picture.show(Optional.of(right), Optional.empty()); // on another reference: not the same piece of sky
+        }
+    }
+
+    /** The same lights by the verdicts and all of them, stacked, under a curtain at one stretch. */
+    private void compare() {
+        Optional<FrameSet> set = chosenSet();
+        if (set.isEmpty() || library.isEmpty() || out.isEmpty()) {
+            return;
+        }
+        Library known = library.get();
+        Path to = out.get().resolve("compared");
+        chore.begin(
+                progress -> {
+                    SchoolsCompared both = darkroom(List.of()).compare(known, set.get(), to, progress);
+                    Stretch how = Stretch.automatic(both.judgedPicture());
+                    String caption = "by the verdicts | all   " + both.judged().target();
+                    PictureLevels left = PictureLevels.of(
+                            new Shown(both.judged().file() + " judged", caption, both.judgedPicture(), List.of()), how);
+                    PictureLevels right = PictureLevels.of(
+                            new Shown(both.all().file() + " all", caption, both.allPicture(), List.of()), how);
+                    return () -> {
+                        curtain(left, right);
+                        detail.setText(both.sentence());
+                        said.setText("Both stacks are in " + to + ".");
+                    };
+                },
+                () -> said.setText("Stopped."),
                 said::setText);
     }
 

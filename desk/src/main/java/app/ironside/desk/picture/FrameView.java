@@ -27,6 +27,9 @@ public final class FrameView extends DrawnPane {
     private static final double STEP = 1.2;
     private static final double RESIDUAL_SCALE = 200;
 
+    /** So close to it the curtain is meant, and not the picture. */
+    private static final double CURTAIN_REACH_PX = 14;
+
     private PictureLevels picture;
     private Optional<Wcs> wcs = Optional.empty();
     private boolean marks;
@@ -34,6 +37,13 @@ public final class FrameView extends DrawnPane {
     private boolean drawSky;
     private boolean drawResiduals;
     private final Map<Integer, WritableImage> images = new HashMap<>();
+
+    /** What lies left of the curtain. */
+    private Optional<PictureLevels> before = Optional.empty();
+
+    private final Map<Integer, WritableImage> beforeImages = new HashMap<>();
+    private double curtain = 0.5;
+    private boolean movesCurtain;
     private Color imagesTint;
     private boolean fitted = true;
     private double zoom = 1;
@@ -50,6 +60,7 @@ public final class FrameView extends DrawnPane {
         setOnMousePressed(e -> {
             dragX = e.getX();
             dragY = e.getY();
+            movesCurtain = before.isPresent() && Math.abs(e.getX() - curtain * getWidth()) < CURTAIN_REACH_PX;
         });
         setOnMouseDragged(this::dragged);
         setOnMouseMoved(e -> readOut(e.getX(), e.getY()));
@@ -91,9 +102,24 @@ public final class FrameView extends DrawnPane {
         picture = next;
         wcs = Wcs.from(next.shown().frame().header());
         images.clear();
+        before = Optional.empty();
+        beforeImages.clear();
         if (!sameSize) {
             fitted = true;
         }
+        stale();
+    }
+
+    /** Shows two pictures of one size under a curtain that can be drawn: the first to its left. */
+    void show(PictureLevels left, PictureLevels right) {
+        show(right);
+        before = Optional.of(left);
+        stale();
+    }
+
+    /** Draws the curtain: 0 at the left edge, 1 at the right one. */
+    void drawCurtain(double share) {
+        curtain = Math.max(0.02, Math.min(0.98, share));
         stale();
     }
 
@@ -106,7 +132,9 @@ public final class FrameView extends DrawnPane {
 
     void clear() {
         picture = null;
+        before = Optional.empty();
         images.clear();
+        beforeImages.clear();
         stale();
     }
 
@@ -139,6 +167,10 @@ public final class FrameView extends DrawnPane {
     }
 
     private void dragged(MouseEvent e) {
+        if (movesCurtain) {
+            drawCurtain(e.getX() / getWidth());
+            return;
+        }
         left += e.getX() - dragX;
         top += e.getY() - dragY;
         dragX = e.getX();
@@ -184,7 +216,7 @@ public final class FrameView extends DrawnPane {
         while (level + 1 < picture.levels().size() && zoom * (1 << (level + 1)) <= 1.0) {
             level++;
         }
-        WritableImage image = image(level);
+        WritableImage image = image(images, picture, level);
         g.save();
         g.beginPath();
         g.rect(0, 0, width, height);
@@ -194,6 +226,8 @@ public final class FrameView extends DrawnPane {
         if (marks) {
             ring(g, full);
         }
+        int seen = level;
+        before.ifPresent(b -> curtain(g, image(beforeImages, b, seen), full, width, height));
         g.beginPath();
         g.rect(left, top, zoom * full.width(), zoom * full.height());
         g.clip();
@@ -206,6 +240,24 @@ public final class FrameView extends DrawnPane {
             }
         });
         g.restore();
+    }
+
+    private void curtain(
+            GraphicsContext g, WritableImage image, PictureLevels.Level full, double width, double height) {
+        double at = curtain * width;
+        g.save();
+        g.beginPath();
+        g.rect(0, 0, at, height);
+        g.clip();
+        g.setFill(Color.BLACK);
+        g.fillRect(0, 0, at, height);
+        g.drawImage(image, left, top, zoom * full.width(), zoom * full.height());
+        g.restore();
+        g.setStroke(accent());
+        g.setLineWidth(2);
+        g.strokeLine(at, 0, at, height);
+        g.setFill(accent());
+        g.fillOval(at - 9, height / 2 - 9, 18, 18);
     }
 
     private double viewX(double x) {
@@ -293,13 +345,14 @@ public final class FrameView extends DrawnPane {
         }
     }
 
-    private WritableImage image(int level) {
+    private WritableImage image(Map<Integer, WritableImage> kept, PictureLevels of, int level) {
         if (!tint().equals(imagesTint)) {
             images.clear();
+            beforeImages.clear();
             imagesTint = tint();
         }
-        return images.computeIfAbsent(level, l -> {
-            PictureLevels.Level from = picture.levels().get(l);
+        return kept.computeIfAbsent(level, l -> {
+            PictureLevels.Level from = of.levels().get(l);
             return Shades.image(from.width(), from.height(), from.grey(), imagesTint);
         });
     }

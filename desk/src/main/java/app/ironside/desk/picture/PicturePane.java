@@ -73,6 +73,17 @@ public final class PicturePane extends StackPane {
         return view;
     }
 
+    /** Shows two pictures of one size under a curtain; the caption of the right one tells of both. */
+    public void compare(PictureLevels left, PictureLevels right) {
+        empty.setVisible(false);
+        caption.setVisible(true);
+        caption.setText(right.shown().caption());
+        key = left.shown().key() + " | " + right.shown().key();
+        view.show(left, right);
+        raw.show(right.raw(), right.middleAdu());
+        requestLayout();
+    }
+
     /**
      * Shows a picture, or what to say without one.
      *

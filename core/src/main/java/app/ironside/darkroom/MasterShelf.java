@@ -1,0 +1,118 @@
+package app.ironside.darkroom;
+
+import app.ironside.BadInputException;
+import app.ironside.Progress;
+import app.ironside.Workers;
+import app.ironside.calibrate.MasterBuilder;
+import app.ironside.calibrate.MasterKind;
+import app.ironside.calibrate.Masters;
+import app.ironside.image.Destination;
+import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.library.FrameKind;
+import app.ironside.library.FrameSet;
+import app.ironside.library.Match;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+
+/** The masters of a folder of results: each is made once, and again only when what it is made of has changed. */
+final class MasterShelf {
+    private final Workers workers;
+    private final Path out;
+    private final Recipe recipe;
+    private final ResultNames names;
+    private final Consumer<String> failed;
+    private final Map<String, Development.MasterFile> files = new LinkedHashMap<>();
+    private final Map<String, Frame> frames = new HashMap<>();
+
+    /**
+     * @param failed told of a master that cannot be made
+     */
+    MasterShelf(Workers workers, Path out, Recipe recipe, ResultNames names, Consumer<String> failed) {
+        this.workers = workers;
+        this.out = out;
+        this.recipe = recipe;
+        this.names = names;
+        this.failed = failed;
+    }
+
+    /** Those made or found, as they came. */
+    List<Development.MasterFile> files() {
+        return List.copyOf(files.values());
+    }
+
+    /** Makes what some lights need. */
+    void make(Match match, Progress step) {
+        match.dark().ifPresent(s -> make(s, Optional.empty(), step));
+        match.bias().ifPresent(s -> make(s, Optional.empty(), step));
+        match.flatDark().ifPresent(s -> make(s, Optional.empty(), step));
+        match.flat().ifPresent(s -> make(s, match.flatDark().or(match::bias), step));
+    }
+
+    /** What fits some lights, of what could be made. */
+    Masters of(Match match) {
+        return new Masters(
+                match.bias().flatMap(this::frame),
+                match.dark().flatMap(this::frame),
+                match.flat().flatMap(this::frame));
+    }
+
+    /** Pixels are read again when they are asked for. */
+    void letGo() {
+        frames.clear();
+    }
+
+    /** Makes a set's master, or takes the one that is there. */
+    private void make(FrameSet set, Optional<FrameSet> under, Progress step) {
+        if (set.kind().isMaster() || files.containsKey(set.id())) {
+            return;
+        }
+        MasterKind kind = kind(set.kind());
+        Path file = names.in(Destination.folder(out.resolve("masters"), "the folder for results"), set.id(), ".fits");
+        List<Path> inputs = new ArrayList<>(set.files());
+        under.ifPresent(u -> inputs.addAll(u.files()));
+        String digest = Recipe.digest(inputs, List.of("master", kind.word()));
+        boolean made = recipe.stillTrue(file, digest).isEmpty();
+        if (made) {
+            try {
+                Frame frame = new MasterBuilder(workers)
+                        .build(
+                                kind,
+                                set.files(),
+                                kind == MasterKind.FLAT ? under.flatMap(this::frame) : Optional.empty(),
+                                step);
+                FitsFiles.write(file, frame, FitsFiles.Encoding.FLOAT_32);
+                recipe.made(file, digest, Optional.empty());
+            } catch (BadInputException e) {
+                failed.accept("master " + set.id() + ": " + e.getMessage());
+                return;
+            }
+        }
+        files.put(set.id(), new Development.MasterFile(file, set, made));
+    }
+
+    private static MasterKind kind(FrameKind kind) {
+        return switch (kind) {
+            case BIAS -> MasterKind.BIAS;
+            case FLAT -> MasterKind.FLAT;
+            case FLAT_DARK -> MasterKind.FLAT_DARK;
+            default -> MasterKind.DARK;
+        };
+    }
+
+    /** A set's master: made here, or brought along. */
+    private Optional<Frame> frame(FrameSet set) {
+        Path file = set.kind().isMaster()
+                ? set.files().get(0)
+                : Optional.ofNullable(files.get(set.id()))
+                        .map(Development.MasterFile::file)
+                        .orElse(null);
+        return Optional.ofNullable(file).map(f -> frames.computeIfAbsent(set.id(), k -> FitsFiles.read(f)));
+    }
+}
