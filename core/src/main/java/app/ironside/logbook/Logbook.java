@@ -136,6 +136,11 @@ public final class Logbook implements AutoCloseable {
                 night.id()));
     }
 
+    /** Asks all subs. */
+    public SubSearch search() {
+        return new SubSearch(jdbi);
+    }
+
     /** All nights, oldest first. */
     public List<NightEntry> nights() {
         return nights("");

@@ -2,6 +2,7 @@ package app.ironside.logbook;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.entry;
+import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Provenance;
@@ -66,6 +67,26 @@ class AccountTest {
             assertThat(account.lost())
                     .containsOnly(
                             entry("cloud", 0.25), entry("trailed", 0.25), entry("", 0.25), entry("by-hand", 0.25));
+            // The same, asked in words.
+            SubSearch search = logbook.search();
+            Question.Vocabulary known = search.vocabulary();
+            LocalDate today = LocalDate.of(2026, 11, 27);
+            SubSearch.Found red = search.find(Question.parse("R since november", known, today));
+            assertThat(red.all()).isEqualTo(new SubSearch.Count(4, 1, 1.0, 0.25));
+            assertThat(red.byCause()).containsOnlyKeys("cloud", "trailed", "");
+            SubSearch.Found both = search.find(Question.parse("R L out wren", known, today));
+            assertThat(both.all().subs()).isEqualTo(4);
+            assertThat(both.byFilter().get("L").subs()).isEqualTo(1);
+            assertThat(both.nights()).singleElement().satisfies(n -> assertThat(n.kit())
+                    .isEqualTo("Wren"));
+            assertThat(search.find(Question.parse("before 2026-11-14", known, today))
+                            .all()
+                            .subs())
+                    .isZero();
+            assertThat(search.points(Question.parse("R", known, today), SubFact.HOUR, SubFact.KEPT, 4))
+                    .extracting(p -> Math.round(60 * p.x()) / 60.0, SubSearch.Point::y)
+                    .containsExactlyInAnyOrder(
+                            tuple(21.75, 0.0), tuple(22.0, 1.0), tuple(22.25, 0.0), tuple(22.5, 0.0));
             assertThat(account.kept("M 33", PLAIN)).containsOnly(entry("L", 0.25), entry("R", 0.25));
         }
     }

@@ -69,8 +69,7 @@ final class DeskView extends StackPane
             new HandsBar(() -> runningModel().confirmed(), () -> runningModel().denied());
     private final Reins reins;
     private final CommandBar commands;
-    private final LogbookPane logbookPane =
-            new LogbookPane(n -> beginnings().open(n), n -> beginnings().askToRemove(n), this::pick);
+    private final LogbookPane logbookPane;
     private final PlanDesk planDesk;
     private final PlanFace plan;
     private final Benches benches;
@@ -92,6 +91,8 @@ final class DeskView extends StackPane
 
     DeskView(Wiring wiring, Logbook logbook, Profiles profiles, DeskSettings settings) {
         this.logbook = logbook;
+        this.logbookPane = new LogbookPane(
+                logbook.search(), n -> beginnings().open(n), n -> beginnings().askToRemove(n), this::pick);
         this.nights = new Nights(wiring, logbook, this::changed, this::say);
         this.looking = new Looking(nights, settings.station(), this::stationSet);
         this.picture = new BenchPicture(nights, looking, this::refresh);
@@ -558,6 +559,11 @@ final class DeskView extends StackPane
         }
     }
 
+    /** Whether what was asked of the logbook is there. */
+    boolean isAnswered() {
+        return logbookPane.isReady();
+    }
+
     // ---- for the window and for tests
     // --------------------------------------------------------------------------------
 
@@ -612,6 +618,7 @@ final class DeskView extends StackPane
         picture.close();
         planDesk.close();
         files.close();
+        logbookPane.close();
         benches.close();
         telling.close();
     }

@@ -37,6 +37,7 @@ import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
 import javax.imageio.ImageIO;
 
 /** Runs the demo night without a window and writes each main view as a PNG. */
@@ -122,6 +123,7 @@ final class Pictures {
                     write(stage.title().toLowerCase(Locale.ROOT), stage, evidence(stage, state));
                 }
             }
+            writeAllNights();
             for (PlanDesk.Tab tab :
                     List.of(PlanDesk.Tab.FRAMING, PlanDesk.Tab.SEASON, PlanDesk.Tab.EXPOSURE, PlanDesk.Tab.PROFILES)) {
                 onToolkit(() -> desk.planDesk().setTab(tab));
@@ -203,6 +205,17 @@ final class Pictures {
         }
 
         /** The night's own frames in the darkroom, judged. */
+        private void writeAllNights() throws InterruptedException {
+            onToolkit(() -> {
+                desk.choose(Stage.LOGBOOK);
+                ((ToggleButton) desk.lookup("#all-nights")).fire();
+                ((TextField) desk.lookup("#ask-logbook")).setText("Wren kept since October");
+            });
+            settle(() -> !desk.isAnswered());
+            write("logbook");
+            onToolkit(() -> ((ToggleButton) desk.lookup("#this-night")).fire());
+        }
+
         private void writeDarkroom(NightEntry entry) throws InterruptedException {
             onToolkit(() -> {
                 desk.take(List.of(entry.folder()));
@@ -213,6 +226,8 @@ final class Pictures {
             while (ask(() -> desk.darkroom().isBusy())) {
                 Thread.sleep(200);
             }
+            onToolkit(() -> ((ToggleButton) desk.darkroom().lookup("#darkroom-sheet")).fire());
+            Thread.sleep(500);
             settle(() -> desk.darkroom().isLooking());
             write("develop");
             onToolkit(() -> ((Button) desk.darkroom().lookup("#close-darkroom")).fire());

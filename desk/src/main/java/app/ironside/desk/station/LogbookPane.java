@@ -6,6 +6,7 @@ import app.ironside.desk.parts.Words;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.logbook.NightEntry;
+import app.ironside.logbook.SubSearch;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
@@ -18,28 +19,45 @@ import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The logbook's bench: the nights, and everything that happened in the one on screen. */
-public final class LogbookPane implements Bench {
+public final class LogbookPane implements Bench, AutoCloseable {
     private final ListView<NightEntry> nights = new ListView<>();
     private final ListView<NightEvent> events = new ListView<>();
     private final TextField find = new TextField();
     private final Label count = new Label();
-    private final HBox box;
+    private final ToggleButton thisNight = new ToggleButton("This night");
+    private final ToggleButton allNights = new ToggleButton("All nights");
+    private final AllNightsPane all;
+    private final VBox box;
     private ZoneId zone = ZoneId.of("UTC");
     private boolean filling;
     private NightState shown = NightState.EMPTY;
 
     /**
+     * @param search asks all subs
      * @param onNight shows a night
      * @param onRemove takes a night out of the logbook
      * @param onEvent shows the evidence of an event
      */
-    public LogbookPane(Consumer<NightEntry> onNight, Consumer<NightEntry> onRemove, Consumer<NightEvent> onEvent) {
+    public LogbookPane(
+            SubSearch search,
+            Consumer<NightEntry> onNight,
+            Consumer<NightEntry> onRemove,
+            Consumer<NightEvent> onEvent) {
+        all = new AllNightsPane(search, id -> nights.getItems().stream()
+                .filter(n -> n.id() == id)
+                .findFirst()
+                .ifPresent(n -> {
+                    thisNight.fire();
+                    onNight.accept(n);
+                }));
         nights.setId("nights");
         events.setId("events");
         SentenceCell.of(nights, NightEntry::title);
@@ -74,8 +92,40 @@ public final class LogbookPane implements Bench {
         asking.setAlignment(Pos.CENTER_LEFT);
         VBox right = column("What happened (double click shows the evidence)", events, 400);
         right.getChildren().add(1, asking);
-        box = new HBox(8, left, right);
-        HBox.setHgrow(box.getChildren().get(1), Priority.ALWAYS);
+        HBox one = new HBox(8, left, right);
+        HBox.setHgrow(right, Priority.ALWAYS);
+        ToggleGroup group = new ToggleGroup();
+        for (ToggleButton b : new ToggleButton[] {thisNight, allNights}) {
+            b.setToggleGroup(group);
+            b.setOnAction(e -> {
+                b.setSelected(true);
+                turn(one);
+            });
+        }
+        thisNight.setId("this-night");
+        allNights.setId("all-nights");
+        thisNight.setSelected(true);
+        box = new VBox(8, new HBox(3, thisNight, allNights), one);
+        turn(one);
+    }
+
+    private void turn(Node one) {
+        Node shows = allNights.isSelected() ? all.node() : one;
+        box.getChildren().set(1, shows);
+        VBox.setVgrow(shows, Priority.ALWAYS);
+        if (allNights.isSelected()) {
+            all.renew();
+        }
+    }
+
+    /** Whether what was asked of all nights is there. */
+    public boolean isReady() {
+        return all.isReady();
+    }
+
+    @Override
+    public void close() {
+        all.close();
     }
 
     private static VBox column(String title, ListView<?> list, double width) {

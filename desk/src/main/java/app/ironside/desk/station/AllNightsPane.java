@@ -1,0 +1,214 @@
+package app.ironside.desk.station;
+
+import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.desk.parts.Plot;
+import app.ironside.desk.parts.Words;
+import app.ironside.logbook.Question;
+import app.ironside.logbook.SubFact;
+import app.ironside.logbook.SubSearch;
+import app.ironside.logbook.Trend;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.LongConsumer;
+import java.util.stream.Collectors;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** All nights at once: what is asked in words, how much there is of it, its nights, and how one thing goes with another. */
+final class AllNightsPane implements AutoCloseable {
+    private static final int MOST_DOTS = 4000;
+
+    /** More buttons than these are no help. */
+    private static final int MOST_FACETS = 6;
+
+    private static final String EXAMPLE = "Ha above 50° under 3 px since March kept";
+
+    private final SubSearch search;
+    private final BackgroundWork work = new BackgroundWork("all nights");
+    private final TextField ask = new TextField();
+    private final Label count = new Label();
+    private final Label understood = new Label();
+    private final FlowPane facets = new FlowPane(6, 6);
+    private final ListView<SubSearch.OfNight> nights = new ListView<>();
+    private final ComboBox<SubFact> up = new ComboBox<>();
+    private final ComboBox<SubFact> across = new ComboBox<>();
+    private final Plot plot = new Plot();
+    private final Label trend = new Label();
+    private final VBox box;
+
+    /** An answer, ready to be shown. */
+    private record Answer(
+            Question question, SubSearch.Found found, List<SubSearch.Point> points, Optional<Trend> trend) {}
+
+    /**
+     * @param onNight shows a night, by its number in the logbook
+     */
+    AllNightsPane(SubSearch search, LongConsumer onNight) {
+        this.search = search;
+        ask.setId("ask-logbook");
+        ask.setPromptText("ask: " + EXAMPLE);
+        ask.textProperty().addListener((o, was, is) -> renew());
+        count.setId("asked-count");
+        count.getStyleClass().add("verdict");
+        understood.setId("asked-words");
+        understood.getStyleClass().add("dim");
+        understood.setWrapText(true);
+        understood.setMinHeight(Region.USE_PREF_SIZE);
+        nights.setId("asked-nights");
+        nights.setPrefWidth(300);
+        nights.setMinWidth(220);
+        SentenceCell.of(nights, AllNightsPane::words);
+        nights.setOnMouseClicked(e -> {
+            SubSearch.OfNight picked = nights.getSelectionModel().getSelectedItem();
+            if (picked != null && e.getClickCount() == 2) {
+                onNight.accept(picked.night());
+            }
+        });
+        up.setId("trend-of");
+        up.getItems().setAll(SubFact.values());
+        up.setValue(SubFact.SIZE);
+        up.setOnAction(e -> renew());
+        across.setId("trend-against");
+        across.getItems().setAll(SubFact.values());
+        across.setValue(SubFact.ALTITUDE);
+        across.setOnAction(e -> renew());
+        trend.setId("trend-words");
+        trend.setWrapText(true);
+        trend.setMinHeight(Region.USE_PREF_SIZE);
+        up.setPrefWidth(200);
+        across.setPrefWidth(200);
+        HBox axes = new HBox(8, up, dim("against"), across);
+        axes.setAlignment(Pos.CENTER_LEFT);
+        VBox.setVgrow(plot, Priority.ALWAYS);
+        VBox right = new VBox(6, axes, plot, trend);
+        HBox.setHgrow(right, Priority.ALWAYS);
+        Label title = new Label("Nights (double click opens one)");
+        title.getStyleClass().add("bench-title");
+        VBox.setVgrow(nights, Priority.ALWAYS);
+        HBox below = new HBox(8, new VBox(6, title, nights), right);
+        VBox.setVgrow(below, Priority.ALWAYS);
+        box = new VBox(6, ask, count, understood, facets, below);
+    }
+
+    private static Label dim(String text) {
+        Label label = new Label(text);
+        label.getStyleClass().add("dim");
+        label.setMinWidth(Region.USE_PREF_SIZE);
+        return label;
+    }
+
+    private static String words(SubSearch.OfNight n) {
+        return n.date() + "   " + n.kit() + "   "
+                + Words.format(
+                        "%d of %d, %.1f h",
+                        n.count().kept(), n.count().subs(), n.count().hoursKept());
+    }
+
+    Node node() {
+        return box;
+    }
+
+    /** Whether what is shown is what was asked. */
+    boolean isReady() {
+        return work.isIdle();
+    }
+
+    /** Asks again: the logbook may know more. */
+    void renew() {
+        String text = ask.getText();
+        SubFact x = across.getValue();
+        SubFact y = up.getValue();
+        work.ask(progress -> {
+                    Question question = Question.parse(text, search.vocabulary(), LocalDate.now());
+                    SubSearch.Found found = search.find(question);
+                    List<SubSearch.Point> points =
+                            search.points(question, x, y, found.all().subs());
+                    return new Answer(question, found, points, Trend.of(points));
+                })
+                .onlyNewest()
+                .failed(understood::setText)
+                .then(answer -> show(answer, x, y));
+    }
+
+    private void show(Answer a, SubFact x, SubFact y) {
+        SubSearch.Count all = a.found().all();
+        count.setText(Words.format(
+                "%,d sub%s, %.1f h; %,d kept, %.1f h.",
+                all.subs(), all.subs() == 1 ? "" : "s", all.hours(), all.kept(), all.hoursKept()));
+        String asked = a.question().conditions().stream()
+                .map(Question.Condition::words)
+                .distinct()
+                .collect(Collectors.joining(", "));
+        List<String> strange = a.question().notUnderstood();
+        understood.setText((asked.isEmpty() ? "All subs of all nights." : "Asked: " + asked + ".")
+                + (strange.isEmpty()
+                        ? ""
+                        : " Nothing here is known as \"" + String.join(" ", strange)
+                                + "\"; ask for filters, targets, kits, causes, kept or out, above or under a number with ° px ″ s °C, and since,"
+                                + " in or before a date."));
+        nights.getItems().setAll(a.found().nights());
+        facets.getChildren().clear();
+        facets(a.found().byFilter());
+        facets(a.found().byTarget());
+        facets(a.found().byCause());
+        plot.show(state(a, x, y));
+        trend.setText(a.trend()
+                .map(t -> t.sentence(x, y))
+                .orElse(
+                        a.points().isEmpty()
+                                ? "No sub has both " + x.words() + " and " + y.words() + "."
+                                : "Too few subs, or all alike: no line can be drawn."));
+    }
+
+    private void facets(Map<String, SubSearch.Count> counts) {
+        counts.entrySet().stream()
+                .filter(e -> !e.getKey().isEmpty())
+                .limit(MOST_FACETS)
+                .forEach(e -> {
+                    Button button = new Button(
+                            e.getKey() + "  " + Words.format("%,d", e.getValue().subs()));
+                    button.getStyleClass().add("quiet");
+                    button.setOnAction(c -> ask.setText((ask.getText() + " " + e.getKey()).strip()));
+                    facets.getChildren().add(button);
+                });
+    }
+
+    private static Plot.State state(Answer a, SubFact x, SubFact y) {
+        int every = Math.max(1, a.points().size() / MOST_DOTS);
+        List<double[]> dots = java.util.stream.IntStream.range(0, a.points().size() / every)
+                .mapToObj(i -> a.points().get(i * every))
+                .map(p -> new double[] {p.x(), p.y()})
+                .toList();
+        Plot.Curve subs = new Plot.Curve("subs", dots, Plot.Ink.COOL, Plot.Style.DOTS);
+        List<Plot.Curve> curves = a.trend()
+                .map(t -> List.of(
+                        subs,
+                        new Plot.Curve(
+                                "line",
+                                List.of(
+                                        new double[] {t.from(), t.at(t.from())},
+                                        new double[] {t.until(), t.at(t.until())}),
+                                t.isSure() ? Plot.Ink.ACCENT : Plot.Ink.DIM,
+                                Plot.Style.LINE)))
+                .orElse(List.of(subs));
+        return new Plot.State(
+                Words.capital(y.words()) + " against " + x.words(), x.axis(), y.axis(), curves, List.of(), false);
+    }
+
+    @Override
+    public void close() {
+        work.close();
+    }
+}
