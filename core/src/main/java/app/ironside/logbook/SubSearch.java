@@ -147,6 +147,19 @@ public final class SubSearch {
                 .list());
     }
 
+    /** All that {@link SubTable} tells of each sub, in time. */
+    List<Object[]> rows(Question question, int columns) {
+        return jdbi.withHandle(h -> query(h, SubTable.select(), question, " order by s.time")
+                .map((rs, c) -> {
+                    Object[] row = new Object[columns];
+                    for (int i = 0; i < columns; i++) {
+                        row[i] = rs.getObject(i + 1);
+                    }
+                    return row;
+                })
+                .list());
+    }
+
     /** Alternatives of one kind in brackets, and all kinds together. */
     private static Query query(Handle h, String select, Question question, String rest) {
         Map<String, List<Question.Condition>> kinds = new LinkedHashMap<>();

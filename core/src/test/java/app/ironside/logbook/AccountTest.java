@@ -1,10 +1,12 @@
 package app.ironside.logbook;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.entry;
 import static org.assertj.core.api.Assertions.tuple;
 import static org.assertj.core.api.Assertions.within;
 
+import app.ironside.BadInputException;
 import app.ironside.Provenance;
 import app.ironside.journal.AnySub;
 import app.ironside.journal.Journal;
@@ -12,6 +14,7 @@ import app.ironside.journal.NightStarted;
 import app.ironside.journal.SubRegraded;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Verdict;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -35,7 +38,7 @@ class AccountTest {
     }
 
     @Test
-    void lightThatWasLostIsToldByWhatTookIt() {
+    void lightThatWasLostIsToldByWhatTookIt() throws Exception {
         try (Logbook logbook = Logbook.open(folder)) {
             NightEntry night = logbook.begin("a night", "night-1", "{}");
             Journal journal = logbook.journal(night);
@@ -87,8 +90,35 @@ class AccountTest {
                     .extracting(p -> Math.round(60 * p.x()) / 60.0, SubSearch.Point::y)
                     .containsExactlyInAnyOrder(
                             tuple(21.75, 0.0), tuple(22.0, 1.0), tuple(22.25, 0.0), tuple(22.5, 0.0));
+            written(search, Question.parse("R", known, today));
             assertThat(account.kept("M 33", PLAIN)).containsOnly(entry("L", 0.25), entry("R", 0.25));
         }
+    }
+
+    /** Read back by readers that are not ours: the JDK's XML reader, and the FITS library that reads frames. */
+    private void written(SubSearch search, Question question) throws Exception {
+        Path csv = folder.resolve("subs.csv");
+        assertThat(SubTable.write(search, question, csv)).isEqualTo(4);
+        List<String> lines = Files.readAllLines(csv);
+        assertThat(lines).hasSize(5);
+        assertThat(lines.get(0)).startsWith("night,site,kit,origin,time,target,filter,exposure,file,keep,cause");
+        assertThat(lines.get(1)).startsWith("2026-11-14,Colle Sorbo,Wren,by-folder,2026-11-14T21:45:00Z,M 33,R,900.0,");
+        Path vot = folder.resolve("subs.vot");
+        SubTable.write(search, question, vot);
+        var document = javax.xml.parsers.DocumentBuilderFactory.newInstance()
+                .newDocumentBuilder()
+                .parse(vot.toFile());
+        assertThat(document.getElementsByTagName("TR").getLength()).isEqualTo(4);
+        Path fits = folder.resolve("subs.fits");
+        SubTable.write(search, question, fits);
+        try (nom.tam.fits.Fits table = new nom.tam.fits.Fits(fits.toFile())) {
+            table.readHDU();
+            assertThat(((nom.tam.fits.BinaryTableHDU) table.readHDU()).getNRows())
+                    .isEqualTo(4);
+        }
+        assertThatThrownBy(() -> SubTable.write(search, question, folder.resolve("subs.ods")))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining(".csv, .vot or .fits");
     }
 
     @Test

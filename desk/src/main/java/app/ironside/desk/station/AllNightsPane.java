@@ -1,12 +1,15 @@
 package app.ironside.desk.station;
 
 import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Words;
 import app.ironside.logbook.Question;
 import app.ironside.logbook.SubFact;
 import app.ironside.logbook.SubSearch;
+import app.ironside.logbook.SubTable;
 import app.ironside.logbook.Trend;
+import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -20,6 +23,7 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -99,7 +103,15 @@ final class AllNightsPane implements AutoCloseable {
         VBox.setVgrow(nights, Priority.ALWAYS);
         HBox below = new HBox(8, new VBox(6, title, nights), right);
         VBox.setVgrow(below, Priority.ALWAYS);
-        box = new VBox(6, ask, count, understood, facets, below);
+        Button export = new Button("Save as a table…");
+        export.setId("save-subs");
+        export.setMinWidth(Region.USE_PREF_SIZE);
+        export.setTooltip(
+                new Tooltip("The subs that were asked for: CSV, VOTable (.vot) or FITS by the name's ending"));
+        export.setOnAction(e -> FilePane.ask(
+                ask, FilePane.Ask.save("Save these subs", "subs.csv", Optional.empty()), files -> save(files.get(0))));
+        HBox.setHgrow(ask, Priority.ALWAYS);
+        box = new VBox(6, new HBox(8, ask, export), count, understood, facets, below);
     }
 
     private static Label dim(String text) {
@@ -140,6 +152,15 @@ final class AllNightsPane implements AutoCloseable {
                 .onlyNewest()
                 .failed(understood::setText)
                 .then(answer -> show(answer, x, y));
+    }
+
+    /** Writes what was asked for as a table. */
+    void save(Path file) {
+        String text = ask.getText();
+        understood.setText("Writing " + file.getFileName() + "…");
+        work.ask(progress -> SubTable.write(search, Question.parse(text, search.vocabulary(), LocalDate.now()), file))
+                .failed(understood::setText)
+                .then(rows -> understood.setText(Words.format("%,d subs are in %s.", rows, file)));
     }
 
     private void show(Answer a, SubFact x, SubFact y) {
