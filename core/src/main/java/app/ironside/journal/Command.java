@@ -141,6 +141,14 @@ public sealed interface Command {
         }
     }
 
+    /** Take subs of rising length, which are not kept, to see how long stars stay round. */
+    record TryLengths() implements Command {
+        @Override
+        public String words() {
+            return "try lengths of subs";
+        }
+    }
+
     /** Go on although a gate was not passed. */
     record Overrule(Stage stage) implements Command {
         @Override

@@ -24,6 +24,7 @@ public sealed interface NightEvent
                 GuidingProven,
                 HeatersSwitched,
                 KnobsTurned,
+                LengthsTried,
                 MasterMade,
                 MountParked,
                 NightEnded,

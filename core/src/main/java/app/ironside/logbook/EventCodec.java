@@ -22,6 +22,7 @@ import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.HeatersSwitched;
 import app.ironside.journal.KnobsTurned;
+import app.ironside.journal.LengthsTried;
 import app.ironside.journal.MasterMade;
 import app.ironside.journal.MountParked;
 import app.ironside.journal.NightEnded;
@@ -116,6 +117,7 @@ public final class EventCodec {
             Map.entry("TROUBLE_OVER", TroubleOver.class),
             Map.entry("ALERT", AlertRaised.class),
             Map.entry("SKY_TESTED", SkyTested.class),
+            Map.entry("LENGTHS", LengthsTried.class),
             Map.entry("LEFT", TargetLeft.class),
             Map.entry("REACTED", Reacted.class));
 
@@ -232,6 +234,7 @@ public final class EventCodec {
         @JsonSubTypes.Type(value = Command.StopGuiding.class, name = "stop-guiding"),
         @JsonSubTypes.Type(value = Command.StartGuiding.class, name = "start-guiding"),
         @JsonSubTypes.Type(value = Command.DitherNow.class, name = "dither"),
+        @JsonSubTypes.Type(value = Command.TryLengths.class, name = "try-lengths"),
         @JsonSubTypes.Type(value = Command.Overrule.class, name = "overrule"),
         @JsonSubTypes.Type(value = Command.Replan.class, name = "replan"),
         @JsonSubTypes.Type(value = Command.GiveVerdicts.class, name = "verdicts"),

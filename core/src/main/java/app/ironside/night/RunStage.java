@@ -63,6 +63,7 @@ final class RunStage {
     private final Guiding guiding;
     private final NightLoop loop;
     private final SubTaker subs;
+    private final LengthLadder ladder;
     private final NightDoctor doctor;
     private final Reacting reacting;
     private final Observer observer;
@@ -89,6 +90,7 @@ final class RunStage {
         this.guiding = guiding;
         this.loop = new NightLoop(night.clock(), guiding.guider(), conduct);
         this.subs = new SubTaker(night, conduct, loop, guiding, judge);
+        this.ladder = new LengthLadder(night, conduct, loop);
         this.doctor = doctor;
         this.reacting = new Reacting(night, pointing, focusing, guiding);
         this.observer = night.observer();
@@ -422,6 +424,8 @@ final class RunStage {
             unguided = false;
             conduct.obeyed(
                     order, Stage.GUIDE, guiding.start(leg.target) ? "guiding" : "guiding, not as good as it should be");
+        } else if (command instanceof Command.TryLengths) {
+            tryLengths(order, leg);
         } else if (command instanceof Command.DitherNow && guiding.canDither()) {
             guiding.dither();
             conduct.obeyed(order, Stage.GUIDE, "shifted");
@@ -429,6 +433,23 @@ final class RunStage {
             conduct.refuse(order, Stage.GUIDE, "a dither shifts the guide star or the mount, and neither can be");
         } else {
             conduct.refuse(order, Stage.RUN, "no sub is being taken");
+        }
+    }
+
+    /** Not over a flip, and not past the target's time. */
+    private void tryLengths(Order order, Leg leg) throws InterruptedException {
+        Optional<FilterGoal> goal = next(leg);
+        Duration takes = goal.map(ladder::takes).orElse(Duration.ZERO);
+        String why = goal.isEmpty() || !leg.begun
+                ? "no sub is being taken"
+                : flipDue(leg.target, goal.get(), takes.toSeconds())
+                        ? "the flip is due before"
+                        : night.clock().now().plus(takes).isAfter(leg.until) ? "the target's time ends before" : "";
+        if (why.isEmpty()) {
+            conduct.obeyed(order, Stage.RUN, "lengths are tried for " + takes.toMinutes() + " min");
+            ladder.climb(leg.target, goal.get());
+        } else {
+            conduct.refuse(order, Stage.RUN, why);
         }
     }
 

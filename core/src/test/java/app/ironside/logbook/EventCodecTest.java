@@ -29,6 +29,7 @@ import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.HeatersSwitched;
 import app.ironside.journal.KnobsTurned;
+import app.ironside.journal.LengthsTried;
 import app.ironside.journal.Marks;
 import app.ironside.journal.MasterMade;
 import app.ironside.journal.MountParked;
@@ -214,6 +215,14 @@ class EventCodecTest {
             new AlertRaised(TIME, "t", Trouble.DEW, true),
             new Reacted(TIME, "t", Trouble.DEW, Reacted.Reaction.HEAT),
             new SkyTested(TIME, "t", 120, 0.97),
+            new LengthsTried(
+                    TIME,
+                    "t",
+                    "M 33",
+                    "L",
+                    List.of(
+                            new LengthsTried.Rung(30, 900, SOME, SOME, 0.04),
+                            new LengthsTried.Rung(60, 0, OptionalDouble.empty(), OptionalDouble.empty(), 0.02))),
             new TargetLeft(TIME, "t", "M 33", 55, TargetLeft.Why.TOO_LOW),
             new CommandTaken(
                     TIME,
@@ -283,6 +292,7 @@ class EventCodecTest {
                 new Command.StopGuiding(),
                 new Command.StartGuiding(),
                 new Command.DitherNow(),
+                new Command.TryLengths(),
                 new Command.Overrule(Stage.POLAR),
                 new Command.Replan("{}"),
                 new Command.EndNight(),

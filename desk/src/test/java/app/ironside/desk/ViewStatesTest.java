@@ -29,6 +29,7 @@ import app.ironside.journal.Gate;
 import app.ironside.journal.GateMeasured;
 import app.ironside.journal.GuideFigures;
 import app.ironside.journal.Journal;
+import app.ironside.journal.LengthsTried;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.Reacted;
@@ -265,19 +266,34 @@ class ViewStatesTest {
         assertThat(state.rows()).contains(new ReckoningState.Row("sky over read noise", "6.3 ×"));
     }
 
-    /** By hand: 1 − 1/√(1 + 1/40) with the ratio's square of 40; of 80 and of 20 with twice and half of the sky. */
+    /** By hand: √(1 + 1/40) − 1 with the ratio's square of 40; of 80 and of 20 with twice and half of the sky. */
     @Test
     void lengthsOfSubsArePricedByReadingAndByWhatWasLost() {
-        ReckoningState state = reckoner.of(Stage.RUN, moment(Told.sub(5, true), Told.sub(8, false)), Optional.empty());
+        LengthsTried tried = new LengthsTried(
+                Told.at(3),
+                "",
+                "M 33",
+                "L",
+                List.of(
+                        new LengthsTried.Rung(90, 600, OptionalDouble.of(2.4), OptionalDouble.of(0.3), 0.02),
+                        new LengthsTried.Rung(360, 900, OptionalDouble.of(4.1), OptionalDouble.of(0.85), 0.01)));
+        ReckoningState state =
+                reckoner.of(Stage.RUN, moment(tried, Told.sub(5, true), Told.sub(8, false)), Optional.empty());
         assertThat(state.schools())
                 .extracting(ReckoningState.School::name, ReckoningState.School::reason, ReckoningState.School::ours)
                 .containsExactly(
                         tuple(
                                 "180 s",
-                                "Reading costs 1.2 % of the noise, a lost sub 3 min 00 s of light. Here 1 of 2 were lost.",
+                                "Reading raises the noise by 1.2 %, a lost sub is 3 min 00 s of light. Here 1 of 2 were lost.",
                                 true),
-                        tuple("360 s", "Reading costs 0.6 % of the noise, a lost sub 6 min 00 s of light.", false),
-                        tuple("90 s", "Reading costs 2.4 % of the noise, a lost sub 1 min 30 s of light.", false));
+                        tuple(
+                                "360 s",
+                                "Reading raises the noise by 0.6 %, a lost sub is 6 min 00 s of light. Tried: stars of 4.10 px, eccentricity 0.85, not round.",
+                                false),
+                        tuple(
+                                "90 s",
+                                "Reading raises the noise by 2.5 %, a lost sub is 1 min 30 s of light. Tried: stars of 2.40 px, eccentricity 0.30, round.",
+                                false));
         assertThat(state.schools().get(1).choice()).contains(new Intent.SubLengthOf("M 33", 360));
     }
 

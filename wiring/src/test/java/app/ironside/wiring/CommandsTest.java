@@ -11,6 +11,7 @@ import app.ironside.journal.FocusSwept;
 import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.Journal;
 import app.ironside.journal.JournalInMemory;
+import app.ironside.journal.LengthsTried;
 import app.ironside.journal.MountParked;
 import app.ironside.journal.NightState;
 import app.ironside.journal.ProgramRevised;
@@ -275,8 +276,30 @@ class CommandsTest {
         }
     }
 
+    /** A quarter, half, once and twice the planned minute; none of them is a sub, and reading costs less the longer they are. */
+    @Test
+    void lengthsAreTriedBetweenSubs() throws Exception {
+        NightState night = scripted(
+                "lengths",
+                List.of(
+                        new Timed(0.5, new Command.TryLengths()),
+                        new Timed(1.5, new Command.StopGuiding()),
+                        new Timed(9, new Command.TryLengths()),
+                        new Timed(20, new Command.EndNight())));
+        List<LengthsTried> tried = night.all(LengthsTried.class);
+        assertThat(tried).hasSize(2);
+        List<LengthsTried.Rung> guided = tried.get(0).rungs();
+        assertThat(guided).extracting(LengthsTried.Rung::seconds).containsExactly(15.0, 30.0, 60.0, 120.0);
+        assertThat(guided.get(3).readCost()).isLessThan(guided.get(0).readCost() / 4);
+        assertThat(LengthsTried.longestRound(guided)).contains(guided.get(3));
+        assertThat(tried.get(0).text()).startsWith("All are round, to 120 s");
+        assertThat(taken(night, Command.TryLengths.class)).allMatch(CommandTaken::obeyed);
+        assertThat(night.subs()).noneMatch(s -> s.seconds() == 15 || s.seconds() == 120);
+    }
+
     static Command any(Random random) {
-        return switch (random.nextInt(17)) {
+        return switch (random.nextInt(18)) {
+            case 17 -> new Command.TryLengths();
             case 0 -> new Command.Hold();
             case 1, 2 -> new Command.GoOn();
             case 3 -> new Command.EndSub(true);

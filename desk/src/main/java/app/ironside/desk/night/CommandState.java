@@ -111,6 +111,7 @@ public record CommandState(
                     offer("throw-sub", "Throw it away", 'X', new Command.EndSub(false)),
                     offer("one-more", "One more", 'M', new Command.OneMore()),
                     offer("extend", LONGER.toMinutes() + " min longer", 'L', new Command.Extend(LONGER)),
+                    offer("try-lengths", "Try lengths", 'T', new Command.TryLengths()),
                     offer("skip-filter", "Next filter", 'J', new Command.SkipFilter()),
                     offer("skip-target", "Next target", 'K', new Command.SkipTarget()));
             case READY, CALIBRATE, STACK, LOGBOOK -> List.of();

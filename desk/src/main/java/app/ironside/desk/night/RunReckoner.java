@@ -9,10 +9,12 @@ import app.ironside.desk.reckon.ReckoningState.School;
 import app.ironside.device.Mount;
 import app.ironside.document.NightFile;
 import app.ironside.journal.AirMeasured;
+import app.ironside.journal.LengthsTried;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.SubTaken;
+import app.ironside.kit.Exposure;
 import app.ironside.plan.NightPlan;
 import app.ironside.star.TrailCause;
 import java.time.Duration;
@@ -105,13 +107,13 @@ final class RunReckoner {
                                                         .map(t -> " Worst at " + Words.clock(t, zone) + ".")
                                                         .orElse("")
                                         : Words.format(
-                                                "The sky's noise is %.1f times the read noise, so reading costs %.1f %% of the noise, which longer subs would save.",
-                                                ratio, 100 * readingShare(ratio)),
+                                                "The sky's noise is %.1f times the read noise, so reading raises the noise by %.1f %%, which longer subs would save.",
+                                                ratio, 100 * readCost(ratio)),
                 !over && (out || cause.isPresent()),
                 rows,
                 chosen.filter(SubTaken.class::isInstance).isPresent() ? acts(e) : List.of(),
-                "One sub's noise is √(sky + read²). With sky noise k times the read noise, perfect reading would lower it by "
-                        + "1 − 1/√(1 + 1/k²) (CCD equation, Howell 2006).",
+                "One sub's noise is √(sky + read²): with sky noise k times the read noise, reading raises it by √(1 + 1/k²) − 1"
+                        + " (CCD equation, Howell 2006).",
                 lengths(e, night));
     }
 
@@ -122,9 +124,30 @@ final class RunReckoner {
                 .toList();
         long lost = alike.stream().filter(s -> !s.kept()).count();
         String ofThese = Words.format("%d of %d were lost", lost, alike.size());
+        Optional<LengthsTried> tried =
+                night.last(LengthsTried.class).filter(t -> t.target().equals(sub.target()));
         return Stream.of(1.0, 2.0, 0.5)
-                .map(times -> length(sub, times, ofThese))
+                .map(times -> length(sub, times, ofThese, tried))
                 .toList();
+    }
+
+    private static double readCost(double skyOverRead) {
+        return Exposure.readNoiseCost(1, skyOverRead * skyOverRead, 1);
+    }
+
+    /** What stars of this length were like when lengths were tried. */
+    private static String tried(LengthsTried t, double seconds) {
+        return t.rungs().stream()
+                .filter(r -> Math.abs(r.seconds() - seconds) < 0.5)
+                .findFirst()
+                .map(r -> r.eccentricity().isPresent()
+                        ? Words.format(
+                                " Tried: stars of %.2f px, eccentricity %.2f, %s.",
+                                r.fwhmPx().orElse(0),
+                                r.eccentricity().getAsDouble(),
+                                LengthsTried.isRound(t.rungs(), r) ? "round" : "not round")
+                        : " Tried: no stars.")
+                .orElse("");
     }
 
     private static String cooling(SubCircumstances.Cooling c) {
@@ -136,25 +159,21 @@ final class RunReckoner {
     }
 
     /** The sky's share of the noise grows with the length, that of reading does not. */
-    private School length(SubTaken sub, double times, String lost) {
+    private School length(SubTaken sub, double times, String lost, Optional<LengthsTried> tried) {
         double seconds = sub.seconds() * times;
         boolean planned = plan.blocks().stream().anyMatch(b -> b.target().name().equals(sub.target()));
         String costs = Words.format(
-                "Reading costs %.1f %% of the noise, a lost sub %s of light.",
-                100 * readingShare(skyOverReadNoise(sub) * Math.sqrt(times)),
+                "Reading raises the noise by %.1f %%, a lost sub is %s of light.",
+                100 * readCost(skyOverReadNoise(sub) * Math.sqrt(times)),
                 Words.countdown(Duration.ofSeconds(Math.round(seconds))));
         return new School(
                 Words.format("%.0f s", seconds),
-                times == 1 ? costs + " Here " + lost + "." : costs,
+                (times == 1 ? costs + " Here " + lost + "." : costs)
+                        + tried.map(t -> tried(t, seconds)).orElse(""),
                 times == 1,
                 times != 1 && planned && !sub.endedEarly()
                         ? Optional.of(new Intent.SubLengthOf(sub.target(), seconds))
                         : Optional.empty());
-    }
-
-    /** What perfect reading would lower the noise by, where the sky's is so many times that of reading. */
-    private static double readingShare(double skyOverRead) {
-        return 1 - 1 / Math.sqrt(1 + 1 / (skyOverRead * skyOverRead));
     }
 
     /** What a person may say of a sub that they look at. */
