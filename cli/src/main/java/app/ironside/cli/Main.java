@@ -2,6 +2,7 @@ package app.ironside.cli;
 
 import app.ironside.BadInputException;
 import app.ironside.Printable;
+import app.ironside.Version;
 import app.ironside.device.DeviceException;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -43,8 +44,17 @@ import picocli.CommandLine.TypeConversionException;
             StackVerb.class,
             RehearseVerb.class
         },
-        mixinStandardHelpOptions = true)
+        mixinStandardHelpOptions = true,
+        versionProvider = Main.Told.class)
 public final class Main {
+    /** For {@code --version}. */
+    static final class Told implements CommandLine.IVersionProvider {
+        @Override
+        public String[] getVersion() {
+            return new String[] {Version.current().toString()};
+        }
+    }
+
     private static final int BAD_INPUT = 2;
     private static final int OWN_FAULT = 3;
 
@@ -128,6 +138,8 @@ public final class Main {
 
     private static Optional<Path> report(Throwable e) {
         StringWriter text = new StringWriter();
+        text.append(Version.current() + "\nJava " + System.getProperty("java.version") + ", "
+                + System.getProperty("os.name") + " " + System.getProperty("os.version") + "\n\n");
         e.printStackTrace(new PrintWriter(text));
         try {
             Path file = Files.createTempFile("ironside-report-", ".txt");

@@ -1,5 +1,6 @@
 package app.ironside.desk;
 
+import app.ironside.Version;
 import java.util.List;
 import java.util.Optional;
 import javafx.scene.Node;
@@ -110,6 +111,10 @@ final class KeyMap {
                 "?   this list, and away with it")) {
             box.getChildren().add(new Label(line));
         }
+        Label version = new Label(Version.current().toString());
+        version.getStyleClass().add("dim");
+        version.setId("version");
+        box.getChildren().add(version);
         return box;
     }
 
