@@ -42,7 +42,9 @@ import picocli.CommandLine.TypeConversionException;
             CombineVerb.class,
             WatchVerb.class,
             StackVerb.class,
-            RehearseVerb.class
+            RehearseVerb.class,
+            BackupVerb.class,
+            RestoreVerb.class
         },
         mixinStandardHelpOptions = true,
         versionProvider = Main.Told.class)

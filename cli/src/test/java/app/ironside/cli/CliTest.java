@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
+import app.ironside.logbook.Logbook;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.PrintWriter;
@@ -48,6 +49,37 @@ class CliTest {
         List<String> all = new ArrayList<>(List.of(more));
         all.addAll(List.of(first));
         return all.toArray(new String[0]);
+    }
+
+    @Test
+    void theVersionSaysWhatItIsAndWhenItWasBuilt() {
+        assertThat(run("--version")).isZero();
+        assertThat(out.toString().strip()).matches("Ironside \\d+\\.\\d+\\.\\d+, built 2\\d{3}-.*Z");
+    }
+
+    /** There and back; a backup that is none, and data that is there already, are refused in a line. */
+    @Test
+    void aBackupIsTakenBack() throws Exception {
+        Path data = folder.resolve("data");
+        Logbook.open(data).close();
+        Path zip = folder.resolve("ironside.zip");
+        assertThat(run("backup", zip.toString(), "--data", data.toString(), "--json"))
+                .isZero();
+        assertThat(json().get("files").asInt()).isEqualTo(1);
+        Path other = folder.resolve("other");
+        assertThat(run("restore", zip.toString(), "--data", other.toString(), "--json"))
+                .isZero();
+        assertThat(other.resolve("logbook.sqlite")).exists();
+        assertThat(run("restore", zip.toString(), "--data", other.toString())).isEqualTo(2);
+        assertThat(err.toString()).contains("holds data already").hasLineCount(1);
+        Files.writeString(zip, "no archive");
+        assertThat(run(
+                        "restore",
+                        zip.toString(),
+                        "--data",
+                        folder.resolve("third").toString()))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("ironside.zip").hasLineCount(1);
     }
 
     /** Another library: astropy 5.2.1 for the times. */

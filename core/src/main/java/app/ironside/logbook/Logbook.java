@@ -37,7 +37,7 @@ import org.sqlite.SQLiteDataSource;
  * cut loses nothing that was told.
  */
 public final class Logbook implements AutoCloseable {
-    private static final String FILE = "logbook.sqlite";
+    static final String FILE = "logbook.sqlite";
 
     private final Path folder;
     private final Jdbi jdbi;

@@ -64,6 +64,7 @@ final class RunStage {
     private final NightLoop loop;
     private final SubTaker subs;
     private final LengthLadder ladder;
+    private final TelescopeOrders telescope;
     private final NightDoctor doctor;
     private final Reacting reacting;
     private final Observer observer;
@@ -71,9 +72,6 @@ final class RunStage {
 
     /** A target that is being followed and guided while the program is changed. */
     private Optional<String> standing = Optional.empty();
-
-    /** Whether a person wants guiding off. */
-    private boolean unguided;
 
     RunStage(
             NightContext night,
@@ -91,6 +89,7 @@ final class RunStage {
         this.loop = new NightLoop(night.clock(), guiding.guider(), conduct);
         this.subs = new SubTaker(night, conduct, loop, guiding, judge);
         this.ladder = new LengthLadder(night, conduct, loop);
+        this.telescope = new TelescopeOrders(night, conduct, pointing, focusing, guiding);
         this.doctor = doctor;
         this.reacting = new Reacting(night, pointing, focusing, guiding);
         this.observer = night.observer();
@@ -223,7 +222,7 @@ final class RunStage {
     private void react(Leg leg) throws InterruptedException {
         Optional<Case> wrong = doctor.sure();
         if (wrong.isPresent() && reacting.act(wrong.get(), leg.target)) {
-            guideAgain(leg.target);
+            telescope.guide(leg.target);
         }
     }
 
@@ -369,7 +368,11 @@ final class RunStage {
             conduct.refuse(order, Stage.RUN, leg.target.name() + " is not begun");
         } else {
             try {
-                obeyAtTheTelescope(order, leg);
+                if (order.command() instanceof Command.TryLengths) {
+                    tryLengths(order, leg);
+                } else {
+                    telescope.obey(order, leg.target);
+                }
             } catch (DeviceException e) {
                 conduct.refuse(order, Stage.RUN, e.getMessage());
                 throw e;
@@ -391,51 +394,6 @@ final class RunStage {
         }
     }
 
-    private void obeyAtTheTelescope(Order order, Leg leg) throws InterruptedException {
-        Command command = order.command();
-        if (command instanceof Command.Refocus) {
-            guiding.stop();
-            boolean sure = focusing.fine("asked for by " + order.by());
-            guideAgain(leg.target);
-            conduct.obeyed(order, Stage.FOCUS, sure ? "in focus" : "the run was not believed");
-        } else if (command instanceof Command.Recentre) {
-            guiding.stop();
-            boolean centred =
-                    pointing.centre(leg.target, night.devices().mount().pierSide());
-            guideAgain(leg.target);
-            conduct.obeyed(order, Stage.POINT, centred ? "centred" : "further off than is allowed");
-        } else if (!guiding.isFitted() && isAboutGuiding(command)) {
-            conduct.refuse(order, Stage.GUIDE, "this kit has no guider");
-        } else if (command instanceof Command.CalibrateGuider) {
-            guiding.stop();
-            guiding.forgetCalibration();
-            unguided = false;
-            conduct.obeyed(
-                    order,
-                    Stage.GUIDE,
-                    guiding.start(leg.target)
-                            ? "calibrated, and guiding"
-                            : "calibrated; guiding is not as good as it should be");
-        } else if (command instanceof Command.StopGuiding) {
-            guiding.stop();
-            unguided = true;
-            conduct.obeyed(order, Stage.GUIDE, "subs are taken without guiding until it is started");
-        } else if (command instanceof Command.StartGuiding) {
-            unguided = false;
-            conduct.obeyed(
-                    order, Stage.GUIDE, guiding.start(leg.target) ? "guiding" : "guiding, not as good as it should be");
-        } else if (command instanceof Command.TryLengths) {
-            tryLengths(order, leg);
-        } else if (command instanceof Command.DitherNow && guiding.canDither()) {
-            guiding.dither();
-            conduct.obeyed(order, Stage.GUIDE, "shifted");
-        } else if (command instanceof Command.DitherNow) {
-            conduct.refuse(order, Stage.GUIDE, "a dither shifts the guide star or the mount, and neither can be");
-        } else {
-            conduct.refuse(order, Stage.RUN, "no sub is being taken");
-        }
-    }
-
     /** Not over a flip, and not past the target's time. */
     private void tryLengths(Order order, Leg leg) throws InterruptedException {
         Optional<FilterGoal> goal = next(leg);
@@ -453,19 +411,8 @@ final class RunStage {
         }
     }
 
-    private static boolean isAboutGuiding(Command command) {
-        return command instanceof Command.CalibrateGuider
-                || command instanceof Command.StopGuiding
-                || command instanceof Command.StartGuiding;
-    }
-
     private String clock(Instant time) {
         return time.atZone(night.site().zone()).toLocalTime().withNano(0).toString();
-    }
-
-    /** Starts to guide, unless a person wants it off; returns whether the figure is inside its limit. */
-    private boolean guideAgain(TargetPlan target) throws InterruptedException {
-        return unguided || guiding.start(target);
     }
 
     /** What the next sub is of; empty if nothing is wanted, or nothing may be used under this Moon. */
@@ -561,7 +508,7 @@ final class RunStage {
         if (guiding.isFitted()) {
             night.record().stage(Stage.GUIDE);
         }
-        boolean guided = guideAgain(target);
+        boolean guided = telescope.guide(target);
         if (!conduct.gate(Stage.GUIDE, guided, measured(Stage.GUIDE), loop::aWhile)) {
             return false;
         }
@@ -668,12 +615,12 @@ final class RunStage {
                                 "Meridian flip done in %d s, %s, %s.",
                                 Duration.between(began, night.clock().now()).toSeconds(),
                                 centred ? "centred" : "not centred",
-                                unguided || !guiding.isFitted()
+                                telescope.isUnguided() || !guiding.isFitted()
                                         ? "not guided"
                                         : guided ? "guiding" : "guiding not as good as it should be"),
                         target.name(),
                         centred,
-                        guided && !unguided && guiding.isFitted()));
+                        guided && !telescope.isUnguided() && guiding.isFitted()));
         conduct.gate(Stage.POINT, centred, measured(Stage.POINT), loop::aWhile);
         conduct.gate(Stage.GUIDE, guided, measured(Stage.GUIDE), loop::aWhile);
     }
@@ -715,7 +662,7 @@ final class RunStage {
             boolean sharp = focusing.fine("after the flip");
             conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
         }
-        return new FlipProof(centred, guideAgain(target));
+        return new FlipProof(centred, telescope.guide(target));
     }
 
     private void beforeSub(TargetPlan target, FilterGoal goal) throws InterruptedException {
@@ -729,9 +676,9 @@ final class RunStage {
             conduct.announce("after the focus run", Duration.ofSeconds((long) REFOCUS_SECONDS));
             boolean sharp = focusing.fine(due.get());
             conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
-            guideAgain(target);
+            telescope.guide(target);
         }
-        if (!unguided
+        if (!telescope.isUnguided()
                 && guiding.canDither()
                 && sinceLegBegan > 0
                 && sinceLegBegan % night.program().ditherEvery() == 0) {
@@ -777,7 +724,7 @@ final class RunStage {
         if (offsetArcsec.orElse(0) > night.program().recentreBeyondArcsec()) {
             guiding.stop();
             pointing.centre(target, night.devices().mount().pierSide());
-            guideAgain(target);
+            telescope.guide(target);
         }
     }
 }

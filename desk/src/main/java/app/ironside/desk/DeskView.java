@@ -92,7 +92,11 @@ final class DeskView extends StackPane
     DeskView(Wiring wiring, Logbook logbook, Profiles profiles, DeskSettings settings) {
         this.logbook = logbook;
         this.logbookPane = new LogbookPane(
-                logbook.search(), n -> beginnings().open(n), n -> beginnings().askToRemove(n), this::pick);
+                logbook.search(),
+                logbook.folder(),
+                n -> beginnings().open(n),
+                n -> beginnings().askToRemove(n),
+                this::pick);
         this.nights = new Nights(wiring, logbook, this::changed, this::say);
         this.looking = new Looking(nights, settings.station(), this::stationSet);
         this.picture = new BenchPicture(nights, looking, this::refresh);

@@ -4,6 +4,7 @@ import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Words;
+import app.ironside.logbook.Backup;
 import app.ironside.logbook.Question;
 import app.ironside.logbook.SubFact;
 import app.ironside.logbook.SubSearch;
@@ -57,9 +58,10 @@ final class AllNightsPane implements AutoCloseable {
             Question question, SubSearch.Found found, List<SubSearch.Point> points, Optional<Trend> trend) {}
 
     /**
+     * @param data the folder of the logbook
      * @param onNight shows a night, by its number in the logbook
      */
-    AllNightsPane(SubSearch search, LongConsumer onNight) {
+    AllNightsPane(SubSearch search, Path data, LongConsumer onNight) {
         this.search = search;
         ask.setId("ask-logbook");
         ask.setPromptText("ask: " + EXAMPLE);
@@ -110,8 +112,18 @@ final class AllNightsPane implements AutoCloseable {
                 new Tooltip("The subs that were asked for: CSV, VOTable (.vot) or FITS by the name's ending"));
         export.setOnAction(e -> FilePane.ask(
                 ask, FilePane.Ask.save("Save these subs", "subs.csv", Optional.empty()), files -> save(files.get(0))));
+        Button backup = new Button("Back up…");
+        backup.setId("back-up");
+        backup.setMinWidth(Region.USE_PREF_SIZE);
+        backup.setTooltip(new Tooltip(
+                "Logbook, profiles, wishes and stars in one file, without frames; proven when it is taken back"));
+        backup.setOnAction(e -> FilePane.ask(
+                ask,
+                FilePane.Ask.save(
+                        "Back up all but the frames", "ironside-" + LocalDate.now() + ".zip", Optional.empty()),
+                files -> backUp(data, files.get(0))));
         HBox.setHgrow(ask, Priority.ALWAYS);
-        box = new VBox(6, new HBox(8, ask, export), count, understood, facets, below);
+        box = new VBox(6, new HBox(8, ask, export, backup), count, understood, facets, below);
     }
 
     private static Label dim(String text) {
@@ -152,6 +164,16 @@ final class AllNightsPane implements AutoCloseable {
                 .onlyNewest()
                 .failed(understood::setText)
                 .then(answer -> show(answer, x, y));
+    }
+
+    /** Writes all that is kept for the person, without frames, into one file. */
+    void backUp(Path data, Path file) {
+        understood.setText("Packing " + file.getFileName() + "…");
+        work.ask(progress -> Backup.write(data, file, false, progress))
+                .failed(understood::setText)
+                .then(told -> understood.setText(Words.format(
+                        "%,d files are in %s. On another machine: ironside restore %s",
+                        told.files(), file, file.getFileName())));
     }
 
     /** Writes what was asked for as a table. */

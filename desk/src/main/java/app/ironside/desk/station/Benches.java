@@ -265,7 +265,9 @@ public final class Benches implements AutoCloseable {
     }
 
     private static final class RunBench implements Bench {
-        private final PicturePane picture = new PicturePane("The first sub will come here.").withLevels();
+        private static final String NONE_YET = "The first sub will come here.";
+
+        private final PicturePane picture = new PicturePane(NONE_YET).withLevels();
         private final RunGlancePane glance;
         private final VBox box;
 
@@ -282,6 +284,7 @@ public final class Benches implements AutoCloseable {
         @Override
         public void show(Look look) {
             glance.show(look.glance());
+            picture.setWhenEmpty(look.moment().night().subs().isEmpty() ? NONE_YET : "Making the picture…");
             picture.show(
                     look.shown(),
                     look.moment().evidence(look.chosen(), SubTaken.class).flatMap(SubTaken::wcs));

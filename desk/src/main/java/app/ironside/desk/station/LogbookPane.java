@@ -7,6 +7,7 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.SubSearch;
+import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
@@ -42,16 +43,18 @@ public final class LogbookPane implements Bench, AutoCloseable {
 
     /**
      * @param search asks all subs
+     * @param data the folder of the logbook
      * @param onNight shows a night
      * @param onRemove takes a night out of the logbook
      * @param onEvent shows the evidence of an event
      */
     public LogbookPane(
             SubSearch search,
+            Path data,
             Consumer<NightEntry> onNight,
             Consumer<NightEntry> onRemove,
             Consumer<NightEvent> onEvent) {
-        all = new AllNightsPane(search, id -> nights.getItems().stream()
+        all = new AllNightsPane(search, data, id -> nights.getItems().stream()
                 .filter(n -> n.id() == id)
                 .findFirst()
                 .ifPresent(n -> {

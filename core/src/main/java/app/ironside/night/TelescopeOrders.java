@@ -1,0 +1,83 @@
+package app.ironside.night;
+
+import app.ironside.journal.Command;
+import app.ironside.journal.Stage;
+import app.ironside.night.NightControl.Order;
+import app.ironside.plan.TargetPlan;
+
+/** Obeys what is asked of telescope and guider between subs, and knows whether a person wants guiding off. */
+final class TelescopeOrders {
+    private final NightContext night;
+    private final Conduct conduct;
+    private final Pointing pointing;
+    private final Focusing focusing;
+    private final Guiding guiding;
+    private boolean unguided;
+
+    TelescopeOrders(NightContext night, Conduct conduct, Pointing pointing, Focusing focusing, Guiding guiding) {
+        this.night = night;
+        this.conduct = conduct;
+        this.pointing = pointing;
+        this.focusing = focusing;
+        this.guiding = guiding;
+    }
+
+    /** Whether a person wants guiding off. */
+    boolean isUnguided() {
+        return unguided;
+    }
+
+    /** Starts to guide, unless a person wants it off; returns whether the figure is inside its limit. */
+    boolean guide(TargetPlan target) throws InterruptedException {
+        return unguided || guiding.start(target);
+    }
+
+    /** Obeys an order while a target is being taken, or refuses it. */
+    void obey(Order order, TargetPlan target) throws InterruptedException {
+        Command command = order.command();
+        if (command instanceof Command.Refocus) {
+            guiding.stop();
+            boolean sure = focusing.fine("asked for by " + order.by());
+            guide(target);
+            conduct.obeyed(order, Stage.FOCUS, sure ? "in focus" : "the run was not believed");
+        } else if (command instanceof Command.Recentre) {
+            guiding.stop();
+            boolean centred = pointing.centre(target, night.devices().mount().pierSide());
+            guide(target);
+            conduct.obeyed(order, Stage.POINT, centred ? "centred" : "further off than is allowed");
+        } else if (!guiding.isFitted() && isAboutGuiding(command)) {
+            conduct.refuse(order, Stage.GUIDE, "this kit has no guider");
+        } else if (command instanceof Command.CalibrateGuider) {
+            guiding.stop();
+            guiding.forgetCalibration();
+            unguided = false;
+            conduct.obeyed(
+                    order,
+                    Stage.GUIDE,
+                    guiding.start(target)
+                            ? "calibrated, and guiding"
+                            : "calibrated; guiding is not as good as it should be");
+        } else if (command instanceof Command.StopGuiding) {
+            guiding.stop();
+            unguided = true;
+            conduct.obeyed(order, Stage.GUIDE, "subs are taken without guiding until it is started");
+        } else if (command instanceof Command.StartGuiding) {
+            unguided = false;
+            conduct.obeyed(
+                    order, Stage.GUIDE, guiding.start(target) ? "guiding" : "guiding, not as good as it should be");
+        } else if (command instanceof Command.DitherNow && guiding.canDither()) {
+            guiding.dither();
+            conduct.obeyed(order, Stage.GUIDE, "shifted");
+        } else if (command instanceof Command.DitherNow) {
+            conduct.refuse(order, Stage.GUIDE, "a dither shifts the guide star or the mount, and neither can be");
+        } else {
+            conduct.refuse(order, Stage.RUN, "no sub is being taken");
+        }
+    }
+
+    private static boolean isAboutGuiding(Command command) {
+        return command instanceof Command.CalibrateGuider
+                || command instanceof Command.StopGuiding
+                || command instanceof Command.StartGuiding;
+    }
+}
