@@ -1,11 +1,11 @@
 package app.ironside.desk.darkroom;
 
+import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.calibrate.Calibrator;
 import app.ironside.calibrate.Masters;
 import app.ironside.darkroom.Darkroom;
 import app.ironside.darkroom.Development;
-import app.ironside.darkroom.SchoolsCompared;
 import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.Chore;
 import app.ironside.desk.parts.FilePane;
@@ -27,9 +27,7 @@ import app.ironside.stack.Resampling;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.nio.file.Path;
-import java.util.ArrayDeque;
 import java.util.Arrays;
-import java.util.Deque;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -107,8 +105,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private final CheckBox keepAll = new CheckBox("keep all");
     private final TextField colour = new TextField();
     private final Button ofNight = button("darkroom-night", "This night's frames", this::openNight);
-    private final Map<Path, Boolean> marks = new HashMap<>();
-    private final Deque<Map<Path, Boolean>> marked = new ArrayDeque<>();
+    private final HandMarks marks = new HandMarks();
     private final Map<Path, PlaneTransform> lies = new HashMap<>();
     private Optional<Library> library = Optional.empty();
     private Optional<Development> development = Optional.empty();
@@ -271,8 +268,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         library = Optional.empty();
         development = Optional.empty();
         grades = List.of();
-        marks.clear();
-        marked.clear();
+        marks.forget();
         title.setText("Reading " + folders.get(0).getFileName());
         fill();
         chore.begin(
@@ -314,7 +310,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     }
 
     private void fill() {
-        List<JudgedLight> judged = JudgedLight.sorted(grades, marks, order);
+        List<JudgedLight> judged = JudgedLight.sorted(grades, marks.all(), order);
         List<DarkroomLine> lines = made.isSelected()
                 ? development.map(DarkroomLine::results).orElse(List.of())
                 : lights.isSelected()
@@ -424,7 +420,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         fill();
     }
 
-    /** Turns the verdict on the chosen lights round, all of them as the first; where that is the rule book's own, the mark goes. */
+    /** Turns the verdict on the chosen lights round. */
     private void mark() {
         List<Path> files = list.getSelectionModel().getSelectedItems().stream()
                 .flatMap(line -> line.picture().stream())
@@ -432,17 +428,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         if (!lights.isSelected() || files.isEmpty()) {
             return;
         }
-        Map<Path, Boolean> ruled = new HashMap<>();
-        grades.forEach(g -> ruled.put(Path.of(g.sub().name()), g.keep()));
-        marked.push(Map.copyOf(marks));
-        boolean keep = !marks.getOrDefault(files.get(0), ruled.getOrDefault(files.get(0), true));
-        for (Path file : files) {
-            if (ruled.getOrDefault(file, true) == keep) {
-                marks.remove(file);
-            } else {
-                marks.put(file, keep);
-            }
-        }
+        boolean keep = marks.turn(files, grades);
         said.setText(
                 files.size() == 1
                         ? ""
@@ -451,19 +437,13 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         fill();
     }
 
-    private void takeBack() {
-        marks.clear();
-        marks.putAll(marked.pop());
-        fill();
-    }
-
     private void key(KeyEvent e) {
         if (e.getTarget() instanceof TextField) {
             return;
         }
         boolean sheetShows = all.isVisible();
-        if (e.isShortcutDown() && e.getCode() == KeyCode.Z && !marked.isEmpty()) {
-            takeBack();
+        if (e.isShortcutDown() && e.getCode() == KeyCode.Z && marks.takeBack()) {
+            fill();
         } else if (e.getCode() == KeyCode.K) {
             mark();
         } else if (e.getCode() == KeyCode.S && lights.isSelected() && !e.isShortcutDown()) {
@@ -522,82 +502,57 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
                 Workers.ALL_CORES,
                 new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
                 placer,
-                new Darkroom.Settings(school, keepAll.isSelected(), Map.copyOf(marks), MEMORY, combinations));
+                new Darkroom.Settings(school, keepAll.isSelected(), marks.all(), MEMORY, combinations));
     }
 
     /** One light before and after its calibration, under a curtain, with what that proves. */
     private void prove() {
         Optional<FrameSet> set = chosenSet();
-        Optional<Match> match = library.stream()
+        library.stream()
                 .flatMap(l -> l.matches().stream())
                 .filter(m -> set.filter(m.lights()::equals).isPresent())
-                .findFirst();
-        if (match.isEmpty() || out.isEmpty()) {
-            return;
-        }
-        Path to = out.get();
-        chore.begin(
-                progress -> {
-                    Darkroom.Proven proven = darkroom(List.of()).prove(match.get(), to, progress);
-                    PictureLevels before = levels("raw", proven.light(), proven.raw());
-                    PictureLevels after = levels("calibrated", proven.light(), proven.calibrated());
-                    return () -> {
-                        curtain(before, after);
-                        detail.setText(String.join("\n", proven.proof().sentences()));
-                        said.setText(
-                                proven.proof().isSound()
-                                        ? "Nothing speaks against these masters."
-                                        : "These masters do not fit these lights: see the reasons.");
-                    };
-                },
-                () -> said.setText("Stopped."),
-                said::setText);
-    }
-
-    private static PictureLevels levels(String what, Path light, Frame frame) {
-        return PictureLevels.of(
-                new Shown(light + " " + what, "raw | calibrated   " + light.getFileName(), frame, List.of()));
-    }
-
-    private void curtain(PictureLevels left, PictureLevels right) {
-        sheet.setSelected(false);
-        all.setVisible(false);
-        picture.setVisible(true);
-        colours.setVisible(false);
-        Frame one = left.shown().frame();
-        Frame other = right.shown().frame();
-        if (one.width() == other.width() && one.height() == other.height()) {
-            picture.compare(left, right);
-        } else {
-            picture.show(Optional.of(right), Optional.empty()); // on another reference: not the same piece of sky
-        }
+                .findFirst()
+                .ifPresent(match -> hold((darkroom, to, progress) -> Curtain.proof(darkroom, match, to, progress)));
     }
 
     /** The same lights by the verdicts and all of them, stacked, under a curtain at one stretch. */
     private void compare() {
-        Optional<FrameSet> set = chosenSet();
-        if (set.isEmpty() || library.isEmpty() || out.isEmpty()) {
-            return;
-        }
-        Library known = library.get();
-        Path to = out.get().resolve("compared");
+        library.ifPresent(known -> chosenSet()
+                .ifPresent(
+                        set -> hold((darkroom, to, progress) -> Curtain.schools(darkroom, known, set, to, progress))));
+    }
+
+    /** Makes two pictures to be held against each other. */
+    @FunctionalInterface
+    private interface Holding {
+        Curtain of(Darkroom darkroom, Path to, Progress progress);
+    }
+
+    private void hold(Holding holding) {
+        Path to = out.orElseThrow();
+        Darkroom darkroom = darkroom(List.of());
         chore.begin(
                 progress -> {
-                    SchoolsCompared both = darkroom(List.of()).compare(known, set.get(), to, progress);
-                    Stretch how = Stretch.automatic(both.judgedPicture());
-                    String caption = "by the verdicts | all   " + both.judged().target();
-                    PictureLevels left = PictureLevels.of(
-                            new Shown(both.judged().file() + " judged", caption, both.judgedPicture(), List.of()), how);
-                    PictureLevels right = PictureLevels.of(
-                            new Shown(both.all().file() + " all", caption, both.allPicture(), List.of()), how);
-                    return () -> {
-                        curtain(left, right);
-                        detail.setText(both.sentence());
-                        said.setText("Both stacks are in " + to + ".");
-                    };
+                    Curtain curtain = holding.of(darkroom, to, progress);
+                    return () -> draw(curtain);
                 },
                 () -> said.setText("Stopped."),
                 said::setText);
+    }
+
+    private void draw(Curtain curtain) {
+        sheet.setSelected(false);
+        all.setVisible(false);
+        picture.setVisible(true);
+        colours.setVisible(false);
+        if (curtain.isOfOneSize()) {
+            picture.compare(curtain.left(), curtain.right());
+        } else {
+            picture.show(
+                    Optional.of(curtain.right()), Optional.empty()); // on another reference: not the same piece of sky
+        }
+        detail.setText(curtain.detail());
+        said.setText(curtain.verdict());
     }
 
     private void chooseOut() {
