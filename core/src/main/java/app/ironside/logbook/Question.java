@@ -32,7 +32,7 @@ public record Question(List<Condition> conditions, List<String> notUnderstood) {
      */
     public record Condition(String of, String sql, Object value, String words) {
         boolean isEquality() {
-            return sql.endsWith("= ?");
+            return sql.endsWith(" = ?"); // and not ">= ?"
         }
     }
 

@@ -1,6 +1,7 @@
 package app.ironside.night;
 
 import app.ironside.device.Camera;
+import app.ironside.device.DeviceException;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.journal.Command;
@@ -226,12 +227,18 @@ final class SubTaker {
                 cooling());
     }
 
+    /** A camera that is gone by now has given its sub: that it does not answer is told where it is asked for the next. */
     private Optional<SubCircumstances.Cooling> cooling() {
         Camera camera = night.devices().camera();
-        return night.kit().sensor().cooled() && camera.abilities().cools()
-                ? Optional.of(new SubCircumstances.Cooling(
-                        camera.sensorTemperatureC(), night.program().coolToC(), camera.coolerPower()))
-                : Optional.empty();
+        if (!night.kit().sensor().cooled() || !camera.abilities().cools()) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(new SubCircumstances.Cooling(
+                    camera.sensorTemperatureC(), night.program().coolToC(), camera.coolerPower()));
+        } catch (DeviceException e) {
+            return Optional.empty();
+        }
     }
 
     private Header header(Header camera, TargetPlan target, String filter) {

@@ -90,9 +90,20 @@ class AccountTest {
                     .extracting(p -> Math.round(60 * p.x()) / 60.0, SubSearch.Point::y)
                     .containsExactlyInAnyOrder(
                             tuple(21.75, 0.0), tuple(22.0, 1.0), tuple(22.25, 0.0), tuple(22.5, 0.0));
+            // Both ends of a stretch must hold; two filters are alternatives.
+            assertThat(count(search, "in 2025")).isZero();
+            assertThat(count(search, "in 2026")).isEqualTo(6);
+            assertThat(count(search, "over 800 s under 850 s")).isZero();
+            assertThat(count(search, "over 800 s under 950 s L R")).isEqualTo(6);
             written(search, Question.parse("R", known, today));
             assertThat(account.kept("M 33", PLAIN)).containsOnly(entry("L", 0.25), entry("R", 0.25));
         }
+    }
+
+    private static int count(SubSearch search, String text) {
+        return search.find(Question.parse(text, search.vocabulary(), LocalDate.of(2026, 11, 27)))
+                .all()
+                .subs();
     }
 
     /** Read back by readers that are not ours: the JDK's XML reader, and the FITS library that reads frames. */

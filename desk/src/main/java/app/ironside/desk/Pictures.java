@@ -21,6 +21,7 @@ import app.ironside.journal.TroubleSeen;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
+import app.ironside.logbook.SubFact;
 import app.ironside.wiring.Wiring;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
@@ -36,6 +37,8 @@ import java.util.concurrent.FutureTask;
 import javafx.application.Platform;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javax.imageio.ImageIO;
@@ -205,10 +208,27 @@ final class Pictures {
         }
 
         /** The night's own frames in the darkroom, judged. */
+        @SuppressWarnings("unchecked")
+        private void chooseFact(String box, SubFact fact) {
+            ((ComboBox<SubFact>) desk.lookup(box)).setValue(fact);
+        }
+
+        /** The luminance of the night's target: the longest series. */
+        private static void chooseLights(ListView<?> lines) {
+            for (int i = 0; i < lines.getItems().size(); i++) {
+                if (lines.getItems().get(i).toString().contains("M 33 · L · ")) {
+                    lines.getSelectionModel().clearAndSelect(i);
+                    return;
+                }
+            }
+        }
+
         private void writeAllNights() throws InterruptedException {
             onToolkit(() -> {
                 desk.choose(Stage.LOGBOOK);
                 ((ToggleButton) desk.lookup("#all-nights")).fire();
+                chooseFact("#trend-of", SubFact.FOCUS);
+                chooseFact("#trend-against", SubFact.TEMPERATURE);
                 ((TextField) desk.lookup("#ask-logbook")).setText("Wren kept since October");
             });
             settle(() -> !desk.isAnswered());
@@ -222,6 +242,7 @@ final class Pictures {
                 ((Button) desk.lookup("#develop-folder")).fire();
             });
             settle(() -> desk.darkroom().isBusy());
+            onToolkit(() -> chooseLights((ListView<?>) desk.darkroom().lookup("#darkroom-list")));
             onToolkit(() -> ((Button) desk.darkroom().lookup("#darkroom-judge")).fire());
             while (ask(() -> desk.darkroom().isBusy())) {
                 Thread.sleep(200);

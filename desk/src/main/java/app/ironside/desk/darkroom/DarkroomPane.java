@@ -176,7 +176,10 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
                         "Holds the masters against the light in the middle of the set: corners, dust, hot pixels, before and after"));
         compare.setTooltip(
                 new Tooltip("Stacks the set by the verdicts and with all of it, and shows both under a curtain"));
-        HBox under = new HBox(6, judge, button("darkroom-mark", "Keep or leave out (K)", this::mark), prove);
+        VBox under = new VBox(
+                6,
+                new HBox(6, judge, button("darkroom-mark", "Keep or leave out (K)", this::mark)),
+                new HBox(6, prove, compare));
         detail.setId("darkroom-detail");
         detail.setWrapText(true);
         detail.setMinHeight(Region.USE_PREF_SIZE);
@@ -211,7 +214,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         colour.setPromptText("colour of: R,G,B");
         colour.setPrefWidth(150);
         develop.getStyleClass().add("chief");
-        HBox how = new HBox(8, develop, compare, rejection, keepAll, colour, change, goesTo, open);
+        HBox how = new HBox(8, develop, rejection, keepAll, colour, change, goesTo, open);
         how.setAlignment(Pos.CENTER_LEFT);
         how.setPadding(new Insets(8, 0, 4, 0));
         HBox.setHgrow(goesTo, Priority.ALWAYS);
@@ -346,7 +349,8 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
                                 : lights.isSelected() && lines.isEmpty()
                                         ? "Choose a set of lights under What is there, then Judge these lights."
                                         : "Choose a line.");
-        goesTo.setText(out.map(o -> "results go to " + o).orElse(""));
+        goesTo.setText(out.map(o -> "results go to " + o.getFileName()).orElse(""));
+        goesTo.setTooltip(out.map(o -> new Tooltip(o.toString())).orElse(null));
         busy(isBusy());
     }
 
