@@ -4,6 +4,7 @@ import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningState.Action;
 import app.ironside.desk.reckon.ReckoningState.Row;
+import app.ironside.journal.Verdict;
 import app.ironside.kit.Kit;
 import app.ironside.logbook.Account;
 import app.ironside.plan.FilterGoal;
@@ -63,9 +64,8 @@ final class ManyNightsReckoner {
             rows.add(new Row("light kept", Words.format("%.1f h", account.hoursKept())));
             rows.add(new Row("judged not good enough", Words.format("%.1f h", account.hoursRejected())));
             account.lost()
-                    .forEach((cause, hours) -> rows.add(new Row(
-                            "   by " + (cause.isEmpty() ? "what was not told" : cause),
-                            Words.format("%.1f h", hours))));
+                    .forEach((cause, hours) ->
+                            rows.add(new Row("   by " + lostTo(cause), Words.format("%.1f h", hours))));
             rows.add(new Row("planned, not taken", Words.format("%.1f h", account.hoursNotTaken())));
         }
         rows.add(new Row(
@@ -74,6 +74,14 @@ final class ManyNightsReckoner {
                         .map(r -> Words.format("%.1f", r))
                         .orElse("no record yet")));
         return rows;
+    }
+
+    private static String lostTo(String cause) {
+        return switch (cause) {
+            case "" -> "what was not told";
+            case Verdict.BY_HAND -> "hand";
+            default -> cause;
+        };
     }
 
     // ---- wishes
