@@ -14,14 +14,20 @@ import java.util.stream.IntStream;
  * Whether masters fit a light, told by the light itself: how its corners stand to its middle before and after, how much of the dust that the
  * flat shows is in the light and how much is left, and whether hot pixels are as bright as the dark has them.
  *
- * @param cornersBefore light of the corners over the middle's, less one, with the offset taken off
+ * @param masters those it is about
+ * @param cornersBefore light of the corners over the middle's, less one, with the offset taken off; NaN where that cannot be told
  * @param cornersAfter the same once calibrated
  * @param cornersError of the latter
- * @param dust how much of the flat's small structure is in the light; empty where the flat has none to tell by
+ * @param dust how much of the flat's small structure is in the light; empty where it has none to tell by, or there is no flat
  * @param hot how bright hot pixels are against the dark's; empty where it has too few, or there is no dark
  */
 public record CalibrationProof(
-        double cornersBefore, double cornersAfter, double cornersError, Optional<Dust> dust, Optional<Ratio> hot) {
+        Masters masters,
+        double cornersBefore,
+        double cornersAfter,
+        double cornersError,
+        Optional<Dust> dust,
+        Optional<Ratio> hot) {
     /** Stands out of the flat's own noise. */
     private static final double SURE_SIGMAS = 4;
 
@@ -31,8 +37,14 @@ public record CalibrationProof(
     private static final int FEWEST_HOT = 20;
     private static final double HOT_SIGMAS = 8;
 
+    /** Standard error of a median over that of a mean, for normal scatter: √(π/2). */
+    private static final double MEDIAN_ERROR = Math.sqrt(Math.PI / 2);
+
     /** A hundredth of the sky is what a gradient of the night leaves as well. */
     private static final double EVEN = 0.01;
+
+    /** An error beyond this and nothing is said of corners. */
+    private static final double UNTOLD = 0.03;
 
     private static final double DUST_LEFT = 0.15;
     private static final double RINGS = -0.5;
@@ -57,20 +69,21 @@ public record CalibrationProof(
      * By a light.
      *
      * @param raw as the camera gave it
-     * @param calibrator with the masters that are asked about
+     * @param calibrated by the masters that are asked about
+     * @param pedestalAdu that was added to it
      */
-    public static CalibrationProof of(Frame raw, Masters masters, Calibrator calibrator) {
+    public static CalibrationProof of(Frame raw, Masters masters, Frame calibrated, double pedestalAdu) {
         boolean mosaic = Mosaic.of(raw.header()).isPresent();
-        Frame calibrated = calibrator.calibrated(raw);
         Optional<Frame> base = masters.dark().or(masters::bias);
         CellMap light = CellMap.of(raw, mosaic);
         CellMap before = base.map(b -> light.minus(CellMap.of(b, mosaic)))
                 .orElseGet(() -> light.minus(raw.header().number("PEDESTAL").orElse(0)));
-        CellMap after = CellMap.of(calibrated, mosaic).minus(calibrator.pedestalAdu());
+        CellMap after = CellMap.of(calibrated, mosaic).minus(pedestalAdu);
         CellMap.Corners was = before.corners();
         CellMap.Corners is = after.corners();
         return new CalibrationProof(
-                was.share(),
+                masters,
+                base.isPresent() ? was.share() : Double.NaN,
                 is.share(),
                 is.error(),
                 masters.flat().flatMap(f -> dust(CellMap.of(f, mosaic), before, after)),
@@ -134,10 +147,7 @@ public record CalibrationProof(
             return Optional.empty();
         }
         double middle = Statistics.median(ratios);
-        double scatter = 1.4826
-                * Statistics.median(
-                        Arrays.stream(ratios).map(r -> Math.abs(r - middle)).toArray());
-        return Optional.of(new Ratio(middle, 1.2533 * scatter / Math.sqrt(ratios.length)));
+        return Optional.of(new Ratio(middle, MEDIAN_ERROR * Statistics.noise(ratios) / Math.sqrt(ratios.length)));
     }
 
     private static double excess(Frame frame, int x, int y, int step) {
@@ -153,13 +163,17 @@ public record CalibrationProof(
         return frame.pixels()[y * frame.width() + x] - Statistics.median(about);
     }
 
+    private boolean isTold() {
+        return masters.flat().isPresent() && cornersError <= UNTOLD;
+    }
+
     private boolean isEven() {
         return Math.abs(cornersAfter) <= Math.max(EVEN, 3 * cornersError);
     }
 
     /** Whether nothing speaks against the masters. */
     public boolean isSound() {
-        return isEven()
+        return (!isTold() || isEven())
                 && dust.map(d -> d.after().isNear(0, DUST_LEFT)).orElse(true)
                 && hot.map(h -> h.isNear(1, HOT_OFF)).orElse(true);
     }
@@ -169,23 +183,40 @@ public record CalibrationProof(
         List<String> said = new ArrayList<>();
         said.add(corners());
         said.add(dust.map(CalibrationProof::words)
-                .orElse("The flat shows no dust to tell by whether it is of these lights."));
-        said.add(hot.map(CalibrationProof::words).orElse("No hot pixels to tell by whether the dark fits."));
+                .orElse(
+                        masters.flat().isPresent()
+                                ? "The flat shows no dust to tell by whether it is of these lights."
+                                : "There is no flat: dust stays."));
+        said.add(hot.map(CalibrationProof::words)
+                .orElse(
+                        masters.dark().isPresent()
+                                ? "Too few hot pixels to tell by whether the dark fits."
+                                : "There is no dark: hot pixels stay."));
         return said;
     }
 
     private String corners() {
-        String change = text("The corners have %.1f %% less light than the middle", -100 * cornersBefore);
-        if (isEven()) {
-            return change + text(" before, %+.1f %% after: even.", 100 * cornersAfter);
+        if (masters.flat().isEmpty()) {
+            return text("There is no flat: the corners stay %.1f %% darker than the middle.", -100 * cornersAfter);
         }
-        return cornersAfter < 0
-                ? change + text(" before and still %.1f %% after: the flat takes out too little.", -100 * cornersAfter)
-                : change
-                        + text(
-                                " before and %.1f %% more after: the flat takes out more than there is (its own offset not taken off, or of"
-                                        + " another filter).",
-                                100 * cornersAfter);
+        if (!isTold()) {
+            return "The sky of this light is too uneven to tell by its corners.";
+        }
+        String was = Double.isNaN(cornersBefore)
+                ? "The corners have"
+                : text("The corners have %.1f %% less light than the middle before, and", -100 * cornersBefore);
+        String is = text(" %.1f %% %s after", 100 * Math.abs(cornersAfter), cornersAfter < 0 ? "less" : "more");
+        if (isEven()) {
+            return was + is + ": even.";
+        }
+        if (masters.dark().or(masters::bias).isEmpty()) {
+            return was + is + ": nothing takes the offset off these lights.";
+        }
+        return was
+                + is
+                + (cornersAfter < 0
+                        ? ": the flat takes out too little."
+                        : ": the flat takes out more than there is (its own offset not taken off, or of another filter).");
     }
 
     private static String words(Dust d) {

@@ -6,7 +6,10 @@ import java.util.Arrays;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.stat.regression.OLSMultipleLinearRegression;
 
-/** The background of a frame in square cells: means without what stands out, which a speck that covers half of one dims by half; of a mosaic the mean of its four places. */
+/**
+ * The background of a frame in square cells: means without what stands out, which a speck that covers half of one dims by half; of a mosaic
+ * the mean of its four places.
+ */
 final class CellMap {
     private static final int LEAST_CELL_PX = 8;
     private static final int MOST_CELL_PX = 32;
@@ -80,11 +83,6 @@ final class CellMap {
     CellMap minus(double level) {
         return new CellMap(
                 columns, rows, Arrays.stream(values).map(v -> v - level).toArray());
-    }
-
-    double median() {
-        double[] told = Arrays.stream(values).filter(Double::isFinite).toArray();
-        return told.length == 0 ? Double.NaN : Statistics.median(told);
     }
 
     /**

@@ -191,7 +191,9 @@ public final class Darkroom {
         Masters masters = shelf.of(match);
         Calibrator calibrator = Calibrator.withPedestalFor(List.of(light), masters);
         Frame raw = FitsFiles.read(light);
-        return new Proven(light, raw, calibrator.calibrated(raw), CalibrationProof.of(raw, masters, calibrator));
+        Frame calibrated = calibrator.calibrated(raw);
+        return new Proven(
+                light, raw, calibrated, CalibrationProof.of(raw, masters, calibrated, calibrator.pedestalAdu()));
     }
 
     private static Path folder(Path folder) {

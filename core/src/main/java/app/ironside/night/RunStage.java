@@ -366,13 +366,11 @@ final class RunStage {
                     leg.target.name() + " goes on until " + clock(leg.until) + ", or until it is too low");
         } else if (!leg.begun) {
             conduct.refuse(order, Stage.RUN, leg.target.name() + " is not begun");
+        } else if (command instanceof Command.TryLengths) {
+            tryLengths(order, leg); // answered before a camera can fail
         } else {
             try {
-                if (order.command() instanceof Command.TryLengths) {
-                    tryLengths(order, leg);
-                } else {
-                    telescope.obey(order, leg.target);
-                }
+                telescope.obey(order, leg.target);
             } catch (DeviceException e) {
                 conduct.refuse(order, Stage.RUN, e.getMessage());
                 throw e;

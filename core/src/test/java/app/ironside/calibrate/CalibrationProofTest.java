@@ -83,7 +83,11 @@ class CalibrationProofTest {
 
     private static CalibrationProof proof(Frame light, Frame dark, Frame flat) {
         Masters masters = new Masters(Optional.empty(), Optional.of(dark), Optional.of(flat));
-        return CalibrationProof.of(light, masters, new Calibrator(masters, 100));
+        return proof(light, masters);
+    }
+
+    private static CalibrationProof proof(Frame light, Masters masters) {
+        return CalibrationProof.of(light, masters, new Calibrator(masters, 100).calibrated(light), 100);
     }
 
     @Test
@@ -131,6 +135,23 @@ class CalibrationProofTest {
         CalibrationProof p = proof(light(dust(5), glow, mosaic), masterDark(180), masterFlat(dust(5)));
         assertThat(p.cornersBefore()).isCloseTo(-0.3, within(0.02));
         assertThat(p.isSound()).isTrue();
+    }
+
+    /** A dark alone is no reason to speak of a flat, nor a flat alone of a dark. */
+    @Test
+    void nothingIsSaidOfMastersThatAreNotThere() {
+        Frame light = light(dust(5), (x, y) -> 900, Header.EMPTY);
+        CalibrationProof dark =
+                proof(light, new Masters(Optional.empty(), Optional.of(masterDark(180)), Optional.empty()));
+        assertThat(dark.isSound()).isTrue();
+        assertThat(dark.sentences().get(0)).startsWith("There is no flat: the corners stay 3");
+        assertThat(dark.sentences().get(1)).isEqualTo("There is no flat: dust stays.");
+        CalibrationProof flat =
+                proof(light, new Masters(Optional.empty(), Optional.empty(), Optional.of(masterFlat(dust(5)))));
+        assertThat(flat.sentences().get(0))
+                .startsWith("The corners have")
+                .endsWith("nothing takes the offset off these lights.");
+        assertThat(flat.sentences().get(2)).isEqualTo("There is no dark: hot pixels stay.");
     }
 
     @Test

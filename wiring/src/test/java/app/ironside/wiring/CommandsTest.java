@@ -4,9 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.Workers;
 import app.ironside.device.NightClock;
+import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
+import app.ironside.document.RehearsedFault;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
+import app.ironside.journal.FaultTold;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.Journal;
@@ -22,11 +25,13 @@ import app.ironside.logbook.EventCodec;
 import app.ironside.logbook.EventRow;
 import app.ironside.night.NightControl;
 import app.ironside.night.NightWatcher;
+import app.ironside.sim.SimSettings;
 import app.ironside.sim.SteppedClock;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -295,6 +300,30 @@ class CommandsTest {
         assertThat(tried.get(0).text()).startsWith("All are round, to 120 s");
         assertThat(taken(night, Command.TryLengths.class)).allMatch(CommandTaken::obeyed);
         assertThat(night.subs()).noneMatch(s -> s.seconds() == 15 || s.seconds() == 120);
+    }
+
+    /** The camera is lost on the second rung: the order was answered, once, and the night goes on to its end. */
+    @Test
+    void aCameraThatIsLostWhileLengthsAreTriedLosesNoOrder() throws Exception {
+        List<Timed> script = List.of(new Timed(0.5, new Command.TryLengths()), new Timed(40, new Command.EndNight()));
+        NightState whole = scripted("whole ladder", script);
+        Instant began = taken(whole, Command.TryLengths.class).get(0).time();
+        NightFile file = NightFile.parse(smallNight(60, 3), "small-night.json", wiring.objects());
+        LocalTime at = began.plusSeconds(40).atZone(file.site().zone()).toLocalTime();
+        SimSettings settings = file.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
+        Script again = new Script(script);
+        SwiftNight night = wiring.swift(
+                file.withObservatory(settings.withFaults(List.of(new RehearsedFault(FaultKind.CAMERA_LOST, at)))),
+                new JournalInMemory(),
+                again::clock,
+                again,
+                again.control);
+        night.engine().run();
+        assertThat(night.state().all(FaultTold.class)).anyMatch(f -> f.about().equals(Optional.of("camera")));
+        assertThat(taken(night.state(), Command.TryLengths.class)).hasSize(1);
+        assertThat(night.state().all(LengthsTried.class)).isEmpty();
+        assertThat(night.state().kept()).isPositive();
+        assertThat(night.state().ended()).isTrue();
     }
 
     static Command any(Random random) {

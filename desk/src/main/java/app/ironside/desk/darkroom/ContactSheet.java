@@ -55,8 +55,10 @@ final class ContactSheet extends DrawnPane implements AutoCloseable {
         void at(int place, Pick how);
     }
 
-    /** A likeness; without one, why. */
-    private record Small(int width, int height, byte[] grey, String fault) {}
+    /** A likeness; of no width where the file cannot be read, which its own picture explains. */
+    private record Small(int width, int height, byte[] grey) {
+        static final Small NONE = new Small(0, 0, new byte[0]);
+    }
 
     private final BackgroundWork work = new BackgroundWork("contact sheet");
     private final Consumer<Integer> onOpen;
@@ -193,7 +195,7 @@ final class ContactSheet extends DrawnPane implements AutoCloseable {
                 })
                 .failed(why -> {
                     // The yardstick itself cannot be read: each says so in its cell.
-                    batch.forEach(f -> smalls.put(f, new Small(0, 0, new byte[0], why)));
+                    batch.forEach(f -> smalls.put(f, Small.NONE));
                     stale();
                 })
                 .then(made -> {
@@ -220,9 +222,9 @@ final class ContactSheet extends DrawnPane implements AutoCloseable {
     private static Small small(Path file, Stretch how) {
         try {
             Frame frame = Thumbnail.of(file, CELL_PX);
-            return new Small(frame.width(), frame.height(), how.toBytes(frame), "");
+            return new Small(frame.width(), frame.height(), how.toBytes(frame));
         } catch (RuntimeException e) {
-            return new Small(0, 0, new byte[0], BackgroundWork.words(e));
+            return Small.NONE;
         }
     }
 
