@@ -33,6 +33,7 @@ import picocli.CommandLine.TypeConversionException;
             SolveVerb.class,
             PolarVerb.class,
             FocusVerb.class,
+            MaskVerb.class,
             GuidingVerb.class,
             MasterVerb.class,
             CalibrateVerb.class,

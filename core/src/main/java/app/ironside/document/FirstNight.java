@@ -1,6 +1,7 @@
 package app.ironside.document;
 
 import app.ironside.BadInputException;
+import app.ironside.guide.GuideRules;
 import app.ironside.kit.CameraSettings;
 import app.ironside.kit.Equipment;
 import app.ironside.kit.FilterSpec;
@@ -143,6 +144,7 @@ public record FirstNight(
                 Optional.empty(),
                 SetUp.USUAL,
                 FocusTriggers.USUAL,
+                GuideRules.USUAL,
                 Reactions.USUAL,
                 Ending.USUAL);
         return NightFile.of(site(), kit(), program, List.of(), JsonNodeFactory.instance.objectNode());

@@ -2,6 +2,7 @@ package app.ironside.document;
 
 import app.ironside.BadInputException;
 import app.ironside.JsonText;
+import app.ironside.guide.GuideRules;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
 import app.ironside.plan.BalanceBy;
@@ -78,6 +79,7 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             Optional<LocalTime> bedBy,
             Optional<SetUpEntry> setUp,
             Optional<FocusEntry> focus,
+            Optional<GuidingEntry> guiding,
             Optional<ReactionsEntry> reactions,
             Optional<EndingEntry> ending) {}
 
@@ -88,7 +90,9 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             Optional<Integer> everyMinutes,
             Optional<Boolean> onFilter,
             Optional<Boolean> afterFlip,
-            Optional<Boolean> skipFresh) {
+            Optional<Boolean> skipFresh,
+            Optional<Integer> points,
+            Optional<Boolean> compensate) {
         static Optional<FocusEntry> of(FocusTriggers t) {
             return t.equals(FocusTriggers.USUAL)
                     ? Optional.empty()
@@ -98,7 +102,9 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                             t.everyMinutes(),
                             Optional.of(t.onFilter()),
                             Optional.of(t.afterFlip()),
-                            Optional.of(t.skipFresh())));
+                            Optional.of(t.skipFresh()),
+                            Optional.of(t.points()),
+                            Optional.of(t.compensate())));
         }
 
         FocusTriggers triggers(String name) {
@@ -109,7 +115,9 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                         everyMinutes,
                         onFilter.orElse(FocusTriggers.USUAL.onFilter()),
                         afterFlip.orElse(FocusTriggers.USUAL.afterFlip()),
-                        skipFresh.orElse(FocusTriggers.USUAL.skipFresh()));
+                        skipFresh.orElse(FocusTriggers.USUAL.skipFresh()),
+                        points.orElse(FocusTriggers.USUAL.points()),
+                        compensate.orElse(FocusTriggers.USUAL.compensate()));
             } catch (IllegalArgumentException e) {
                 throw new BadInputException(
                         name + ", program.focus", e.getMessage(), "a trigger as docs/FILES.md has it", e);
@@ -339,6 +347,7 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.bedBy(),
                 p.setUp().map(setUp -> setUp.setUp(name)).orElse(SetUp.USUAL),
                 p.focus().map(focus -> focus.triggers(name)).orElse(FocusTriggers.USUAL),
+                p.guiding().map(g -> g.rules(name)).orElse(GuideRules.USUAL),
                 p.reactions().map(r -> r.reactions(name)).orElse(Reactions.USUAL),
                 p.ending().map(e -> e.ending(name)).orElse(Ending.USUAL));
     }
@@ -448,6 +457,7 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 p.bedBy(),
                 SetUpEntry.of(p.setUp()),
                 FocusEntry.of(p.focus()),
+                GuidingEntry.of(p.guiding()),
                 ReactionsEntry.of(p.reactions()),
                 EndingEntry.of(p.ending()));
     }

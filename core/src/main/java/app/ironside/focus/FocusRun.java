@@ -1,5 +1,6 @@
 package app.ironside.focus;
 
+import app.ironside.Check;
 import app.ironside.device.Camera;
 import app.ironside.device.Focuser;
 import app.ironside.device.NightClock;
@@ -26,7 +27,10 @@ public final class FocusRun {
     /** What complains in a run that sees no stars. */
     public static final String NAME = "focus";
 
-    private static final int ARM_POINTS = 4;
+    /** Points of a usual sweep. */
+    public static final int USUAL_POINTS = 9;
+
+    private static final int USUAL_ARM = (USUAL_POINTS - 1) / 2;
 
     /** Stars at the ends of a fine sweep are about this many times their size in focus (common practice: 3 to 5). */
     private static final double END_SIZE_FACTOR = 3.2;
@@ -45,6 +49,11 @@ public final class FocusRun {
     /** A frame at the best position may miss the curve by so many of its standard deviations. */
     private static final double CONFIRMED_SIGMAS = 3;
 
+    /** Stars this many times as large show how wide a sweep has to be (common practice: 3 to 5). */
+    private static final double LEAST_GROWN = 3;
+
+    private static final int MOST_OUTWARD = 12;
+
     private static final double LEAST_SCATTER_SHARE = 0.05;
 
     /**
@@ -52,9 +61,36 @@ public final class FocusRun {
      *
      * @param startSteps where the focuser stood before
      * @param stars in the frame that showed most
+     * @param zones where middle and corners are in focus, where enough stars showed
      */
     public record Result(
-            FocusVerdict verdict, List<FocusSample> samples, int startSteps, int stepSteps, int stars, Duration took) {}
+            FocusVerdict verdict,
+            List<FocusSample> samples,
+            int startSteps,
+            int stepSteps,
+            int stars,
+            Duration took,
+            Optional<SweepZones> zones) {}
+
+    /**
+     * How the frames of a sweep are taken.
+     *
+     * @param binning sizes are told in whole pixels all the same
+     * @param points of the sweep: 5, 7 or 9
+     */
+    public record Frames(Duration exposure, int binning, int points) {
+        public Frames {
+            Check.inRange("points", points, 5, 21);
+        }
+
+        public static Frames usual(Duration exposure) {
+            return new Frames(exposure, 1, USUAL_POINTS);
+        }
+
+        private int arm() {
+            return (points - 1) / 2;
+        }
+    }
 
     private final Focuser focuser;
     private final Camera camera;
@@ -76,12 +112,16 @@ public final class FocusRun {
      * @param sizeInFocusPx half-flux radius in focus
      */
     public static int stepFor(Kit kit, double sizeInFocusPx) {
+        return stepFor(kit, sizeInFocusPx, USUAL_ARM);
+    }
+
+    private static int stepFor(Kit kit, double sizeInFocusPx, int arm) {
         double endHfrUm = Math.sqrt(END_SIZE_FACTOR * END_SIZE_FACTOR - 1)
                 * sizeInFocusPx
                 * kit.sensor().pixelUm();
         double defocusUm = endHfrUm * kit.optics().focalRatio() / DISC_HFR;
         return (int)
-                Math.max(1, Math.round(defocusUm / ARM_POINTS / kit.focuser().stepUm()));
+                Math.max(1, Math.round(defocusUm / arm / kit.focuser().stepUm()));
     }
 
     /**
@@ -90,10 +130,11 @@ public final class FocusRun {
      * @param each is shown every frame with its stars as it comes
      */
     public Result rough(Duration exposure, Consumer<Shot> each) throws InterruptedException {
-        Result coarse = sweep(focuser.positionSteps(), 3 * stepFor(kit, 1.0), exposure, each);
+        Frames frames = Frames.usual(exposure);
+        Result coarse = sweep(focuser.positionSteps(), 3 * stepFor(kit, 1.0), frames, each);
         for (int again = 0; again < MOST_MOVES && outside(coarse); again++) {
             coarse =
-                    sweep((int) Math.round(limit(coarse.verdict().bestPosition())), coarse.stepSteps(), exposure, each);
+                    sweep((int) Math.round(limit(coarse.verdict().bestPosition())), coarse.stepSteps(), frames, each);
         }
         settleAt((int) Math.round(limit(coarse.verdict().bestPosition())));
         return coarse;
@@ -113,10 +154,11 @@ public final class FocusRun {
     public record Shot(int positionSteps, Frame frame, StarField stars) {}
 
     /**
-     * Nine points about the present position; the focuser ends at the best one if the curve is believable, else where it was.
+     * A sweep about the present position; the focuser ends at the best one if the curve is believable, else where it was.
      */
-    public Result fine(Duration exposure, double sizeInFocusPx, Consumer<Shot> each) throws InterruptedException {
-        return settled(sweep(focuser.positionSteps(), stepFor(kit, sizeInFocusPx), exposure, each));
+    public Result fine(Frames frames, double sizeInFocusPx, Consumer<Shot> each) throws InterruptedException {
+        return settled(
+                sweep(focuser.positionSteps(), stepFor(kit, sizeInFocusPx, frames.arm()), frames, each));
     }
 
     /**
@@ -124,13 +166,13 @@ public final class FocusRun {
      *
      * @param refused the sweep that was not believed
      */
-    public Result wider(Result refused, Duration exposure, Consumer<Shot> each) throws InterruptedException {
+    public Result wider(Result refused, Frames frames, Consumer<Shot> each) throws InterruptedException {
         double smallest = refused.samples().stream()
                 .min(Comparator.comparingDouble(FocusSample::size))
                 .map(FocusSample::position)
                 .orElse((double) focuser.positionSteps());
         int step = (int) Math.max(1, Math.round(WIDER * refused.stepSteps()));
-        return settled(sweep((int) Math.round(limit(smallest)), step, exposure, each));
+        return settled(sweep((int) Math.round(limit(smallest)), step, frames, each));
     }
 
     private Result settled(Result result) throws InterruptedException {
@@ -147,10 +189,10 @@ public final class FocusRun {
      *
      * @return what is wrong, in words; empty if it is as foretold
      */
-    public Optional<String> unconfirmed(Result result, Duration exposure, Consumer<Shot> each)
+    public Optional<String> unconfirmed(Result result, Frames frames, Consumer<Shot> each)
             throws InterruptedException {
         int position = focuser.positionSteps();
-        Frame frame = camera.expose(clock, Camera.Exposure.light(exposure));
+        Frame frame = taken(frames);
         StarField field = finder.find(frame);
         each.accept(new Shot(position, frame, field));
         double foretold = result.verdict().bestSize();
@@ -158,7 +200,7 @@ public final class FocusRun {
             return Optional.of(String.format(
                     Locale.ROOT, "the frame at %d shows hardly a star, where %.2f px were due", position, foretold));
         }
-        double size = field.medianHalfFluxRadiusPx().orElseThrow();
+        double size = frames.binning() * field.medianHalfFluxRadiusPx().orElseThrow();
         double scatter = Math.max(LEAST_SCATTER_SHARE * foretold, scatter(result));
         return size <= foretold + CONFIRMED_SIGMAS * scatter
                 ? Optional.empty()
@@ -176,44 +218,134 @@ public final class FocusRun {
         double[] abc = FocusCurve.fitHyperbola(result.samples());
         double[] off = result.samples().stream()
                 .sorted(Comparator.comparingDouble(FocusSample::size))
-                .limit(ARM_POINTS + 1L)
+                .limit(USUAL_ARM + 1L)
                 .mapToDouble(s -> Math.abs(s.size() - FocusCurve.hyperbolaSize(abc, s.position())))
                 .toArray();
         return Math.sqrt(Arrays.stream(off).map(v -> v * v).average().orElse(0));
     }
 
-    private Result sweep(int centre, int step, Duration exposure, Consumer<Shot> each) throws InterruptedException {
-        int middle = (int) Math.round(Math.min(
-                focuser.maxSteps() - (double) ARM_POINTS * step, Math.max((double) ARM_POINTS * step, centre)));
+    private Frame taken(Frames frames) throws InterruptedException {
+        return camera.expose(
+                clock, Camera.Exposure.light(frames.exposure()).withBinning(frames.binning()));
+    }
+
+    private Result sweep(int centre, int step, Frames frames, Consumer<Shot> each) throws InterruptedException {
+        int arm = frames.arm();
+        int middle = (int) Math.round(
+                Math.min(focuser.maxSteps() - (double) arm * step, Math.max((double) arm * step, centre)));
         List<FocusSample> samples = new ArrayList<>();
+        SweepZones.Gathering zones = new SweepZones.Gathering();
         int start = focuser.positionSteps();
         int stars = 0;
         Instant began = clock.now();
         // From the outside inward, after one step too far out: the gears press the same way at every point.
-        focuser.moveAndWait(clock, clamp(middle + (ARM_POINTS + 1) * step));
-        for (int k = ARM_POINTS; k >= -ARM_POINTS; k--) {
+        focuser.moveAndWait(clock, clamp(middle + (arm + 1) * step));
+        for (int k = arm; k >= -arm; k--) {
             int position = clamp(middle + k * step);
             focuser.moveAndWait(clock, position);
-            Frame frame = camera.expose(clock, Camera.Exposure.light(exposure));
+            Frame frame = taken(frames);
             StarField field = finder.find(frame);
             each.accept(new Shot(position, frame, field));
             stars = Math.max(stars, field.good().size());
             if (field.good().size() >= FEWEST_STARS) {
-                double size = field.medianHalfFluxRadiusPx().orElseThrow();
-                samples.add(new FocusSample(
-                        position,
-                        size,
-                        0.02 * size + 0.03 / Math.sqrt(field.good().size())));
+                samples.add(sample(position, field, frames.binning()));
+                zones.add(position, field, frames.binning());
             }
         }
         if (samples.size() < 3) {
             throw new TryLater(
                     NAME,
-                    "only " + samples.size() + " of " + (2 * ARM_POINTS + 1) + " frames showed stars",
-                    "Look for cloud or a cap, or expose longer than " + exposure.toSeconds() + " s.");
+                    "only " + samples.size() + " of " + frames.points() + " frames showed stars",
+                    "Look for cloud or a cap, or expose longer than "
+                            + frames.exposure().toSeconds() + " s.");
         }
         FocusVerdict verdict = FocusCurve.judge(samples, FocusMethod.HYPERBOLA);
-        return new Result(verdict, List.copyOf(samples), start, step, stars, Duration.between(began, clock.now()));
+        return new Result(
+                verdict,
+                List.copyOf(samples),
+                start,
+                step,
+                stars,
+                Duration.between(began, clock.now()),
+                zones.zones());
+    }
+
+    private static FocusSample sample(int position, StarField field, int binning) {
+        double size = binning * field.medianHalfFluxRadiusPx().orElseThrow();
+        return new FocusSample(
+                position, size, 0.02 * size + 0.03 / Math.sqrt(field.good().size()));
+    }
+
+    /**
+     * The step of a focuser whose gearing nobody knows: from focus outward until stars are a few times as large, then back. A sweep of so
+     * many points reaches as far to either side (common practice: steps moved × 2 / (points − 1)).
+     *
+     * @param inFocus a sweep that was believed, at whose position the focuser stands
+     */
+    public Outward outward(Result inFocus, Frames frames, Consumer<Shot> each) throws InterruptedException {
+        int start = focuser.positionSteps();
+        double size = inFocus.verdict().bestSize();
+        int out = 0;
+        double grown = 1;
+        int step = Math.max(1, inFocus.stepSteps());
+        while (grown < LEAST_GROWN && clamp(start + out + step) > start + out && out < MOST_OUTWARD * step) {
+            out = clamp(start + out + step) - start;
+            focuser.moveAndWait(clock, start + out);
+            Frame frame = taken(frames);
+            StarField field = finder.find(frame);
+            each.accept(new Shot(start + out, frame, field));
+            if (field.good().size() < FEWEST_STARS) {
+                break;
+            }
+            grown = frames.binning() * field.medianHalfFluxRadiusPx().orElseThrow() / size;
+        }
+        settleAt(start);
+        int next = (int) Math.max(1, Math.round(2.0 * out / (frames.points() - 1)));
+        return new Outward(out, grown, next);
+    }
+
+    /**
+     * How far out stars are a few times as large as in focus.
+     *
+     * @param outSteps from focus
+     * @param grown so many times
+     * @param stepSteps from point to point that follows
+     */
+    public record Outward(int outSteps, double grown, int stepSteps) {}
+
+    /**
+     * A sweep from the inside outward: where it finds focus differs from one inward by the slack of the gear.
+     *
+     * @param inward a sweep that was believed
+     * @return steps by which it lies farther out, with its standard error; empty if it was not believed
+     */
+    public Optional<double[]> slack(Result inward, Frames frames, Consumer<Shot> each) throws InterruptedException {
+        int arm = frames.arm();
+        int middle = (int) Math.round(limit(inward.verdict().bestPosition()));
+        int step = inward.stepSteps();
+        focuser.moveAndWait(clock, clamp(middle - (arm + 1) * step));
+        List<FocusSample> samples = new ArrayList<>();
+        for (int k = -arm; k <= arm; k++) {
+            int position = clamp(middle + k * step);
+            focuser.moveAndWait(clock, position);
+            Frame frame = taken(frames);
+            StarField field = finder.find(frame);
+            each.accept(new Shot(position, frame, field));
+            if (field.good().size() >= FEWEST_STARS) {
+                samples.add(sample(position, field, frames.binning()));
+            }
+        }
+        settleAt(middle);
+        if (samples.size() < 3) {
+            return Optional.empty();
+        }
+        FocusVerdict outward = FocusCurve.judge(samples, FocusMethod.HYPERBOLA);
+        return outward.accepted()
+                ? Optional.of(new double[] {
+                    outward.bestPosition() - inward.verdict().bestPosition(),
+                    Math.hypot(outward.positionSigma(), inward.verdict().positionSigma())
+                })
+                : Optional.empty();
     }
 
     /** Moves to a position from outside, so that backlash is taken up as in the sweep. */

@@ -1,12 +1,14 @@
 package app.ironside.guide;
 
 import app.ironside.guide.Periodogram.Peak;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
-import org.hipparchus.stat.regression.SimpleRegression;
+import java.util.function.ToDoubleFunction;
 
 /**
  * What a guide star's record tells: how far it strayed, what of that was the air, what the gears, the alignment, the corrections, and when
@@ -65,6 +67,24 @@ public record GuideAnalysis(
     /** When something struck, by itself. */
     public static List<Excursion> excursions(GuideLog log) {
         return new Look(log, Depth.STRUCK).excursions;
+    }
+
+    /**
+     * How an axis drifts that nothing corrects: a line through a record, arcseconds a minute.
+     *
+     * @param axis of the displacement
+     */
+    public static double driftArcsecPerMin(List<GuideSample> samples, ToDoubleFunction<GuideSample> axis) {
+        Instant start = samples.get(0).time();
+        return 60
+                * Line.through(
+                                samples.stream()
+                                        .mapToDouble(s -> Duration.between(start, s.time())
+                                                        .toMillis()
+                                                / 1000.0)
+                                        .toArray(),
+                                samples.stream().mapToDouble(axis).toArray())
+                        .slope();
     }
 
     public static GuideAnalysis of(GuideLog log) {
@@ -146,11 +166,7 @@ public record GuideAnalysis(
         }
 
         private double slope(double[] v) {
-            SimpleRegression line = new SimpleRegression();
-            for (int i = 0; i < v.length; i++) {
-                line.addData(log.seconds()[i], v[i]);
-            }
-            return line.getSlope();
+            return Line.through(log.seconds(), v).slope();
         }
 
         // ---- blame

@@ -39,6 +39,13 @@ public record GuideLog(
 
     private static final String WHAT = "a CSV file time_s,ra_arcsec,dec_arcsec[,ra_pulse_ms,dec_pulse_ms,snr]";
 
+    /** A night's own samples, in which nothing was corrected. */
+    public static GuideLog unguided(List<GuideSample> samples) {
+        GuideLog log = of(samples, OptionalDouble.empty());
+        return new GuideLog(
+                log.seconds, log.ra, log.dec, Optional.empty(), Optional.empty(), log.snr, log.declinationDeg, false);
+    }
+
     /** A night's own samples; their pulses are known. */
     public static GuideLog of(List<GuideSample> samples, OptionalDouble declinationDeg) {
         Instant start = samples.get(0).time();

@@ -16,75 +16,92 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.function.Consumer;
-import org.hipparchus.stat.regression.SimpleRegression;
 
 /**
- * Guides on one star. Sequential: {@link #cycle} takes one exposure, corrects, and returns; whoever waits for something calls it
- * again and again.
+ * Guides. Sequential: {@link #cycle} takes one exposure, corrects, and returns; whoever waits for something calls it again and again.
  */
 public final class Guider {
-    private static final int WINDOW_PX = 48;
-    private static final double EDGE_PX = 60;
-    private static final double LEAST_SNR = 8;
-
-    /** Calibration pulses go on until the star has moved this far on the sky, and so many pixels where those are coarse. */
-    private static final double CALIBRATION_ARCSEC = 25;
-
-    private static final double CALIBRATION_PX = 7;
-
-    /** A step may take the star no further than this, or it leaves the window in which it is looked for. */
-    private static final double STEP_PX = WINDOW_PX / 5.0;
-
-    private static final double SHUNNED_PX = 4;
-
-    private static final Duration LONGEST_STEP = Duration.ofMillis(900);
-    private static final int FEWEST_STEPS = 6;
-    private static final int MOST_STEPS = 80;
-
-    /** The slack of a gear is taken up when the star has moved this far. */
-    private static final double SLACK_TAKEN_ARCSEC = 3;
-
-    /** Measured rates further from the kit's than this were not measured. */
-    private static final double RATE_WITHIN = 0.4;
+    private static final double LEAST_SNR_TO_CHOOSE = 16;
 
     private static final Duration LONGEST_PULSE = Duration.ofMillis(2500);
 
+    private static final Duration SETTLED_FOR = Duration.ofSeconds(12);
+    private static final Duration SETTLE_LIMIT = Duration.ofSeconds(120);
+
+    /** Until a night's own air is known, arcseconds both axes together. */
+    private static final double USUAL_AIR_ARCSEC = 0.7;
+
+    /** Guiding that stays within this many of the air's own deviations cannot be told from settled. */
+    private static final double AIR_SIGMAS = 2.2;
+
+    /** A loop is judged by so many exposures. */
+    private static final int JUDGED = 16;
+
+    /** It runs away when the star is further off than this, and does not come nearer though pulses are sent. */
+    private static final double AWAY_ARCSEC = 4;
+
+    private static final double LEAST_RESPONSE = 0.15;
+
     private final Mount mount;
-    private final Camera camera;
     private final NightClock clock;
-    private final StarSearch finder;
     private final Kit kit;
-    private final GuideSettings settings;
+    private final StarLock star;
+    private final Calibrating calibrating;
+    private final AxisLoop raLoop;
+    private final AxisLoop decLoop;
+    private final Instant origin;
     private final List<GuideSample> samples = new ArrayList<>();
-    private final List<double[]> shunned = new ArrayList<>();
+    private final List<GuideSample> recent = new ArrayList<>();
     private Consumer<GuideSample> log = sample -> {};
+    private GuideRules rules;
     private Optional<GuideCalibration> calibration = Optional.empty();
+    private double slackSeconds;
     private boolean guiding;
     private double lockX;
     private double lockY;
-    private double lastX;
-    private double lastY;
-
-    /** Where it was seen before the last pulse. */
-    private Optional<double[]> beforePulse = Optional.empty();
-
-    private int lost;
     private int lostSince;
-    private Frame lastFrame;
 
-    public Guider(Mount mount, Camera camera, NightClock clock, StarSearch finder, Kit kit, GuideSettings settings) {
+    public Guider(Mount mount, Camera camera, NightClock clock, StarSearch finder, Kit kit, GuideRules rules) {
         this.mount = mount;
-        this.camera = camera;
         this.clock = clock;
-        this.finder = finder;
         this.kit = kit;
-        this.settings = settings;
+        this.rules = rules;
+        this.star = new StarLock(camera, clock, finder, kit.guider(), this::cycleTime);
+        this.star.many(rules.stars() == GuideRules.Stars.MANY);
+        this.calibrating = new Calibrating(mount, clock, star, kit);
+        this.raLoop = new AxisLoop(rules.ra(), rules.tunes());
+        this.decLoop = new AxisLoop(rules.dec(), rules.tunes());
+        this.origin = clock.now();
+        raLoop.period(OptionalDouble.of(kit.equipment().wormSeconds()));
     }
 
     /** Tells of each guide exposure that shows the star, as it happens. */
     public void logTo(Consumer<GuideSample> listener) {
         log = listener;
+    }
+
+    /** Guides by other rules from the next exposure on. */
+    public void use(GuideRules other) {
+        if (!other.ra().equals(rules.ra()) || other.tunes() != rules.tunes()) {
+            raLoop.use(other.ra(), other.tunes());
+        }
+        if (!other.dec().equals(rules.dec()) || other.tunes() != rules.tunes()) {
+            decLoop.use(other.dec(), other.tunes());
+        }
+        rules = other;
+        star.many(other.stars() == GuideRules.Stars.MANY);
+        decLoop.slack(other.slackBy(), slackArcsec());
+    }
+
+    public GuideRules rules() {
+        return rules;
+    }
+
+    /** The rules as the loop has set itself by now. */
+    public GuideRules rulesInForce() {
+        return rules.withRa(raLoop.rule()).withDec(decLoop.rule());
     }
 
     /**
@@ -93,270 +110,139 @@ public final class Guider {
      * @return empty if no star is good enough
      */
     public static Optional<Star> choose(StarField field) {
+        double edge = StarLock.EDGE_PX;
         return field.stars().stream()
-                .filter(s -> !s.saturated() && s.snr() >= 2 * LEAST_SNR)
-                .filter(s -> s.x() > EDGE_PX && s.y() > EDGE_PX)
-                .filter(s -> s.x() < field.width() - EDGE_PX && s.y() < field.height() - EDGE_PX)
+                .filter(s -> !s.saturated() && s.snr() >= LEAST_SNR_TO_CHOOSE)
+                .filter(s -> s.x() > edge && s.y() > edge)
+                .filter(s -> s.x() < field.width() - edge && s.y() < field.height() - edge)
                 .filter(s -> field.stars().stream()
                         .noneMatch(o -> o != s
                                 && o.fluxAdu() > 0.15 * s.fluxAdu()
-                                && Math.hypot(o.x() - s.x(), o.y() - s.y()) < WINDOW_PX / 2.0))
+                                && Math.hypot(o.x() - s.x(), o.y() - s.y()) < StarLock.WINDOW_PX / 2.0))
                 .max(Comparator.comparingDouble(Star::fluxAdu));
     }
 
     /** Takes a full guide frame and starts to guide on the best star where it stands. */
     public Star acquire() throws InterruptedException {
-        Frame frame = camera.expose(clock, Camera.Exposure.light(settings.exposure()));
-        lastFrame = frame;
-        StarField field = withoutShunned(finder.find(frame));
-        Star star = choose(field)
-                .orElseThrow(() -> new DeviceException(
-                        "guide camera",
-                        field.stars().size() + " stars in view, none fit to guide on",
-                        "Look for cloud, focus the guide scope, or expose longer than "
-                                + settings.exposure().toSeconds() + " s."));
-        lockX = star.x();
-        lockY = star.y();
-        lastX = star.x();
-        lastY = star.y();
-        beforePulse = Optional.empty();
-        lost = 0;
+        return acquire(Optional.empty());
+    }
+
+    /**
+     * The same on a star that a person chose.
+     *
+     * @param near about where it stands on the guide frame, pixels from 1
+     */
+    public Star acquire(Optional<double[]> near) throws InterruptedException {
+        Star found = star.acquire(near);
+        lockX = found.x();
+        lockY = found.y();
+        raLoop.begin();
+        decLoop.begin();
+        recent.clear();
         guiding = true;
-        return star;
+        return found;
     }
 
     /** Where the star stands that is guided on, none is to be taken again: a hot pixel stays. */
     public void shunStar() {
-        shunned.add(new double[] {lockX, lockY});
-    }
-
-    private StarField withoutShunned(StarField field) {
-        return shunned.isEmpty()
-                ? field
-                : new StarField(
-                        field.width(),
-                        field.height(),
-                        field.stars().stream()
-                                .filter(s -> shunned.stream()
-                                        .noneMatch(p -> Math.hypot(s.x() - p[0], s.y() - p[1]) < SHUNNED_PX))
-                                .toList(),
-                        field.backgroundAdu(),
-                        field.noiseAdu());
+        star.shun(lockX, lockY);
     }
 
     /** Measures how both axes move the star, taking up the backlash of declination first, and brings it back. */
-    public GuideCalibration calibrate(double declinationDeg) throws InterruptedException {
+    public CalibrationReport calibrate(double declinationDeg) throws InterruptedException {
         acquire();
         guiding = false;
-        double rate = kit.mount().guideArcsecPerSecond();
-        Duration step = step(rate);
-        Drive west = drive(Mount.Direction.WEST, step, declinationDeg);
-        driveBack(Mount.Direction.EAST, west.seconds(), step);
-        takeUpSlack(step);
-        Drive north = drive(Mount.Direction.NORTH, step, 0);
-        driveBack(Mount.Direction.SOUTH, north.seconds(), step);
-        GuideCalibration found = new GuideCalibration(
-                west.xPerSecond(),
-                west.yPerSecond(),
-                north.xPerSecond(),
-                north.yPerSecond(),
-                kit.guider().arcsecPerPixel(),
-                declinationDeg);
-        double angle = found.axesAngleDeg();
-        if (Math.abs(angle - 90) > 20) {
-            throw new DeviceException(
-                    "guider",
-                    "the axes seem " + Math.round(angle) + "° apart instead of 90°",
-                    "Look for a slipping clutch or a dragging cable and calibrate again.");
+        CalibrationReport report = calibrating.run(declinationDeg);
+        slackSeconds = report.slackSeconds();
+        use(report.calibration());
+        return report;
+    }
+
+    /**
+     * Tries whether an earlier calibration still holds, by a pulse along each axis, and takes it if it does.
+     *
+     * @param slack of declination, seconds of pulses, as it was measured then
+     * @return what does not fit, in words; empty if it was taken
+     */
+    public String tryCalibration(GuideCalibration known, double slack) throws InterruptedException {
+        acquire();
+        guiding = false;
+        String unfit = calibrating.unfit(known);
+        if (unfit.isEmpty()) {
+            slackSeconds = slack;
+            use(known);
         }
-        mustBeNear("declination", found.northArcsecPerSecond(), rate);
-        mustBeNear("right ascension", found.westArcsecPerSecond(), rate * Math.cos(Math.toRadians(declinationDeg)));
-        calibration = Optional.of(found);
-        return found;
+        return unfit;
     }
 
-    private static void mustBeNear(String axis, double measured, double expected) {
-        if (Math.abs(measured / expected - 1) > RATE_WITHIN) {
-            throw new DeviceException(
-                    "guider",
-                    String.format(
-                            Locale.ROOT,
-                            "pulses in %s move the star %.1f″/s and should move it %.1f″/s",
-                            axis,
-                            measured,
-                            expected),
-                    "Look at the kit's guide rate and guide focal length; then for slack and a dragging cable.");
-        }
-    }
-
-    /** As long as a step may be without taking the star out of the window. */
-    private Duration step(double arcsecPerSecond) {
-        double ms = 1000 * STEP_PX * kit.guider().arcsecPerPixel() / arcsecPerSecond;
-        return Duration.ofMillis(Math.min(LONGEST_STEP.toMillis(), Math.max(20, Math.round(ms))));
-    }
-
-    /** How the star moved, pixels a second of pulse, and how many seconds were pulsed. */
-    private record Drive(double xPerSecond, double yPerSecond, double seconds) {}
-
-    /** Pulses one way until the star has moved far enough; a straight line through where it was seen gives the rates. */
-    private Drive drive(Mount.Direction direction, Duration step, double declinationDeg) throws InterruptedException {
-        double wanted =
-                Math.max(CALIBRATION_PX, CALIBRATION_ARCSEC / kit.guider().arcsecPerPixel());
-        int most = (int) Math.min(400, Math.ceil(MOST_STEPS / Math.max(0.1, Math.cos(Math.toRadians(declinationDeg)))));
-        List<double[]> seen = new ArrayList<>();
-        seen.add(new double[] {0, lastX, lastY});
-        double seconds = 0;
-        while (seen.size() <= most && (moved(seen) < wanted || seen.size() <= FEWEST_STEPS)) {
-            pulse(direction, step);
-            seconds += step.toMillis() / 1000.0;
-            hold();
-            seen.add(new double[] {seconds, lastX, lastY});
-        }
-        if (moved(seen) < wanted / 2) {
-            throw new DeviceException(
-                    "mount",
-                    String.format(
-                            Locale.ROOT,
-                            "the star moved only %.1f px in %.0f s of pulses %s",
-                            moved(seen),
-                            seconds,
-                            direction.name().toLowerCase(Locale.ROOT)),
-                    "Check the guide cable and that the mount is not parked.");
-        }
-        return new Drive(slope(seen, 1), slope(seen, 2), seconds);
-    }
-
-    private static double moved(List<double[]> seen) {
-        double[] first = seen.get(0);
-        double[] last = seen.get(seen.size() - 1);
-        return Math.hypot(last[1] - first[1], last[2] - first[2]);
-    }
-
-    /** Least squares of a coordinate over the seconds pulsed. */
-    private static double slope(List<double[]> seen, int coordinate) {
-        SimpleRegression line = new SimpleRegression();
-        seen.forEach(s -> line.addData(s[0], s[coordinate]));
-        return line.getSlope();
-    }
-
-    /** North, in steps like any other, until the star follows: only what comes after that is measured. */
-    private void takeUpSlack(Duration step) throws InterruptedException {
-        double x0 = lastX;
-        double y0 = lastY;
-        double enough = Math.max(1.5, SLACK_TAKEN_ARCSEC / kit.guider().arcsecPerPixel());
-        for (int i = 0; i < MOST_STEPS && Math.hypot(lastX - x0, lastY - y0) < enough; i++) {
-            pulse(Mount.Direction.NORTH, step);
-            hold();
-        }
-    }
-
-    private void driveBack(Mount.Direction direction, double seconds, Duration step) throws InterruptedException {
-        double left = seconds;
-        while (left > 0.02) {
-            double now = Math.min(left, step.toMillis() / 1000.0);
-            pulse(direction, Duration.ofMillis(Math.round(now * 1000)));
-            left -= now;
-            hold();
-        }
-    }
-
-    /** Finds the star again; while calibrating, one that is gone makes every figure after it wrong. */
-    private void hold() throws InterruptedException {
-        for (int attempt = 0; attempt < 3; attempt++) {
-            if (locate().isPresent()) {
-                return;
-            }
-        }
-        throw new DeviceException(
-                "guider",
-                "the guide star was lost while calibrating",
-                "Most often this is cloud; else look for a knock or a guide scope out of focus.");
-    }
-
-    private void pulse(Mount.Direction direction, Duration length) throws InterruptedException {
-        mount.pulse(direction, length);
-        clock.await(length);
-    }
-
-    /** Exposes the window around the star and finds it; empty if it is not there. */
-    private Optional<Star> locate() throws InterruptedException {
-        int left = (int) Math.max(0, Math.min(kit.guider().widthPx() - WINDOW_PX, lastX - WINDOW_PX / 2.0));
-        int bottom = (int) Math.max(0, Math.min(kit.guider().heightPx() - WINDOW_PX, lastY - WINDOW_PX / 2.0));
-        Camera.Region window = new Camera.Region(left, bottom, WINDOW_PX, WINDOW_PX);
-        lastFrame =
-                camera.expose(clock, Camera.Exposure.light(settings.exposure()).of(window));
-        Optional<Star> star = finder.find(lastFrame).stars().stream()
-                .filter(s -> s.snr() >= LEAST_SNR)
-                .min(Comparator.comparingDouble(s -> Math.hypot(s.x() + left - lastX, s.y() + bottom - lastY)));
-        star.ifPresent(s -> {
-            lastX = s.x() + left;
-            lastY = s.y() + bottom;
-        });
-        return star;
+    private double slackArcsec() {
+        return slackSeconds * calibration.map(GuideCalibration::northArcsecPerSecond).orElse(0.0);
     }
 
     /** The last guide frame, for the eye. */
     public Optional<Frame> lastFrame() {
-        return Optional.ofNullable(lastFrame);
+        return star.lastFrame();
+    }
+
+    /** What was found in it. */
+    public Optional<StarField> lastField() {
+        return star.lastField();
+    }
+
+    /** Stars whose common motion is followed. */
+    public int starsSeen() {
+        return star.seen();
     }
 
     /** One exposure and, if guiding, one correction. Takes about as long as the guide exposure. */
     public void cycle() throws InterruptedException {
         Instant began = clock.now();
-        Optional<Star> star = locate();
-        if (star.isEmpty()) {
-            lost++;
+        if (!star.locate()) {
             lostSince++;
-            backToWhereItWas();
             return;
         }
-        lost = 0;
-        double[] error = calibration.orElseThrow().toAxesArcsec(lastX - lockX, lastY - lockY);
-        long ra = correction(
-                error[0], settings.raAggressiveness(), calibration.get().westArcsecPerSecond());
-        long dec = correction(
-                error[1], settings.decAggressiveness(), calibration.get().northArcsecPerSecond());
-        Instant middle = began.plus(settings.exposure().dividedBy(2));
-        GuideSample sample = new GuideSample(
-                middle, error[0], error[1], -ra, -dec, star.get().snr());
-        samples.add(sample);
-        log.accept(sample);
+        GuideCalibration known = calibration.orElseThrow();
+        double[] error = known.toAxesArcsec(star.x() - lockX, star.y() - lockY);
+        Instant middle = began.plus(rules.exposure().dividedBy(2));
+        double seconds = Duration.between(origin, middle).toNanos() / 1e9;
+        long ra = pulse(raLoop, seconds, error[0], known.westArcsecPerSecond());
+        long dec = pulse(decLoop, seconds, error[1], known.northArcsecPerSecond());
+        tell(new GuideSample(middle, error[0], error[1], -ra, -dec, star.snr()));
         send(ra, Mount.Direction.EAST, Mount.Direction.WEST);
         send(dec, Mount.Direction.SOUTH, Mount.Direction.NORTH);
-        expectAfter(ra, dec);
+        // With a long guide telescope one pulse after a dither moves the star half a window.
+        star.expectMoved(
+                -(ra * known.westX() + dec * known.northX()) / 1000,
+                -(ra * known.westY() + dec * known.northY()) / 1000);
         clock.await(Duration.ofMillis(Math.max(Math.abs(ra), Math.abs(dec))));
     }
 
-    /**
-     * Where the star will be looked for: with a long guide telescope one pulse after a dither moves it half a window.
-     *
-     * @param ra milliseconds of pulse to the east, negative to the west
-     * @param dec to the south, negative to the north
-     */
-    private void expectAfter(long ra, long dec) {
-        GuideCalibration known = calibration.orElseThrow();
-        beforePulse = Optional.of(new double[] {lastX, lastY});
-        lastX -= (ra * known.westX() + dec * known.northX()) / 1000;
-        lastY -= (ra * known.westY() + dec * known.northY()) / 1000;
-    }
-
-    /** Where a pulse did not move the star, in slack gears, it is looked for where it was. */
-    private void backToWhereItWas() {
-        beforePulse.ifPresent(place -> {
-            lastX = place[0];
-            lastY = place[1];
-        });
-        beforePulse = Optional.empty();
-    }
-
-    /** Milliseconds of pulse against a displacement; 0 below the least move. */
-    private long correction(double arcsec, double aggressiveness, double arcsecPerSecond) {
-        if (Math.abs(arcsec) < settings.leastMoveArcsec()) {
-            return 0;
+    /** One exposure without a correction, to see what the mount does by itself. */
+    public void watch() throws InterruptedException {
+        Instant began = clock.now();
+        if (!star.locate()) {
+            lostSince++;
+            return;
         }
-        double ms = 1000 * aggressiveness * arcsec / arcsecPerSecond;
-        long most = LONGEST_PULSE.toMillis();
-        return Math.round(Math.max(-most, Math.min(most, ms)));
+        double[] error = calibration.orElseThrow().toAxesArcsec(star.x() - lockX, star.y() - lockY);
+        tell(new GuideSample(
+                began.plus(rules.exposure().dividedBy(2)), error[0], error[1], 0, 0, star.snr()));
+    }
+
+    private void tell(GuideSample sample) {
+        samples.add(sample);
+        recent.add(sample);
+        if (recent.size() > JUDGED) {
+            recent.remove(0);
+        }
+        log.accept(sample);
+    }
+
+    /** Milliseconds of pulse that an axis is to be moved back by. */
+    private static long pulse(AxisLoop loop, double seconds, double errorArcsec, double arcsecPerSecond) {
+        double most = arcsecPerSecond * LONGEST_PULSE.toMillis() / 1000.0;
+        double back = Math.max(-most, Math.min(most, loop.answer(seconds, errorArcsec)));
+        return Math.round(1000 * loop.sent(back) / arcsecPerSecond);
     }
 
     private void send(long ms, Mount.Direction positive, Mount.Direction negative) {
@@ -365,29 +251,87 @@ public final class Guider {
         }
     }
 
+    /**
+     * Whether the star does not come nearer though it is pulsed: it is none, or the calibration is no longer true.
+     *
+     * @return what is wrong, in words
+     */
+    public Optional<String> runsAway() {
+        if (recent.size() < JUDGED || star.lostInARow() > 0) {
+            return Optional.empty();
+        }
+        double[] off = recent.stream().mapToDouble(s -> Math.hypot(s.raArcsec(), s.decArcsec())).sorted().toArray();
+        if (off[off.length / 2] < AWAY_ARCSEC) {
+            return Optional.empty();
+        }
+        GuideCalibration known = calibration.orElseThrow();
+        double answered = 0;
+        double asked = 0;
+        for (int i = 0; i + 1 < recent.size(); i++) {
+            GuideSample a = recent.get(i);
+            GuideSample b = recent.get(i + 1);
+            double west = a.raPulseMs() * known.westArcsecPerSecond() / 1000;
+            double north = a.decPulseMs() * known.northArcsecPerSecond() / 1000;
+            answered += (b.raArcsec() - a.raArcsec()) * west + (b.decArcsec() - a.decArcsec()) * north;
+            asked += west * west + north * north;
+        }
+        if (asked < AWAY_ARCSEC * AWAY_ARCSEC || answered / asked > LEAST_RESPONSE) {
+            return Optional.empty();
+        }
+        return Optional.of(String.format(
+                Locale.ROOT,
+                "the star stays %.1f″ off though pulses of %.0f″ were sent in %d exposures",
+                off[off.length / 2],
+                Math.sqrt(asked),
+                recent.size()));
+    }
+
     /** Shifts the lock position, so that the next sub lands on other pixels. */
     public void dither(double westArcsec, double northArcsec) {
         double[] shift = calibration.orElseThrow().toPixels(westArcsec, northArcsec);
+        double beforeX = lockX;
+        double beforeY = lockY;
         lockX = held(lockX + shift[0], kit.guider().widthPx());
         lockY = held(lockY + shift[1], kit.guider().heightPx());
+        double[] moved = calibration.get().toAxesArcsec(lockX - beforeX, lockY - beforeY);
+        raLoop.shifted(-moved[0]);
+        decLoop.shifted(-moved[1]);
+        recent.clear();
     }
 
     private static double held(double value, int size) {
-        return Math.max(EDGE_PX / 2, Math.min(size - EDGE_PX / 2, value));
+        return Math.max(StarLock.EDGE_PX / 2, Math.min(size - StarLock.EDGE_PX / 2, value));
+    }
+
+    /** Within how many arcseconds guiding counts as settled: as told, else by the kit's pixels and tonight's air. */
+    public double settleArcsec() {
+        return rules.settleArcsec()
+                .orElseGet(() -> Math.max(
+                        kit.arcsecPerPixel() / 2, AIR_SIGMAS * airArcsec().orElse(USUAL_AIR_ARCSEC)));
+    }
+
+    /** The part of the star's motion that is faster than the mount, both axes together, once it is known. */
+    private OptionalDouble airArcsec() {
+        OptionalDouble ra = GuideTuning.quick(raLoop.history());
+        OptionalDouble dec = GuideTuning.quick(decLoop.history());
+        return ra.isPresent() && dec.isPresent()
+                ? OptionalDouble.of(Math.hypot(ra.getAsDouble(), dec.getAsDouble()))
+                : OptionalDouble.empty();
     }
 
     /** Guides until the star has stayed near the lock position long enough; false if it did not in time. */
     public boolean settle() throws InterruptedException {
-        Instant limit = clock.now().plus(settings.settleLimit());
+        Instant limit = clock.now().plus(SETTLE_LIMIT);
         Instant calmSince = clock.now();
+        double within = settleArcsec();
         while (clock.now().isBefore(limit)) {
             int before = samples.size();
             cycle();
-            boolean calm = samples.size() > before
-                    && Math.hypot(last().raArcsec(), last().decArcsec()) < settings.settleArcsec();
+            boolean calm =
+                    samples.size() > before && Math.hypot(last().raArcsec(), last().decArcsec()) < within;
             if (!calm) {
                 calmSince = clock.now();
-            } else if (Duration.between(calmSince, clock.now()).compareTo(settings.settleFor()) >= 0) {
+            } else if (Duration.between(calmSince, clock.now()).compareTo(SETTLED_FOR) >= 0) {
                 return true;
             }
         }
@@ -404,7 +348,7 @@ public final class Guider {
 
     /** Exposures in a row without the star. */
     public int lostInARow() {
-        return lost;
+        return star.lostInARow();
     }
 
     /** Exposures without the star since the last call. */
@@ -414,9 +358,25 @@ public final class Guider {
         return taken;
     }
 
+    /** What the axes have set themselves to since the last call, in words. */
+    public Optional<String> takeTuned() {
+        Optional<String> ra = raLoop.takeTuned().map(t -> "right ascension " + words(t));
+        Optional<String> dec = decLoop.takeTuned().map(t -> "declination " + words(t));
+        return ra.isEmpty() ? dec : dec.map(d -> ra.get() + "; " + d).or(() -> ra);
+    }
+
+    private static String words(GuideTuning tuning) {
+        return String.format(
+                Locale.ROOT,
+                "%s: the last minutes would have been held to %.2f″ instead of %.2f″",
+                tuning.rule().words(),
+                tuning.bestArcsec(),
+                tuning.heldArcsec());
+    }
+
     /** How long one cycle takes at least. */
     public Duration cycleTime() {
-        return settings.exposure();
+        return rules.exposure();
     }
 
     public void stop() {
@@ -431,6 +391,7 @@ public final class Guider {
     /** Puts a calibration in force, for example the old one adapted to the other side of the pier. */
     public void use(GuideCalibration known) {
         calibration = Optional.of(known);
+        decLoop.slack(rules.slackBy(), slackArcsec());
     }
 
     /** Hands over the samples since the last call. */

@@ -1,7 +1,9 @@
 package app.ironside.journal;
 
+import app.ironside.guide.GuideRules;
 import java.time.Duration;
 import java.util.List;
+import java.util.Optional;
 
 /** What a person may ask of a night that runs. */
 public sealed interface Command {
@@ -146,6 +148,68 @@ public sealed interface Command {
         @Override
         public String words() {
             return "try lengths of subs";
+        }
+    }
+
+    /**
+     * Guide by other rules.
+     *
+     * @param rules in force from the next guide exposure on
+     */
+    record GuideBy(GuideRules rules) implements Command {
+        @Override
+        public String words() {
+            return "guide by other rules";
+        }
+    }
+
+    /**
+     * Guide on another star.
+     *
+     * @param x about where it stands on the guide frame, pixels from 1
+     */
+    record PickGuideStar(double x, double y) implements Command {
+        @Override
+        public String words() {
+            return Math.round(x) + ", " + Math.round(y) + " is the guide star";
+        }
+    }
+
+    /** Watch the guide star for some minutes without a correction. */
+    record WatchUnguided(int minutes) implements Command {
+        @Override
+        public String words() {
+            return "watch for " + minutes + " minutes without guiding";
+        }
+    }
+
+    /**
+     * Guide as it is and changed, in turns, twice each.
+     *
+     * @param what is changed, in words
+     * @param minutes of each run
+     * @param other rules of the changed runs; empty if hands change something
+     */
+    record CompareGuiding(String what, int minutes, Optional<GuideRules> other) implements Command {
+        @Override
+        public String words() {
+            return "compare before and after: " + what;
+        }
+    }
+
+    /** Measure the filters' focus against each other. */
+    record MeasureOffsets() implements Command {
+        @Override
+        public String words() {
+            return "measure the filters' focus";
+        }
+    }
+
+    /** Measure step and slack of the focuser by the stars. */
+    record MeasureFocuser() implements Command {
+        @Override
+        public String words() {
+            return "measure the focuser's step and slack";
         }
     }
 

@@ -2,9 +2,11 @@ package app.ironside.journal;
 
 import app.ironside.focus.FocusCurve;
 import app.ironside.focus.FocusVerdict;
+import app.ironside.focus.SweepZones;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
 
@@ -17,6 +19,7 @@ import java.util.OptionalInt;
  * @param filter that was in
  * @param filterOffsetSteps by which that filter focuses beyond the kit's reference, where the journal tells it
  * @param temperatureC of the tube
+ * @param zones where middle and corners were in focus, where enough stars showed and the journal tells it
  */
 public record FocusSwept(
         Instant time,
@@ -28,7 +31,8 @@ public record FocusSwept(
         String filter,
         OptionalInt filterOffsetSteps,
         double temperatureC,
-        Duration took)
+        Duration took,
+        Optional<SweepZones> zones)
         implements NightEvent {
     /**
      * A point of the sweep.
@@ -47,6 +51,14 @@ public record FocusSwept(
 
     public FocusSwept {
         points = List.copyOf(points);
+    }
+
+    /** Why a coarse sweep at the beginning of a night is made. */
+    public static final String ROUGH = "Rough focus";
+
+    /** Whether it is good for a filter's own position. */
+    public boolean isFine() {
+        return !why.equals(ROUGH);
     }
 
     @Override

@@ -16,11 +16,16 @@ public sealed interface NightEvent
                 Dithered,
                 FaultTold,
                 Flipped,
+                FocusExpected,
                 FocusSwept,
+                FocuserMeasured,
                 FrameSolved,
                 GateMeasured,
                 GateOverruled,
+                GuideCameraLooked,
                 GuiderCalibrated,
+                GuiderSet,
+                GuidingCompared,
                 GuidingProven,
                 HeatersSwitched,
                 KnobsTurned,
@@ -30,6 +35,7 @@ public sealed interface NightEvent
                 NightEnded,
                 NightResumed,
                 NightStarted,
+                OffsetsMeasured,
                 ProgramRevised,
                 Reacted,
                 SkyTested,
@@ -42,6 +48,7 @@ public sealed interface NightEvent
                 TargetLeft,
                 TroubleOver,
                 TroubleSeen,
+                UnguidedWatched,
                 Unknown {
     Instant time();
 

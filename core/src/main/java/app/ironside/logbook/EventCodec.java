@@ -14,11 +14,18 @@ import app.ironside.journal.CommandTaken;
 import app.ironside.journal.Dithered;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.Flipped;
+import app.ironside.journal.FocusExpected;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.GateMeasured;
 import app.ironside.journal.GateOverruled;
 import app.ironside.journal.GuiderCalibrated;
+import app.ironside.journal.GuiderSet;
+import app.ironside.journal.GuideCameraLooked;
+import app.ironside.journal.UnguidedWatched;
+import app.ironside.journal.GuidingCompared;
+import app.ironside.journal.OffsetsMeasured;
+import app.ironside.journal.FocuserMeasured;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.HeatersSwitched;
 import app.ironside.journal.KnobsTurned;
@@ -96,6 +103,13 @@ public final class EventCodec {
             Map.entry("CENTRED", TargetCentred.class),
             Map.entry("GUIDE_CALIBRATED", GuiderCalibrated.class),
             Map.entry("GUIDE_SETTLED", GuidingProven.class),
+            Map.entry("GUIDER_SET", GuiderSet.class),
+            Map.entry("GUIDE_CAMERA", GuideCameraLooked.class),
+            Map.entry("UNGUIDED", UnguidedWatched.class),
+            Map.entry("GUIDING_COMPARED", GuidingCompared.class),
+            Map.entry("OFFSETS", OffsetsMeasured.class),
+            Map.entry("FOCUS_EXPECTED", FocusExpected.class),
+            Map.entry("FOCUSER", FocuserMeasured.class),
             Map.entry("DITHER", Dithered.class),
             Map.entry("SUB", SubTaken.class),
             Map.entry("REGRADED", SubRegraded.class),
@@ -235,6 +249,12 @@ public final class EventCodec {
         @JsonSubTypes.Type(value = Command.StartGuiding.class, name = "start-guiding"),
         @JsonSubTypes.Type(value = Command.DitherNow.class, name = "dither"),
         @JsonSubTypes.Type(value = Command.TryLengths.class, name = "try-lengths"),
+        @JsonSubTypes.Type(value = Command.GuideBy.class, name = "guide-by"),
+        @JsonSubTypes.Type(value = Command.PickGuideStar.class, name = "pick-guide-star"),
+        @JsonSubTypes.Type(value = Command.WatchUnguided.class, name = "watch-unguided"),
+        @JsonSubTypes.Type(value = Command.CompareGuiding.class, name = "compare-guiding"),
+        @JsonSubTypes.Type(value = Command.MeasureOffsets.class, name = "measure-offsets"),
+        @JsonSubTypes.Type(value = Command.MeasureFocuser.class, name = "measure-focuser"),
         @JsonSubTypes.Type(value = Command.Overrule.class, name = "overrule"),
         @JsonSubTypes.Type(value = Command.Replan.class, name = "replan"),
         @JsonSubTypes.Type(value = Command.GiveVerdicts.class, name = "verdicts"),

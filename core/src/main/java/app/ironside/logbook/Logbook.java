@@ -6,7 +6,9 @@ import app.ironside.guide.GuideSample;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
 import app.ironside.journal.BlockPlanned;
+import app.ironside.focus.FocusModel;
 import app.ironside.journal.FocusSwept;
+import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
@@ -230,6 +232,40 @@ public final class Logbook implements AutoCloseable {
                     .ifPresent(f -> positions.add(f.verdict().bestPosition()));
         }
         return positions;
+    }
+
+    /**
+     * All focus runs of a kit that were believed, on other nights, in order.
+     *
+     * @param except the night under way
+     * @param provenance of the nights
+     */
+    public List<FocusModel.Run> focusRuns(String kit, NightEntry except, Provenance provenance) {
+        List<FocusModel.Run> runs = new ArrayList<>();
+        for (long night : others(kit, except, provenance)) {
+            for (NightEvent event : events(night, "FOCUS")) {
+                // The coarse run at the pole is of no filter's own, and good to some steps only.
+                if (event instanceof FocusSwept f && f.verdict().accepted() && f.isFine()) {
+                    runs.add(new FocusModel.Run(
+                            night, f.time(), f.filter(), f.temperatureC(), f.verdict().bestPosition()));
+                }
+            }
+        }
+        return runs;
+    }
+
+    /**
+     * How a kit's guider was calibrated last, on another night that tells all of it.
+     *
+     * @param except the night under way
+     * @param provenance of the nights
+     */
+    public Optional<GuiderCalibrated> guiderCalibration(String kit, NightEntry except, Provenance provenance) {
+        return others(kit, except, provenance).stream()
+                .flatMap(night -> events(night, "GUIDE_CALIBRATED").stream())
+                .filter(e -> e instanceof GuiderCalibrated c && c.details().isPresent())
+                .map(GuiderCalibrated.class::cast)
+                .reduce((a, b) -> b);
     }
 
     private List<Long> others(String kit, NightEntry except, Provenance provenance) {

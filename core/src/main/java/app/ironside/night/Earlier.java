@@ -1,5 +1,7 @@
 package app.ironside.night;
 
+import app.ironside.focus.FocusModel;
+import app.ironside.journal.GuiderCalibrated;
 import app.ironside.point.PointingModel;
 import app.ironside.polar.KnobGearing;
 import java.util.List;
@@ -12,17 +14,22 @@ import java.util.Optional;
  * @param gearing of its base's knobs
  * @param placements how it stood when it was set down, a night each
  * @param pointingModel of its mount, if one is kept
+ * @param guider how its guider was calibrated last
+ * @param focusRuns that were believed, in order of time
  */
 public record Earlier(
         List<Double> focusSteps,
         KnobGearing gearing,
         List<Placement> placements,
-        Optional<PointingModel> pointingModel) {
+        Optional<PointingModel> pointingModel,
+        Optional<GuiderCalibrated> guider,
+        List<FocusModel.Run> focusRuns) {
     /** Of a kit that is used for the first time. */
-    public static final Earlier NONE = new Earlier(List.of(), KnobGearing.UNKNOWN, List.of(), Optional.empty());
+    public static final Earlier NONE = new Earlier(List.of(), KnobGearing.UNKNOWN, List.of(), Optional.empty(), Optional.empty(), List.of());
 
     public Earlier {
         focusSteps = List.copyOf(focusSteps);
         placements = List.copyOf(placements);
+        focusRuns = List.copyOf(focusRuns);
     }
 }

@@ -2,8 +2,10 @@ package app.ironside.night;
 
 import app.ironside.device.DeviceException;
 import app.ironside.focus.FocusCurve;
+import app.ironside.focus.FocusModel;
 import app.ironside.focus.FocusRun;
 import app.ironside.focus.FocusVerdict;
+import app.ironside.journal.FocusExpected;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.Gate;
 import app.ironside.journal.Stage;
@@ -21,10 +23,9 @@ import java.util.OptionalInt;
 /** Keeps the telescope in focus: runs, filter changes, and when the next run is due. */
 final class Focusing {
     private static final Duration ROUGH_EXPOSURE = Duration.ofSeconds(4);
-    private static final Duration FINE_EXPOSURE = Duration.ofSeconds(6);
 
-    /** A narrow filter needs longer focus frames (common practice: 25 s for a 3 nm one). */
-    private static final Duration NARROW_EXPOSURE = Duration.ofSeconds(20);
+    /** A focus so many deviations from where it is expected is no chance. */
+    private static final double LOST_SIGMAS = 5;
 
     private static final double TYPICAL_HFR_PX = 1.1;
 
@@ -39,6 +40,7 @@ final class Focusing {
 
     private final NightContext night;
     private final FocusRun run;
+    private final Optional<FocusModel> model;
     /** Of the tube at the last run that was believed. */
     private Optional<Double> focusedAtC = Optional.empty();
 
@@ -47,6 +49,11 @@ final class Focusing {
 
     /** Of the last run that was believed. */
     private Optional<Instant> focusedAt = Optional.empty();
+
+    /** Steps moved for the temperature since the last run. */
+    private int compensated;
+
+    private boolean toldUnsupported;
 
     private int subsSince;
     private final SizeGrowth growth = new SizeGrowth();
@@ -67,6 +74,7 @@ final class Focusing {
         this.night = night;
         this.run = new FocusRun(
                 night.devices().focuser(), night.devices().camera(), night.clock(), night.quickFinder(), night.kit());
+        this.model = FocusModel.of(night.earlier().focusRuns(), zoneSteps());
     }
 
     /**
@@ -76,6 +84,7 @@ final class Focusing {
      * @return whether a run was believed
      */
     boolean rough() throws InterruptedException {
+        expect();
         for (int left = ROUGH_TRIES - 1; left >= 0; left--) {
             if (foundRoughly(left > 0)) {
                 return true;
@@ -88,12 +97,87 @@ final class Focusing {
         return false;
     }
 
+    /** Tells where focus is expected by the kit's other nights, and begins there. */
+    private void expect() throws InterruptedException {
+        if (model.isEmpty()) {
+            return;
+        }
+        FocusModel m = model.get();
+        double temperature = night.devices().focuser().temperatureC();
+            double steps = m.expected(filter().name(), temperature);
+            double sigma = m.expectedSigma(temperature);
+            night.record()
+                    .tell(new FocusExpected(
+                            night.record().now(),
+                            String.format(
+                                    Locale.ROOT,
+                                    "By %d runs on %d nights focus is expected at %.0f ± %.0f steps in %s at %.1f °C.",
+                                    m.runs(),
+                                    m.nights(),
+                                    steps,
+                                    sigma,
+                                    filter().name(),
+                                    temperature),
+                            steps,
+                            sigma,
+                            m.runs(),
+                            m.nights(),
+                            m.stepsPerDegree(),
+                            m.slopeSigma(),
+                            m.supportedSince(),
+                            m.lacks(zoneSteps())));
+        int place = (int) Math.round(steps);
+        int reach = 5 * FocusRun.stepFor(night.kit(), TYPICAL_HFR_PX);
+        if (place > reach
+                && place < night.devices().focuser().maxSteps() - reach
+                && Math.abs(place - night.devices().focuser().positionSteps()) > zoneSteps()) {
+            run.settleAt(place);
+        }
+    }
+
+    /** A focus that lies far from where all other nights had it: the focuser lost its zero, or something was screwed anew. */
+    private void holdAgainstExpected(FocusRun.Result result) {
+        model.ifPresent(m -> {
+            double temperature = night.devices().focuser().temperatureC();
+            double off = result.verdict().bestPosition() - m.expected(filter().name(), temperature);
+            double sigma = Math.max(zoneSteps(), m.expectedSigma(temperature));
+            if (Math.abs(off) > LOST_SIGMAS * sigma) {
+                night.record()
+                        .fault(
+                                Stage.FOCUS,
+                                String.format(
+                                        Locale.ROOT,
+                                        "Focus lies %+.0f steps from where %d runs on %d nights had it (± %.0f): the focuser lost its zero or slips,"
+                                                + " or the camera was screwed on anew. The night goes on by what was found.",
+                                        off,
+                                        m.runs(),
+                                        m.nights(),
+                                        sigma));
+            }
+        });
+    }
+
+    /** How frames for focus are taken in the filter that is in. */
+    private FocusRun.Frames frames() {
+        FilterSpec filter = filter();
+        int binning = Math.min(
+                filter.focusFrameBinning(),
+                night.devices().camera().abilities().mostBinning());
+        return new FocusRun.Frames(
+                Duration.ofMillis(Math.round(1000 * filter.focusExposureSeconds())),
+                binning,
+                night.program().focus().points());
+    }
+
     private boolean foundRoughly(boolean triedAgain) throws InterruptedException {
         night.record().doing(Stage.FOCUS, "Rough focus, for plate solving", Duration.ofSeconds(120));
         try {
-            FocusRun.Result result = run.rough(ROUGH_EXPOSURE, shot -> show("Rough focus", shot));
-            record("Rough focus", result);
+            FocusRun.Result result = run.rough(ROUGH_EXPOSURE, shot -> show(FocusSwept.ROUGH, shot));
+            record(FocusSwept.ROUGH, result);
             done(result, triedAgain);
+            if (result.verdict().accepted()) {
+                holdAgainstExpected(result);
+            }
             return result.verdict().accepted();
         } catch (DeviceException e) {
             // No stars: a cloud at dusk passes, a broken focuser does not.
@@ -133,7 +217,7 @@ final class Focusing {
      */
     boolean fine(String why) throws InterruptedException {
         night.record().doing(Stage.FOCUS, "Focus sweep: " + why, Duration.ofSeconds(110));
-        Duration exposure = filter().narrow() ? NARROW_EXPOSURE : FINE_EXPOSURE;
+        FocusRun.Frames exposure = frames();
         FocusRun.Result result = run.fine(exposure, sizePx, shot -> show("Focus sweep", shot));
         record("Focus, " + why, result);
         Optional<String> wrong = wrong(result, exposure);
@@ -149,7 +233,7 @@ final class Focusing {
     }
 
     /** What speaks against a sweep: its curve, or the frame at its end. */
-    private Optional<String> wrong(FocusRun.Result result, Duration exposure) throws InterruptedException {
+    private Optional<String> wrong(FocusRun.Result result, FocusRun.Frames exposure) throws InterruptedException {
         return result.verdict().accepted()
                 ? run.unconfirmed(result, exposure, shot -> show("Proof", shot))
                 : Optional.of(withoutStop(result.verdict().reason()));
@@ -165,15 +249,16 @@ final class Focusing {
             again = Optional.empty();
             focusedAt = Optional.of(night.clock().now());
             subsSince = 0;
+            compensated = 0;
             growth.begin();
             lastGood = Optional.of(new Good(
-                    (int) Math.round(result.verdict().bestPosition()) - filter().focusOffsetSteps(), result.stars()));
+                    (int) Math.round(result.verdict().bestPosition()) - filter().knownOffsetSteps(), result.stars()));
             sizePx = Math.max(0.6, Math.min(4, result.verdict().bestSize()));
             return;
         }
         again = Optional.of(night.clock().now().plus(UNTIL_NEXT_TRY));
         if (lastGood.isPresent()) {
-            run.settleAt(lastGood.get().steps() + filter().focusOffsetSteps());
+            run.settleAt(lastGood.get().steps() + filter().knownOffsetSteps());
         }
         night.record()
                 .fault(
@@ -205,8 +290,7 @@ final class Focusing {
 
     private boolean gate(FocusRun.Result result, Optional<String> wrong) {
         FocusVerdict verdict = result.verdict();
-        double limit = Sampling.criticalFocusUm(night.kit().optics().focalRatio())
-                / night.kit().focuser().stepUm();
+        double limit = zoneSteps();
         double sigma = verdict.positionSigma();
         boolean sure = wrong.isEmpty() && sigma <= limit;
         night.record()
@@ -247,7 +331,7 @@ final class Focusing {
                     : Optional.of("the last run was refused");
         }
         double change = temperatureChangeC();
-        if (Math.abs(change) >= night.program().refocusAfterC()) {
+        if (Math.abs(change) >= night.program().refocusAfterC() && !follows()) {
             return Optional.of(String.format(
                     Locale.ROOT, "tube %s by %.1f °C", change < 0 ? "colder" : "warmer", Math.abs(change)));
         }
@@ -259,6 +343,12 @@ final class Focusing {
             return Optional.of(String.format(Locale.ROOT, "%.0f min since the last run", minutesSince()));
         }
         return triggers.growth().flatMap(growth::because);
+    }
+
+    /** A focuser that follows the temperature needs no run for it. */
+    private boolean follows() {
+        return night.program().focus().compensate()
+                && model.flatMap(FocusModel::supportedSince).isPresent();
     }
 
     private double minutesSince() {
@@ -290,6 +380,37 @@ final class Focusing {
         return focusedAtC.map(c -> night.devices().focuser().temperatureC() - c).orElse(0.0);
     }
 
+    /** Follows the tube's temperature between runs, where the rules want that and the kit's record carries it. */
+    void compensate() throws InterruptedException {
+        if (!night.program().focus().compensate() || focusedAtC.isEmpty()) {
+            return;
+        }
+        if (model.flatMap(FocusModel::supportedSince).isEmpty()) {
+            if (!toldUnsupported) {
+                toldUnsupported = true;
+                night.record()
+                        .fault(
+                                Stage.FOCUS,
+                                "The focuser does not follow the temperature: "
+                                        + model.map(m -> m.lacks(zoneSteps()))
+                                                .orElse("there are too few runs of other nights")
+                                        + ".");
+            }
+            return;
+        }
+        double wanted = model.get().stepsPerDegree() * temperatureChangeC();
+        int due = (int) Math.round(wanted) - compensated;
+        if (Math.abs(due) >= Math.max(1, zoneSteps() / 4)) {
+            run.settleAt(night.devices().focuser().positionSteps() + due);
+            compensated += due;
+        }
+    }
+
+    /** Whether nobody knows where the filter that is in focuses. */
+    boolean isOffsetUnknown() {
+        return filter().focusOffsetSteps().isEmpty() && night.kit().filters().size() > 1;
+    }
+
     /**
      * Puts a filter in and moves by the measured difference of their focus.
      *
@@ -301,13 +422,43 @@ final class Focusing {
         if (slot == present) {
             return false;
         }
-        int shift = night.kit().filters().get(slot).focusOffsetSteps()
-                - night.kit().filters().get(present).focusOffsetSteps();
+        int shift = night.kit().filters().get(slot).knownOffsetSteps()
+                - night.kit().filters().get(present).knownOffsetSteps();
         night.devices().wheel().select(slot).await(night.clock());
         if (shift != 0) {
             run.settleAt(night.devices().focuser().positionSteps() + shift);
         }
         return true;
+    }
+
+    /** Sweeps in the filter that is in for a measurement of its own; the night's triggers begin anew with it. */
+    FocusRun.Result swept(String why) throws InterruptedException {
+        FocusRun.Frames frames = frames();
+        night.record().doing(Stage.FOCUS, "Focus sweep: " + why, Duration.ofSeconds(110));
+        FocusRun.Result result = run.fine(frames, sizePx, shot -> show("Focus sweep", shot));
+        record("Focus, " + why, result);
+        if (result.verdict().accepted()) {
+            finish(result, Optional.empty());
+        }
+        return result;
+    }
+
+    /** How far out stars are a few times as large, for a focuser whose gearing nobody knows. */
+    FocusRun.Outward outward(FocusRun.Result inFocus) throws InterruptedException {
+        night.record().doing(Stage.FOCUS, "Outward until stars are three times as large", Duration.ofSeconds(120));
+        return run.outward(inFocus, frames(), shot -> show("Outward", shot));
+    }
+
+    /** By how much a sweep outward finds focus farther out, with its standard error. */
+    Optional<double[]> slack(FocusRun.Result inward) throws InterruptedException {
+        night.record().doing(Stage.FOCUS, "The same sweep the other way", Duration.ofSeconds(110));
+        return run.slack(inward, frames(), shot -> show("The other way", shot));
+    }
+
+    /** Half the critical zone. */
+    double zoneSteps() {
+        return Sampling.criticalFocusUm(night.kit().optics().focalRatio())
+                / night.kit().focuser().stepUm();
     }
 
     private FilterSpec filter() {
@@ -349,8 +500,9 @@ final class Focusing {
                         verdict,
                         new FocusSwept.Hyperbola(abc[0], abc[1], abc[2]),
                         filter().name(),
-                        OptionalInt.of(filter().focusOffsetSteps()),
+                        filter().focusOffsetSteps().map(OptionalInt::of).orElse(OptionalInt.empty()),
                         night.devices().focuser().temperatureC(),
-                        result.took()));
+                        result.took(),
+                        result.zones()));
     }
 }

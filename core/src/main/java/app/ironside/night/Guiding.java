@@ -2,15 +2,19 @@ package app.ironside.night;
 
 import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
+import app.ironside.guide.CalibrationReport;
 import app.ironside.guide.GuideCalibration;
+import app.ironside.guide.GuideFocus;
+import app.ironside.guide.GuideRules;
 import app.ironside.guide.GuideSample;
-import app.ironside.guide.GuideSettings;
 import app.ironside.guide.Guider;
 import app.ironside.image.Frame;
 import app.ironside.journal.Dithered;
 import app.ironside.journal.Gate;
+import app.ironside.journal.GuideCameraLooked;
 import app.ironside.journal.GuideFigures;
 import app.ironside.journal.GuiderCalibrated;
+import app.ironside.journal.GuiderSet;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
@@ -35,29 +39,44 @@ final class Guiding {
 
     private static final Duration PROOF = Duration.ofSeconds(60);
     private static final int GIVE_UP_AFTER = 12;
-    private static final double GOLDEN_ANGLE_DEG = 137.508;
-    private static final int DITHER_PLACES = 9;
 
     private final NightContext night;
     private final Optional<Guider> fitted;
     private final AlignmentWatch alignment;
+    private final DitherPlaces places;
     private List<GuideSample> taken = List.of();
     private Optional<Mount.PierSide> calibratedOn = Optional.empty();
-    private int dithers;
+
+    /** Rules of the program as they were last taken; what a person or the loop changed since stands above them. */
+    private GuideRules fromProgram;
+
+    /** What earlier nights' calibration is good for: one try. */
+    private boolean triedEarlier;
+
+    private Optional<double[]> chosenStar = Optional.empty();
     private double ditherWest;
     private double ditherNorth;
 
     Guiding(NightContext night) {
         this.night = night;
         this.alignment = new AlignmentWatch(night);
+        this.places = new DitherPlaces(night.program().date().toEpochDay());
+        this.fromProgram = night.program().guiding();
         // Guide stars may be a pixel wide on a coarse guide camera: a narrow filter finds them best.
         StarSearch finder = night.gauge().search(DetectSettings.DEFAULT.withKernelSigmaPx(0.9));
         this.fitted = night.devices()
                 .guideCamera()
                 .filter(camera -> night.devices().mount().abilities().pulses())
                 .map(camera -> new Guider(
-                        night.devices().mount(), camera, night.clock(), finder, night.kit(), GuideSettings.DEFAULT));
+                        night.devices().mount(), camera, night.clock(), finder, night.kit(), suited(fromProgram)));
         fitted.ifPresent(g -> g.logTo(night.record()::guided));
+    }
+
+    /** Many stars on a real night; in a rehearsal, where whole guide frames take long to draw, one. */
+    private GuideRules suited(GuideRules rules) {
+        return rules.stars() == GuideRules.Stars.AS_IT_SUITS
+                ? rules.withStars(night.provenance().isReal() ? GuideRules.Stars.MANY : GuideRules.Stars.ONE)
+                : rules;
     }
 
     /** Empty if the kit has none. */
@@ -109,6 +128,31 @@ final class Guiding {
     /** The calibration is measured anew at the next start. */
     void forgetCalibration() {
         calibratedOn = Optional.empty();
+        triedEarlier = true;
+    }
+
+    /** Guides by other rules from now on, and tells. */
+    void use(GuideRules rules) {
+        fitted.ifPresent(g -> {
+            String what = rules.changedFrom(g.rules());
+            g.use(suited(rules));
+            told("Guiding goes on by other rules: " + what + ".", g.rules());
+        });
+    }
+
+    private void told(String text, GuideRules rules) {
+        night.record().tell(new GuiderSet(night.record().now(), text, rules));
+    }
+
+    /** What the loop has set itself to since this was last asked. */
+    void tellTuned() {
+        fitted.ifPresent(g -> g.takeTuned()
+                .ifPresent(words -> told("Guiding has set itself by its record: " + words + ".", g.rulesInForce())));
+    }
+
+    /** At the next start the star nearest to a place of the guide frame is taken. */
+    void choose(double x, double y) {
+        chosenStar = Optional.of(new double[] {x, y});
     }
 
     /** Calibrates where that is due, picks a star, settles, and proves the figure over a minute; true if nothing guides. */
@@ -118,26 +162,37 @@ final class Guiding {
 
     private boolean start(Guider guider, TargetPlan target) throws InterruptedException {
         night.record().doing(Stage.GUIDE, "Guiding on a star near " + target.name(), Duration.ofSeconds(90));
+        if (!night.program().guiding().equals(fromProgram)) {
+            fromProgram = night.program().guiding();
+            use(fromProgram);
+        }
         Mount.PierSide side = night.devices().mount().pierSide();
         double declination = target.position().decDeg();
         if (calibratedOn.isEmpty()) {
-            calibrate(guider, declination);
+            if (!tookEarlier(guider, side, declination)) {
+                calibrate(guider, side, declination);
+            }
         } else {
             GuideCalibration known = guider.calibration().orElseThrow();
             GuideCalibration here = calibratedOn.get() == side ? known : known.flipped();
             guider.use(here.atDeclination(declination));
         }
         calibratedOn = Optional.of(side);
-        Star star = guider.acquire();
+        Star star = guider.acquire(chosenStar);
+        chosenStar = Optional.empty();
         ditherWest = 0;
         ditherNorth = 0;
         guider.lastFrame().ifPresent(f -> showGuideFrame(f, star));
+        lookAtFocus(guider);
         guider.takeSamples();
         if (!guider.settle()) {
             night.record()
                     .fault(
                             Stage.GUIDE,
-                            "Guiding did not settle in two minutes: look for wind, a dragging cable or cloud.");
+                            String.format(
+                                    Locale.ROOT,
+                                    "Guiding did not settle to %.1f″ in two minutes: look for wind, a dragging cable or cloud.",
+                                    guider.settleArcsec()));
         }
         guider.takeSamples();
         guider.takeLost();
@@ -175,22 +230,101 @@ final class Guiding {
                                 .orElse("The guide star was not seen."));
     }
 
-    private void calibrate(Guider guider, double declination) throws InterruptedException {
-        GuideCalibration found = guider.calibrate(declination);
+    /** Whether the guide camera is in focus, by the stars it shows: looked at each time a star is taken. */
+    private void lookAtFocus(Guider guider) {
+        guider.lastField().ifPresent(field -> {
+            GuideFocus focus = GuideFocus.of(field, night.kit().guider());
+            night.record()
+                    .tell(new GuideCameraLooked(
+                            night.record().now(),
+                            focus.sentence(),
+                            focus.stars(),
+                            focus.hfrPx(),
+                            focus.limitPx(),
+                            focus.isSharp()));
+        });
+    }
+
+    /** Takes the calibration of another night if the rules want that and two short pulses find it true. */
+    private boolean tookEarlier(Guider guider, Mount.PierSide side, double declination) throws InterruptedException {
+        Optional<GuiderCalibrated> last = night.earlier().guider();
+        if (triedEarlier
+                || night.program().guiding().calibrate() != GuideRules.Calibrate.WHEN_MOVED
+                || last.isEmpty()) {
+            return false;
+        }
+        triedEarlier = true;
+        GuiderCalibrated.Details told = last.get().details().orElseThrow();
+        GuideCalibration known = last.get().calibration().orElseThrow();
+        GuideCalibration here = (told.side() == side ? known : known.flipped()).atDeclination(declination);
+        String unfit = guider.tryCalibration(here, told.slackSeconds());
+        if (!unfit.isEmpty()) {
+            night.record()
+                    .fault(
+                            Stage.GUIDE,
+                            "The calibration of " + last.get().time().atZone(night.site().zone()).toLocalDate()
+                                    + " is void: " + unfit + ". It is measured anew.");
+            return false;
+        }
+        night.record()
+                .tell(new GuiderCalibrated(
+                        night.record().now(),
+                        "The calibration of " + last.get().time().atZone(night.site().zone()).toLocalDate()
+                                + " still holds: a pulse along each axis moved the star as it says.",
+                        here.westX(),
+                        here.westY(),
+                        here.northX(),
+                        here.northY(),
+                        here.axesAngleDeg(),
+                        Optional.of(new GuiderCalibrated.Details(
+                                here.arcsecPerPixel(),
+                                declination,
+                                side,
+                                told.residualPx(),
+                                told.slackSeconds(),
+                                told.expectedWest(),
+                                told.expectedNorth(),
+                                told.west(),
+                                told.north(),
+                                true))));
+        return true;
+    }
+
+    private void calibrate(Guider guider, Mount.PierSide side, double declination) throws InterruptedException {
+        CalibrationReport report = guider.calibrate(declination);
+        GuideCalibration found = report.calibration();
         night.record()
                 .tell(new GuiderCalibrated(
                         night.record().now(),
                         String.format(
                                 Locale.ROOT,
-                                "Guider calibrated: %.2f″/s in right ascension, %.2f″/s in declination, axes %.0f° apart.",
+                                "Guider calibrated: %.2f″/s in right ascension, %.2f″/s in declination, axes %.0f° apart%s.",
                                 found.westArcsecPerSecond(),
                                 found.northArcsecPerSecond(),
-                                found.axesAngleDeg()),
+                                found.axesAngleDeg(),
+                                report.slackSeconds() > 0
+                                        ? String.format(
+                                                Locale.ROOT,
+                                                ", slack of %.0f ms (%.1f″) in declination",
+                                                1000 * report.slackSeconds(),
+                                                report.slackArcsec())
+                                        : ", no slack to be seen"),
                         found.westX(),
                         found.westY(),
                         found.northX(),
                         found.northY(),
-                        found.axesAngleDeg()));
+                        found.axesAngleDeg(),
+                        Optional.of(new GuiderCalibrated.Details(
+                                found.arcsecPerPixel(),
+                                declination,
+                                side,
+                                report.residualPx(),
+                                report.slackSeconds(),
+                                report.expectedWest(),
+                                report.expectedNorth(),
+                                report.west(),
+                                report.north(),
+                                false))));
     }
 
     private void showGuideFrame(Frame frame, Star star) {
@@ -207,14 +341,12 @@ final class Guiding {
         return isGuiding() || night.kit().equipment().goTo();
     }
 
-    /** Shifts the pointing to the next place of a spiral and settles. */
+    /** Shifts the pointing to the next place and settles. */
     void dither() throws InterruptedException {
-        dithers++;
-        double radius =
-                night.program().ditherArcsec() * Math.sqrt((dithers % DITHER_PLACES + 1) / (double) DITHER_PLACES);
-        double angle = Math.toRadians(dithers * GOLDEN_ANGLE_DEG);
-        double west = radius * Math.cos(angle);
-        double north = radius * Math.sin(angle);
+        DitherPlaces.Place place =
+                places.next(night.program().guiding().ditherBy(), night.program().ditherArcsec());
+        double west = place.westArcsec();
+        double north = place.northArcsec();
         Instant began = night.clock().now();
         boolean settled = isGuiding()
                 ? shiftStar(fitted.get(), west - ditherWest, north - ditherNorth)
@@ -254,10 +386,21 @@ final class Guiding {
         return true;
     }
 
+    /** What ends a sub at once, in words: its star is gone for good, or runs away from the pulses. */
+    Optional<String> spoils() {
+        if (!isGuiding()) {
+            return Optional.empty();
+        }
+        int lost = fitted.get().lostInARow();
+        return lost >= GIVE_UP_AFTER
+                ? Optional.of("the guide star has been gone for " + lost + " exposures")
+                : fitted.get().runsAway();
+    }
+
     /**
      * Tells whether the star is still held.
      *
-     * @throws DeviceException if it has been gone for many exposures
+     * @throws DeviceException if it has been gone for many exposures, or does not follow the pulses
      */
     void check() {
         int lost = fitted.map(Guider::lostInARow).orElse(0);
@@ -267,6 +410,16 @@ final class Guiding {
                     NAME,
                     "the guide star has been gone for " + lost + " exposures",
                     "Most often this is cloud; else look for dew or a cable.");
+        }
+        Optional<String> away = fitted.filter(Guider::isGuiding).flatMap(Guider::runsAway);
+        if (away.isPresent()) {
+            shunStar();
+            stop();
+            forgetCalibration();
+            throw new DeviceException(
+                    NAME,
+                    away.get(),
+                    "The calibration is void and another star is taken; if it happens again, look for a slipping clutch.");
         }
     }
 }

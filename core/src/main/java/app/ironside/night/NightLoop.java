@@ -37,14 +37,25 @@ final class NightLoop {
      * @param opened when the shutter opened
      * @param open for how long
      * @param ended the command that ended it before its time
+     * @param spoiled what ended it before its time, in words, if no command did
      */
-    record Exposed(Optional<Frame> frame, Instant opened, Duration open, Optional<NightControl.Order> ended) {
+    record Exposed(
+            Optional<Frame> frame,
+            Instant opened,
+            Duration open,
+            Optional<NightControl.Order> ended,
+            Optional<String> spoiled) {
         /** Where a frame was taken otherwise than it was asked for, what it says of itself counts. */
         private static final Duration SAME_TIME = Duration.ofSeconds(2);
 
         private static final double SAME_LENGTH = 0.01;
 
-        static Exposed of(Frame frame, Instant asked, Duration length, Optional<NightControl.Order> ended) {
+        static Exposed of(
+                Frame frame,
+                Instant asked,
+                Duration length,
+                Optional<NightControl.Order> ended,
+                Optional<String> spoiled) {
             Instant told = frame.header().start().orElse(asked);
             boolean sameTime = Duration.between(asked, told).abs().compareTo(SAME_TIME) <= 0;
             double seconds = length.toMillis() / 1000.0;
@@ -54,15 +65,34 @@ final class NightLoop {
                     Optional.of(frame),
                     sameTime ? asked : told,
                     sameLength ? length : Duration.ofMillis(Math.round(own * 1000)),
-                    ended);
+                    ended,
+                    spoiled);
         }
+
+        /** Whether it ended before its time. */
+        boolean isShort() {
+            return ended.isPresent() || spoiled.isPresent();
+        }
+    }
+
+    /** Looks after an exposure while it goes on. */
+    @FunctionalInterface
+    interface During {
+        /** Asked after each guide exposure; what it says, in words, ends the exposure. */
+        Optional<String> spoils() throws InterruptedException;
     }
 
     /** Exposes with the main camera, guiding meanwhile, until it is over or somebody ends it. */
     Exposed expose(Camera camera, Camera.Exposure exposure) throws InterruptedException {
+        return expose(camera, exposure, Optional::empty);
+    }
+
+    /** The same, with somebody who may end it. */
+    Exposed expose(Camera camera, Camera.Exposure exposure, During during) throws InterruptedException {
         Instant opened = clock.now();
         Duration open = exposure.length();
         Optional<NightControl.Order> ended = Optional.empty();
+        Optional<String> spoiled = Optional.empty();
         Operation exposing = camera.start(exposure);
         Instant closes = opened.plus(exposure.length());
         conduct.announce("after this sub", exposing.remaining().orElse(exposure.length()));
@@ -78,6 +108,13 @@ final class NightLoop {
                 break;
             }
             ended = Optional.empty();
+            spoiled = during.spoils();
+            if (spoiled.isPresent() && camera.abilities().stopsEarly()) {
+                camera.stop();
+                open = Duration.between(opened, clock.now());
+                break;
+            }
+            spoiled = Optional.empty();
             // The last guide exposure ends with the sub: one that reaches beyond would only make the next one wait.
             boolean late = !clock.now().isBefore(closes);
             Duration left = late ? STEP : Duration.between(clock.now(), closes);
@@ -90,9 +127,9 @@ final class NightLoop {
                 throw new DeviceException(
                         camera.name(), "the exposure was broken off", "Look whether another program uses the camera.");
             }
-            return new Exposed(Optional.empty(), opened, open, ended);
+            return new Exposed(Optional.empty(), opened, open, ended, spoiled);
         }
-        return Exposed.of(camera.download(), opened, open, ended);
+        return Exposed.of(camera.download(), opened, open, ended, spoiled);
     }
 
     /** A guide exposure with its correction, if something guides and there is time for one. */

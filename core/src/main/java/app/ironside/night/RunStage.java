@@ -368,6 +368,15 @@ final class RunStage {
             conduct.refuse(order, Stage.RUN, leg.target.name() + " is not begun");
         } else if (command instanceof Command.TryLengths) {
             tryLengths(order, leg); // answered before a camera can fail
+        } else if (!telescope.takes(command).isZero()
+                && flipDue(
+                        leg.target,
+                        next(leg).orElse(leg.target.goals().get(0)),
+                        telescope.takes(command).toSeconds())) {
+            conduct.refuse(
+                    order,
+                    Stage.RUN,
+                    "it takes about " + telescope.takes(command).toMinutes() + " minutes and the flip is due before");
         } else {
             try {
                 telescope.obey(order, leg.target);
@@ -668,6 +677,9 @@ final class RunStage {
         Optional<String> due = focusing.dueBecause()
                 .or(() -> changed && night.program().focus().onFilter()
                         ? Optional.of("filter " + goal.filter())
+                        : Optional.empty())
+                .or(() -> changed && focusing.isOffsetUnknown()
+                        ? Optional.of("the focus of " + goal.filter() + " is not known")
                         : Optional.empty());
         if (due.isPresent()) {
             guiding.stop();
@@ -675,6 +687,8 @@ final class RunStage {
             boolean sharp = focusing.fine(due.get());
             conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
             telescope.guide(target);
+        } else {
+            focusing.compensate();
         }
         if (!telescope.isUnguided()
                 && guiding.canDither()

@@ -36,6 +36,8 @@ final class SubTaker {
 
     private static final double SMALL_FRAME_SHARE = 0.25;
 
+    private static final double MOST_OF_IT = 0.5;
+
     private final NightContext night;
     private final Conduct conduct;
     private final NightLoop loop;
@@ -70,10 +72,23 @@ final class SubTaker {
         String asked = name(taken, filter, goal.subSeconds());
         night.record().doing(Stage.RUN, asked + " of " + target.name(), exposure.length());
         guiding.takeFigures();
-        NightLoop.Exposed exposed = loop.expose(night.devices().camera(), exposure);
-        boolean early = exposed.ended().isPresent();
+        NightLoop.Exposed exposed = loop.expose(night.devices().camera(), exposure, this::during);
+        guiding.tellTuned();
+        boolean early = exposed.isShort();
         double seconds = exposed.open().toMillis() / 1000.0;
-        boolean kept = !early || ((Command.EndSub) exposed.ended().get().command()).keep() && seconds >= 1;
+        boolean kept = isKept(exposed, seconds, goal.subSeconds());
+        exposed.spoiled()
+                .ifPresent(why -> night.record()
+                        .fault(
+                                Stage.RUN,
+                                String.format(
+                                        Locale.ROOT,
+                                        kept
+                                                ? "%s was ended after %.0f s and is kept as short: %s."
+                                                : "%s was ended after %.0f s and is not kept: %s.",
+                                        asked,
+                                        seconds,
+                                        why)));
         exposed.ended()
                 .ifPresent(order -> conduct.obeyed(
                         order,
@@ -134,6 +149,25 @@ final class SubTaker {
         guiding.watchAxis(target, sub, place.map(PlateSolution::centre));
         SubFacts.tellRegraded(night.record(), judge, look.series());
         return Optional.of(sub);
+    }
+
+    /** While a sub is exposed: other rules of guiding are taken at once, and what spoils it ends it. */
+    private Optional<String> during() {
+        Optional<NightControl.Order> rules = conduct.control().take(Command.GuideBy.class::isInstance);
+        rules.ifPresent(order -> {
+            guiding.use(((Command.GuideBy) order.command()).rules());
+            conduct.obeyed(order, Stage.GUIDE, "from the next guide exposure on");
+        });
+        return guiding.spoils();
+    }
+
+    /** A sub that a person ended is kept if they say so; one that was spoiled, if it has most of its light. */
+    private static boolean isKept(NightLoop.Exposed exposed, double seconds, double wanted) {
+        if (exposed.spoiled().isPresent()) {
+            return seconds >= MOST_OF_IT * wanted;
+        }
+        return exposed.ended().isEmpty()
+                || ((Command.EndSub) exposed.ended().get().command()).keep() && seconds >= 1;
     }
 
     /** Looks shortly whether the stars of the last sub still shine, through the same filter, and tells. */

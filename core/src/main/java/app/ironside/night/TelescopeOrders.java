@@ -3,7 +3,9 @@ package app.ironside.night;
 import app.ironside.journal.Command;
 import app.ironside.journal.Stage;
 import app.ironside.night.NightControl.Order;
+import app.ironside.plan.Overheads;
 import app.ironside.plan.TargetPlan;
+import java.time.Duration;
 
 /** Obeys what is asked of telescope and guider between subs, and knows whether a person wants guiding off. */
 final class TelescopeOrders {
@@ -12,6 +14,8 @@ final class TelescopeOrders {
     private final Pointing pointing;
     private final Focusing focusing;
     private final Guiding guiding;
+    private final FocusTrials focusTrials;
+    private final GuideTrials guideTrials;
     private boolean unguided;
 
     TelescopeOrders(NightContext night, Conduct conduct, Pointing pointing, Focusing focusing, Guiding guiding) {
@@ -20,6 +24,8 @@ final class TelescopeOrders {
         this.pointing = pointing;
         this.focusing = focusing;
         this.guiding = guiding;
+        this.focusTrials = new FocusTrials(night, focusing);
+        this.guideTrials = new GuideTrials(night, conduct, guiding);
     }
 
     /** Whether a person wants guiding off. */
@@ -47,6 +53,30 @@ final class TelescopeOrders {
             conduct.obeyed(order, Stage.POINT, centred ? "centred" : "further off than is allowed");
         } else if (!guiding.isFitted() && isAboutGuiding(command)) {
             conduct.refuse(order, Stage.GUIDE, "this kit has no guider");
+        } else if (command instanceof Command.GuideBy by) {
+            guiding.use(by.rules());
+            conduct.obeyed(order, Stage.GUIDE, "from the next guide exposure on");
+        } else if (command instanceof Command.PickGuideStar pick) {
+            guiding.stop();
+            guiding.choose(pick.x(), pick.y());
+            conduct.obeyed(
+                    order, Stage.GUIDE, guide(target) ? "guiding on it" : "guiding on it, not as good as it should be");
+        } else if (command instanceof Command.WatchUnguided watch) {
+            conduct.obeyed(order, Stage.GUIDE, guideTrials.watch(target, watch.minutes()));
+            guide(target);
+        } else if (command instanceof Command.CompareGuiding compare) {
+            conduct.obeyed(order, Stage.GUIDE, guideTrials.compare(compare));
+            guide(target);
+        } else if (command instanceof Command.MeasureOffsets) {
+            guiding.stop();
+            String found = focusTrials.offsets();
+            guide(target);
+            conduct.obeyed(order, Stage.FOCUS, found);
+        } else if (command instanceof Command.MeasureFocuser) {
+            guiding.stop();
+            String found = focusTrials.focuser();
+            guide(target);
+            conduct.obeyed(order, Stage.FOCUS, found);
         } else if (command instanceof Command.CalibrateGuider) {
             guiding.stop();
             guiding.forgetCalibration();
@@ -75,8 +105,27 @@ final class TelescopeOrders {
         }
     }
 
+    /** How long an order keeps the telescope from subs, about; what is over in a moment takes nothing. */
+    Duration takes(Command command) {
+        if (command instanceof Command.WatchUnguided watch) {
+            return Duration.ofMinutes(watch.minutes());
+        }
+        if (command instanceof Command.CompareGuiding compare) {
+            return guideTrials.takes(compare);
+        }
+        long sweep = Math.round(Overheads.of(night.kit()).perFocus());
+        if (command instanceof Command.MeasureOffsets) {
+            return Duration.ofSeconds(sweep * (night.kit().filters().size() + 2L));
+        }
+        return command instanceof Command.MeasureFocuser ? Duration.ofSeconds(3 * sweep) : Duration.ZERO;
+    }
+
     private static boolean isAboutGuiding(Command command) {
         return command instanceof Command.CalibrateGuider
+                || command instanceof Command.GuideBy
+                || command instanceof Command.PickGuideStar
+                || command instanceof Command.WatchUnguided
+                || command instanceof Command.CompareGuiding
                 || command instanceof Command.StopGuiding
                 || command instanceof Command.StartGuiding;
     }

@@ -1,6 +1,7 @@
 package app.ironside.plan;
 
 import app.ironside.Check;
+import app.ironside.focus.FocusRun;
 import java.util.Optional;
 
 /**
@@ -13,6 +14,8 @@ import java.util.Optional;
  * @param onFilter at each change of the filter
  * @param afterFlip after a meridian flip, for a mirror that moves
  * @param skipFresh whether a run is left out where one is younger than a trigger's interval
+ * @param points of a sweep: 9, or 7 or 5 where they suffice
+ * @param compensate whether the focuser follows the tube's temperature between runs, once the kit's record carries that
  */
 public record FocusTriggers(
         Optional<Double> growth,
@@ -20,38 +23,49 @@ public record FocusTriggers(
         Optional<Integer> everyMinutes,
         boolean onFilter,
         boolean afterFlip,
-        boolean skipFresh) {
+        boolean skipFresh,
+        int points,
+        boolean compensate) {
     public static final FocusTriggers USUAL =
-            new FocusTriggers(Optional.empty(), Optional.empty(), Optional.empty(), false, false, true);
+            new FocusTriggers(Optional.empty(), Optional.empty(), Optional.empty(), false, false, true, FocusRun.USUAL_POINTS, false);
 
     public FocusTriggers {
         growth.ifPresent(g -> Check.inRange("growth", g, 0.02, 2));
         everySubs.ifPresent(n -> Check.atLeast("everySubs", n, 1));
         everyMinutes.ifPresent(n -> Check.inRange("everyMinutes", n, 5, 1440));
+        Check.inRange("points", points, 5, 21);
     }
 
     public FocusTriggers withGrowth(Optional<Double> other) {
-        return new FocusTriggers(other, everySubs, everyMinutes, onFilter, afterFlip, skipFresh);
+        return new FocusTriggers(other, everySubs, everyMinutes, onFilter, afterFlip, skipFresh, points, compensate);
     }
 
     public FocusTriggers withEverySubs(Optional<Integer> other) {
-        return new FocusTriggers(growth, other, everyMinutes, onFilter, afterFlip, skipFresh);
+        return new FocusTriggers(growth, other, everyMinutes, onFilter, afterFlip, skipFresh, points, compensate);
     }
 
     public FocusTriggers withEveryMinutes(Optional<Integer> other) {
-        return new FocusTriggers(growth, everySubs, other, onFilter, afterFlip, skipFresh);
+        return new FocusTriggers(growth, everySubs, other, onFilter, afterFlip, skipFresh, points, compensate);
     }
 
     public FocusTriggers withOnFilter(boolean other) {
-        return new FocusTriggers(growth, everySubs, everyMinutes, other, afterFlip, skipFresh);
+        return new FocusTriggers(growth, everySubs, everyMinutes, other, afterFlip, skipFresh, points, compensate);
     }
 
     public FocusTriggers withAfterFlip(boolean other) {
-        return new FocusTriggers(growth, everySubs, everyMinutes, onFilter, other, skipFresh);
+        return new FocusTriggers(growth, everySubs, everyMinutes, onFilter, other, skipFresh, points, compensate);
     }
 
     public FocusTriggers withSkipFresh(boolean other) {
-        return new FocusTriggers(growth, everySubs, everyMinutes, onFilter, afterFlip, other);
+        return new FocusTriggers(growth, everySubs, everyMinutes, onFilter, afterFlip, other, points, compensate);
+    }
+
+    public FocusTriggers withPoints(int other) {
+        return new FocusTriggers(growth, everySubs, everyMinutes, onFilter, afterFlip, skipFresh, other, compensate);
+    }
+
+    public FocusTriggers withCompensate(boolean other) {
+        return new FocusTriggers(growth, everySubs, everyMinutes, onFilter, afterFlip, skipFresh, points, other);
     }
 
     /**

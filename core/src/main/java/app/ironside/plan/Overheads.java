@@ -15,16 +15,12 @@ import app.ironside.kit.Kit;
  */
 public record Overheads(
         double perSub, double perDither, double perFocus, double hoursPerFocus, double perStart, double perFlip) {
-    /** Beyond the read-out: the guide exposure under way ends first. */
-    private static final double GUIDE_EXPOSURE_ENDS = 1;
-
-    // What the journals of the three example nights show: 137 dithers of 24 s (29 at most), sweeps of 73 s with 80 s to
-    // guide again,
-    // five starts of 235 to 368 s, five flips of 158 to 159 s.
-    private static final double DITHER = 24;
-    private static final double FOCUS = 153;
-    private static final double HOURS_PER_FOCUS = 1.2;
-    private static final double START = 293;
+    // What the journals of rehearsed nights show: 78 dithers of 21 s (35 at most), sweeps of 75 s with 85 s to guide again,
+    // starts of 243 to 279 s, flips of 158 to 160 s.
+    private static final double DITHER = 21;
+    private static final double FOCUS = 160;
+    private static final double HOURS_PER_FOCUS = 1.5;
+    private static final double START = 265;
     private static final double FLIP = 159;
 
     public Overheads {
@@ -34,7 +30,7 @@ public record Overheads(
     /** Usual figures for a kit. */
     public static Overheads of(Kit kit) {
         return new Overheads(
-                kit.sensor().readoutSeconds() + GUIDE_EXPOSURE_ENDS, DITHER, FOCUS, HOURS_PER_FOCUS, START, FLIP);
+                kit.sensor().readoutSeconds(), DITHER, FOCUS, HOURS_PER_FOCUS, START, FLIP);
     }
 
     /** A plan that is to hold its count gets this much more time than it should need: a dither settles late, a focus run comes between. */

@@ -1,6 +1,7 @@
 package app.ironside.plan;
 
 import app.ironside.Check;
+import app.ironside.guide.GuideRules;
 import app.ironside.kit.Kit;
 import app.ironside.kit.PolarTolerance;
 import java.time.LocalDate;
@@ -26,6 +27,7 @@ import java.util.function.Consumer;
  * @param bedBy when everything is to be done, calibration frames and warming too; empty for when it is light
  * @param setUp how the kit is brought up
  * @param focus when it is focused again besides
+ * @param guiding how it is guided
  * @param reactions what the night may do by itself when something is wrong
  * @param ending how it ends
  */
@@ -44,6 +46,7 @@ public record Program(
         Optional<LocalTime> bedBy,
         SetUp setUp,
         FocusTriggers focus,
+        GuideRules guiding,
         Reactions reactions,
         Ending ending) {
     private static final double LONG_NIGHT_HOURS = 10;
@@ -81,6 +84,7 @@ public record Program(
                 bedBy,
                 setUp,
                 focus,
+                guiding,
                 reactions,
                 ending);
     }
@@ -125,6 +129,10 @@ public record Program(
         return changed(c -> c.focus = other);
     }
 
+    public Program withGuiding(GuideRules other) {
+        return changed(c -> c.guiding = other);
+    }
+
     public Program withReactions(Reactions other) {
         return changed(c -> c.reactions = other);
     }
@@ -157,6 +165,7 @@ public record Program(
         private Optional<LocalTime> bedBy;
         private SetUp setUp;
         private FocusTriggers focus;
+        private GuideRules guiding;
         private Reactions reactions;
         private Ending ending;
 
@@ -173,6 +182,7 @@ public record Program(
             this.bedBy = from.bedBy;
             this.setUp = from.setUp;
             this.focus = from.focus;
+            this.guiding = from.guiding;
             this.reactions = from.reactions;
             this.ending = from.ending;
         }
@@ -193,6 +203,7 @@ public record Program(
                     bedBy,
                     setUp,
                     focus,
+                    guiding,
                     reactions,
                     ending);
         }

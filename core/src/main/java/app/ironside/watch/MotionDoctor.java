@@ -129,7 +129,7 @@ final class MotionDoctor {
     private int offset(String filter) {
         return kit.filters().stream()
                 .filter(f -> f.name().equals(filter))
-                .mapToInt(f -> f.focusOffsetSteps())
+                .mapToInt(f -> f.knownOffsetSteps())
                 .findFirst()
                 .orElse(0);
     }

@@ -94,7 +94,7 @@ class FocusRunTest {
 
     @Test
     void aFineSweepEndsInFocusAndComesFromOutside() throws InterruptedException {
-        FocusRun.Result result = run().fine(Duration.ofSeconds(6), 1.1, shot -> {});
+        FocusRun.Result result = run().fine(FocusRun.Frames.usual(Duration.ofSeconds(6)), 1.1, shot -> {});
         assertThat(result.verdict().accepted()).isTrue();
         assertThat(result.verdict().bestPosition()).isCloseTo(2462, within(2.0));
         assertThat(result.samples()).hasSize(9);
@@ -126,14 +126,14 @@ class FocusRunTest {
     @Test
     void aFrameAtTheEndProvesIt() throws InterruptedException {
         FocusRun run = run();
-        FocusRun.Result result = run.fine(Duration.ofSeconds(6), 1.1, shot -> {});
-        assertThat(run.unconfirmed(result, Duration.ofSeconds(6), shot -> {})).isEmpty();
+        FocusRun.Result result = run.fine(FocusRun.Frames.usual(Duration.ofSeconds(6)), 1.1, shot -> {});
+        assertThat(run.unconfirmed(result, FocusRun.Frames.usual(Duration.ofSeconds(6)), shot -> {})).isEmpty();
         position += 60;
-        assertThat(run.unconfirmed(result, Duration.ofSeconds(6), shot -> {}).orElseThrow())
+        assertThat(run.unconfirmed(result, FocusRun.Frames.usual(Duration.ofSeconds(6)), shot -> {}).orElseThrow())
                 .contains("px, where")
                 .contains("something moved");
         stars = 0;
-        assertThat(run.unconfirmed(result, Duration.ofSeconds(6), shot -> {}).orElseThrow())
+        assertThat(run.unconfirmed(result, FocusRun.Frames.usual(Duration.ofSeconds(6)), shot -> {}).orElseThrow())
                 .contains("hardly a star");
     }
 
@@ -142,10 +142,10 @@ class FocusRunTest {
     void aWiderSweepGoesOnToTheFocus() throws InterruptedException {
         position = 2640;
         FocusRun run = run();
-        FocusRun.Result refused = run.fine(Duration.ofSeconds(6), 1.1, shot -> {});
+        FocusRun.Result refused = run.fine(FocusRun.Frames.usual(Duration.ofSeconds(6)), 1.1, shot -> {});
         assertThat(refused.verdict().accepted()).isFalse();
         assertThat(position).as("where it stood before").isEqualTo(2640);
-        FocusRun.Result wider = run.wider(refused, Duration.ofSeconds(6), shot -> {});
+        FocusRun.Result wider = run.wider(refused, FocusRun.Frames.usual(Duration.ofSeconds(6)), shot -> {});
         assertThat(wider.stepSteps()).isEqualTo(Math.round(1.7 * refused.stepSteps()));
         assertThat(wider.verdict().accepted()).isTrue();
         assertThat(position).isCloseTo(2462, within(6));
@@ -155,7 +155,7 @@ class FocusRunTest {
     @Test
     void withoutStarsItSaysWhatToLookFor() {
         stars = 0;
-        assertThatThrownBy(() -> run().fine(Duration.ofSeconds(6), 1.1, shot -> {}))
+        assertThatThrownBy(() -> run().fine(FocusRun.Frames.usual(Duration.ofSeconds(6)), 1.1, shot -> {}))
                 .isInstanceOf(DeviceException.class)
                 .hasMessageContaining("only 0 of 9 frames showed stars")
                 .hasMessageContaining("cloud or a cap");

@@ -48,7 +48,7 @@ class FineGuiderTest {
         Camera camera = Mocks.device(Camera.class);
         Mockito.when(camera.expose(Mockito.any(), Mockito.any())).thenAnswer(call -> frame(kit, call.getArgument(1)));
         StarFinder finder = new StarFinder(DetectSettings.DEFAULT.withKernelSigmaPx(0.9), Workers.SERIAL);
-        return new Guider(mount, camera, clock, finder, kit, GuideSettings.DEFAULT);
+        return new Guider(mount, camera, clock, finder, kit, GuideRules.USUAL);
     }
 
     private void move(Mount.Direction direction, double arcsec) {
@@ -96,7 +96,7 @@ class FineGuiderTest {
         Kit kit = Examples.kit(name);
         declinationDeg = declination;
         slackArcsec = slack;
-        GuideCalibration found = guider(kit).calibrate(declination);
+        GuideCalibration found = guider(kit).calibrate(declination).calibration();
         double rate = kit.mount().guideArcsecPerSecond();
         assertThat(found.northArcsecPerSecond()).isCloseTo(rate, within(0.05 * rate));
         assertThat(found.westArcsecPerSecond())

@@ -109,12 +109,12 @@ class GuiderLoopTest {
     }
 
     private final Guider guider = new Guider(
-            mount, camera, clock, new StarFinder(DetectSettings.DEFAULT, Workers.SERIAL), KIT, GuideSettings.DEFAULT);
+            mount, camera, clock, new StarFinder(DetectSettings.DEFAULT, Workers.SERIAL), KIT, GuideRules.USUAL.withTunes(false));
 
     /** By hand: half the sidereal rate is 7.52″ a second on either axis, 90° apart, the first 30° from +x. */
     @Test
     void calibrationFindsRatesAndAngle() throws InterruptedException {
-        GuideCalibration found = guider.calibrate(0);
+        GuideCalibration found = guider.calibrate(0).calibration();
         assertThat(found.westArcsecPerSecond()).isCloseTo(7.52, within(0.15));
         assertThat(found.northArcsecPerSecond()).isCloseTo(7.52, within(0.15));
         assertThat(found.axesAngleDeg()).isCloseTo(90, within(2.0));

@@ -19,6 +19,18 @@ import app.ironside.journal.CommandTaken;
 import app.ironside.journal.Dithered;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.Flipped;
+import app.ironside.journal.FocusExpected;
+import app.ironside.journal.FocuserMeasured;
+import app.ironside.journal.OffsetsMeasured;
+import app.ironside.journal.GuiderSet;
+import app.ironside.journal.GuideCameraLooked;
+import app.ironside.journal.UnguidedWatched;
+import app.ironside.journal.GuidingCompared;
+import app.ironside.guide.GuideRules;
+import app.ironside.guide.GuideComparison;
+import app.ironside.guide.CalibrationReport;
+import app.ironside.focus.SweepZones;
+import app.ironside.focus.FilterOffsets;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.Gate;
@@ -108,7 +120,28 @@ class EventCodecTest {
                     "Ha",
                     OptionalInt.of(5),
                     -3.5,
-                    Duration.ofMillis(91_500)),
+                    Duration.ofMillis(91_500),
+                    Optional.of(new SweepZones(
+                            List.of(new SweepZones.Zone(SweepZones.Part.MIDDLE, 2462, 1.5, 1.1)), 2463.5))),
+            new FocusExpected(TIME, "t", 2460, 12, 14, 6, -3.2, 0.4, Optional.of(TIME), ""),
+            new FocuserMeasured(TIME, "t", 170, 3.2, 9, 43, SOME, SOME),
+            new OffsetsMeasured(
+                    TIME, "t", "L", 6.4, -2.5, List.of(new FilterOffsets.Offset("B", 7.1, 0.8))),
+            new GuiderSet(TIME, "t", GuideRules.USUAL.withSettle(Optional.of(1.4))),
+            new GuideCameraLooked(TIME, "t", 31, SOME, 1.6, true),
+            new UnguidedWatched(TIME, "t", "M 33", SPAN, 0.6, -2.1, 0.4, SOME, SOME),
+            new GuidingCompared(
+                    TIME,
+                    "t",
+                    "exposures of 4 s",
+                    List.of(SPAN),
+                    List.of(SPAN),
+                    0.93,
+                    0.8,
+                    1.07,
+                    0.2,
+                    GuideComparison.Verdict.OPEN,
+                    38),
             new AxisMeasured(
                     TIME,
                     "t",
@@ -158,7 +191,25 @@ class EventCodecTest {
                     -60,
                     WCS),
             new TargetCentred(TIME, "t", "M 33", 7.7, 2, 17.1, Mount.PierSide.EAST),
-            new GuiderCalibrated(TIME, "t", 1, 2, -2, 1, 90),
+            new GuiderCalibrated(
+                    TIME,
+                    "t",
+                    1,
+                    2,
+                    -2,
+                    1,
+                    90,
+                    Optional.of(new GuiderCalibrated.Details(
+                            4.8,
+                            30,
+                            Mount.PierSide.EAST,
+                            0.05,
+                            0.6,
+                            6.5,
+                            7.5,
+                            List.of(new CalibrationReport.Place(100, 120)),
+                            List.of(),
+                            false))),
             new GuidingProven(TIME, "t", "M 33", 120, SPAN, GUIDED),
             new Dithered(TIME, "t", -6, 5.7, true, Duration.ofSeconds(19)),
             new SubTaken(
@@ -293,6 +344,12 @@ class EventCodecTest {
                 new Command.StartGuiding(),
                 new Command.DitherNow(),
                 new Command.TryLengths(),
+                new Command.GuideBy(GuideRules.USUAL),
+                new Command.PickGuideStar(640, 480),
+                new Command.WatchUnguided(5),
+                new Command.CompareGuiding("exposures of 4 s", 10, Optional.of(GuideRules.USUAL.withExposure(4))),
+                new Command.MeasureOffsets(),
+                new Command.MeasureFocuser(),
                 new Command.Overrule(Stage.POLAR),
                 new Command.Replan("{}"),
                 new Command.EndNight(),

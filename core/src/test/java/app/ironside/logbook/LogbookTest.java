@@ -30,6 +30,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.OptionalDouble;
+import java.util.Optional;
 import java.util.OptionalInt;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -61,7 +62,8 @@ class LogbookTest {
                 "L",
                 OptionalInt.of(4),
                 3.5,
-                Duration.ofSeconds(92));
+                Duration.ofSeconds(92),
+                Optional.empty());
     }
 
     @Test

@@ -102,7 +102,8 @@ class DiagnosisRulesTest {
                 "L",
                 OptionalInt.empty(),
                 celsius,
-                java.time.Duration.ofSeconds(90));
+                java.time.Duration.ofSeconds(90),
+                Optional.empty());
     }
 
     private int count() {

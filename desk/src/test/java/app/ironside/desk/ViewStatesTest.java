@@ -348,7 +348,8 @@ class ViewStatesTest {
                 "L",
                 OptionalInt.of(0),
                 4,
-                Duration.ofSeconds(90));
+                Duration.ofSeconds(90),
+                Optional.empty());
         Plot.State state = PlotStates.focus(Optional.of(focus));
         assertThat(state.title()).isEqualTo("Focus, start");
         assertThat(state.curves().get(1).points()).hasSize(1);

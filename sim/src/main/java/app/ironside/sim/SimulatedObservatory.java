@@ -13,6 +13,7 @@ import app.ironside.kit.FilterSpec;
 import app.ironside.kit.GuiderSpec;
 import app.ironside.kit.Kit;
 import app.ironside.kit.Optics;
+import app.ironside.kit.Sampling;
 import app.ironside.kit.Sensor;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Horizontal;
@@ -312,12 +313,19 @@ public final class SimulatedObservatory {
         }
     }
 
+    /** A filter whose focus nobody has measured has one all the same: up to two critical zones to either side, by its name. */
+    private double trueOffsetUm(FilterSpec filter) {
+        double zoneUm = Sampling.criticalFocusUm(kit.optics().focalRatio());
+        return filter.focusOffsetSteps()
+                .map(steps -> steps * kit.focuser().stepUm())
+                .orElseGet(() -> zoneUm * (Math.floorMod(filter.name().hashCode(), 41) - 20) / 10.0);
+    }
+
     /** Where the tube would be in focus for the filter that is in, micrometres from the inner end. */
     private double bestFocusUm(Instant time) {
         double base = kit.focuser().startSteps() * kit.focuser().stepUm() - settings.focusErrorUm();
         double temperature = settings.focusDriftUmPerC() * (surroundings.temperatureC(time) - settings.eveningC());
-        double filter = kit.filters().get(wheel.inBeam()).focusOffsetSteps()
-                * kit.focuser().stepUm();
+        double filter = trueOffsetUm(kit.filters().get(wheel.inBeam()));
         return base + temperature + filter;
     }
 

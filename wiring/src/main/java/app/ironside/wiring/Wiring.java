@@ -333,7 +333,9 @@ public final class Wiring {
                 logbook.focusPositions(kit, own, provenance),
                 gearing,
                 placements,
-                models(logbook, provenance).of(kit));
+                models(logbook, provenance).of(kit),
+                logbook.guiderCalibration(kit, own, provenance),
+                logbook.focusRuns(kit, own, provenance));
     }
 
     /** The pointing models of a logbook's kits: those of real mounts, or of simulated ones. */

@@ -117,8 +117,7 @@ enum KitParts {
         switch (this) {
             case FILTER -> usual.put("name", "L")
                     .put("bandwidthNm", 270)
-                    .put("centreNm", 550)
-                    .put("focusOffsetSteps", 0);
+                    .put("centreNm", 550);
             case PART -> usual.put("name", "part 1")
                     .put("massKg", 0)
                     .put("idleWatts", 0)

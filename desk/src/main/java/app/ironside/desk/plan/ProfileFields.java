@@ -73,7 +73,7 @@ public final class ProfileFields {
     static List<Field> of(JsonNode tree, ProfileShape shape) {
         List<Field> fields = new ArrayList<>();
         walk(tree, shape, List.of(), fields);
-        for (List<String> path : shape.optional()) {
+        for (List<String> path : shape.optional(tree)) {
             List<String> parent = path.subList(0, path.size() - 1);
             JsonNode holder = tree.at(parent.isEmpty() ? "" : "/" + String.join("/", parent));
             if (holder.isObject() && !holder.has(path.get(path.size() - 1))) {

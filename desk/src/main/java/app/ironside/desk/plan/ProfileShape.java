@@ -19,6 +19,9 @@ enum ProfileShape {
     SITE(SiteFile.Entry.class),
     KIT(KitFile.Entry.class);
 
+    /** Stands in a path for the place in a list. */
+    private static final String ANY_ELEMENT = "*";
+
     private final Map<List<String>, Kind> optional = new LinkedHashMap<>();
 
     /** What an optional value is, and so what may be typed. */
@@ -59,6 +62,12 @@ enum ProfileShape {
             List<String> longer = new ArrayList<>(path);
             longer.add(component.getName());
             Type type = component.getGenericType();
+            Optional<Class<?>> element = elementOfList(type);
+            if (element.isPresent()) {
+                longer.add(ANY_ELEMENT);
+                walk(element.get(), longer);
+                continue;
+            }
             boolean mayLack = type instanceof ParameterizedType p && p.getRawType() == Optional.class;
             Type held = mayLack ? ((ParameterizedType) type).getActualTypeArguments()[0] : type;
             if (held == JsonNode.class) {
@@ -72,6 +81,15 @@ enum ProfileShape {
         }
     }
 
+    private static Optional<Class<?>> elementOfList(Type type) {
+        return type instanceof ParameterizedType p
+                        && p.getRawType() == List.class
+                        && p.getActualTypeArguments()[0] instanceof Class<?> of
+                        && of.isRecord()
+                ? Optional.of(of)
+                : Optional.empty();
+    }
+
     private static Kind kind(Type type) {
         return type == String.class
                 ? Kind.WORDS
@@ -80,11 +98,27 @@ enum ProfileShape {
 
     /** The kind of a value that may be left out; empty for one that must be there. */
     Optional<Kind> optional(List<String> path) {
-        return Optional.ofNullable(optional.get(path));
+        return Optional.ofNullable(optional.get(path.stream()
+                .map(key -> key.matches("\\d+") ? ANY_ELEMENT : key)
+                .toList()));
     }
 
-    /** All values that may be left out. */
-    List<List<String>> optional() {
-        return List.copyOf(optional.keySet());
+    /** All values that may be left out, of lists once for each element that a tree has. */
+    List<List<String>> optional(JsonNode tree) {
+        List<List<String>> paths = new ArrayList<>();
+        for (List<String> path : optional.keySet()) {
+            int any = path.indexOf(ANY_ELEMENT);
+            if (any < 0) {
+                paths.add(path);
+                continue;
+            }
+            JsonNode list = tree.at("/" + String.join("/", path.subList(0, any)));
+            for (int i = 0; i < list.size(); i++) {
+                List<String> element = new ArrayList<>(path);
+                element.set(any, String.valueOf(i));
+                paths.add(List.copyOf(element));
+            }
+        }
+        return paths;
     }
 }

@@ -1,0 +1,127 @@
+package app.ironside.guide;
+
+import java.util.Arrays;
+import java.util.OptionalDouble;
+
+/**
+ * Which share and which least move would have held an axis best: its record is gone through again, as it would have stood had nothing been
+ * sent, with each setting. What is found is as good as the minutes it was found in.
+ *
+ * @param rule the best of those tried
+ * @param heldArcsec RMS of the record with the rule that was asked about
+ * @param bestArcsec and with the best
+ */
+public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
+    /** Fewer exposures say more of their air than of the axis. */
+    public static final int FEWEST = 90;
+
+    /** A gain smaller than this is chance. */
+    private static final double WORTH = 0.04;
+
+    private static final double[] SHARES = {0.05, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1.0};
+
+    /** Least moves that are tried, as shares of what the axis does from one exposure to the next. */
+    private static final double[] MOVES = {0, 0.4, 0.8, 1.2, 1.8, 2.7};
+
+    /** An exposure further off than so many spreads is a gust: no setting is judged by it. */
+    private static final double GUST = 5;
+
+    private static final int RUN_IN = 20;
+
+    /**
+     * Goes through a history with every setting of one law.
+     *
+     * @param seen at least {@link #FEWEST} exposures
+     * @param rule that is in force
+     * @param periodSeconds of the gear, if it is known
+     * @param slack of the gear
+     * @param takesUp whether pulses that turn round are longer for it
+     */
+    static GuideTuning of(
+            AxisHistory seen, AxisRule rule, OptionalDouble periodSeconds, Slack slack, boolean takesUp) {
+        GuideLaw.Reading[] readings = readings(seen, rule.law(), periodSeconds);
+        double[] open = seen.open();
+        double quick = quick(open);
+        double most = gust(open, readings, rule, slack, takesUp);
+        double held = replayed(open, readings, rule, slack, takesUp, most);
+        GuideTuning best = new GuideTuning(rule, held, held);
+        for (double share : SHARES) {
+            for (double move : MOVES) {
+                AxisRule tried = new AxisRule(rule.law(), share, Math.min(20, move * quick));
+                double rms = replayed(open, readings, tried, slack, takesUp, most);
+                if (rms < (best.rule == rule ? 1 - WORTH : 1) * best.bestArcsec) {
+                    best = new GuideTuning(tried, held, rms);
+                }
+            }
+        }
+        return best;
+    }
+
+    /** Whether another setting would have been better by more than chance. */
+    public boolean isWorth() {
+        return bestArcsec < (1 - WORTH) * heldArcsec;
+    }
+
+    /** What the law made of each exposure: of those up to it alone. */
+    private static GuideLaw.Reading[] readings(AxisHistory seen, GuideLaw law, OptionalDouble periodSeconds) {
+        double[] seconds = seen.seconds();
+        double[] open = seen.open();
+        AxisHistory before = new AxisHistory();
+        GuideLaw.Reading[] readings = new GuideLaw.Reading[open.length];
+        for (int i = 0; i < open.length; i++) {
+            before.seen(seconds[i], open[i]);
+            readings[i] = law.read(before, periodSeconds);
+        }
+        return readings;
+    }
+
+    /** A squared error from which on it was a gust: a few times what is usual with a rule. */
+    private static double gust(
+            double[] open, GuideLaw.Reading[] readings, AxisRule rule, Slack slack, boolean takesUp) {
+        double[] squares = errors(open, readings, rule, slack, takesUp);
+        Arrays.sort(squares);
+        return GUST * GUST * squares[(int) (0.68 * squares.length)];
+    }
+
+    private static double replayed(
+            double[] open, GuideLaw.Reading[] readings, AxisRule rule, Slack slack, boolean takesUp, double most) {
+        double sum = 0;
+        double[] squares = errors(open, readings, rule, slack, takesUp);
+        for (double s : squares) {
+            sum += Math.min(s, most);
+        }
+        return Math.sqrt(sum / squares.length);
+    }
+
+    /** Squared errors of a record as a rule would have held it, after a while in which it runs in. */
+    private static double[] errors(
+            double[] open, GuideLaw.Reading[] readings, AxisRule rule, Slack slack, boolean takesUp) {
+        Slack gear = slack.copy();
+        double sent = open[0];
+        double[] squares = new double[open.length - RUN_IN];
+        for (int i = 0; i < open.length; i++) {
+            double error = open[i] - sent;
+            if (i >= RUN_IN) {
+                squares[i - RUN_IN] = error * error;
+            }
+            double back = rule.answer(readings[i], sent);
+            sent += gear.moves(back + (takesUp ? gear.added(back) : 0));
+        }
+        return squares;
+    }
+
+    /** What an axis does from one exposure to the next, a standard deviation; empty of few exposures. */
+    static OptionalDouble quick(AxisHistory seen) {
+        return seen.size() < FEWEST ? OptionalDouble.empty() : OptionalDouble.of(quick(seen.open()));
+    }
+
+    /** What the axis does from one exposure to the next, a standard deviation: mostly air. */
+    private static double quick(double[] open) {
+        double[] steps = new double[open.length - 1];
+        for (int i = 0; i < steps.length; i++) {
+            steps[i] = Math.abs(open[i + 1] - open[i]);
+        }
+        Arrays.sort(steps);
+        return 1.4826 * steps[steps.length / 2] / Math.sqrt(2);
+    }
+}
