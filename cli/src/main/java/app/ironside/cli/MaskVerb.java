@@ -79,7 +79,11 @@ final class MaskVerb extends Verb {
             facts.put(
                     "sentence",
                     pattern.sentence(
-                            optics, pixel, lean, zone, Optional.ofNullable(before).flatMap(this::read)));
+                            optics,
+                            pixel,
+                            lean,
+                            zone,
+                            Optional.ofNullable(before).flatMap(this::read)));
         }
         return Answer.done(facts);
     }

@@ -77,8 +77,8 @@ public record FilterOffsets(double drift, List<Offset> offsets) {
      */
     public static FilterOffsets of(List<Sweep> sweeps) {
         String reference = sweeps.get(0).filter();
-        List<String> others = new ArrayList<>(
-                sweeps.stream().map(Sweep::filter).distinct().toList());
+        List<String> others =
+                new ArrayList<>(sweeps.stream().map(Sweep::filter).distinct().toList());
         others.remove(reference);
         Check.atLeast("filters besides the reference", others.size(), 1);
         boolean drifts =
@@ -109,8 +109,7 @@ public record FilterOffsets(double drift, List<Offset> offsets) {
         RealVector found = covariance.operate(right);
         List<Offset> offsets = new ArrayList<>();
         for (int k = 0; k < others.size(); k++) {
-            offsets.add(new Offset(
-                    others.get(k), found.getEntry(1 + k), Math.sqrt(covariance.getEntry(1 + k, 1 + k))));
+            offsets.add(new Offset(others.get(k), found.getEntry(1 + k), Math.sqrt(covariance.getEntry(1 + k, 1 + k))));
         }
         return new FilterOffsets(drifts ? found.getEntry(unknowns - 1) : 0, offsets);
     }

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.hipparchus.distribution.continuous.TDistribution;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.LUDecomposition;
@@ -59,6 +60,9 @@ public record FocusModel(
 
     private static final double NORMAL = 1.4826;
 
+    /** Of a normal distribution, deviations that hold nineteen of twenty. */
+    private static final double NORMAL_95 = 1.96;
+
     public FocusModel {
         filters = List.copyOf(filters);
     }
@@ -78,7 +82,9 @@ public record FocusModel(
         Optional<Instant> since = Optional.empty();
         if (whole.get().supports(zoneSteps)) {
             for (int n = RUNS_TO_TRUST; n <= runs.size(); n++) {
-                if (fitted(runs.subList(0, n)).filter(m -> m.supports(zoneSteps)).isPresent()) {
+                if (fitted(runs.subList(0, n))
+                        .filter(m -> m.supports(zoneSteps))
+                        .isPresent()) {
                     since = Optional.of(runs.get(n - 1).time());
                     break;
                 }
@@ -162,7 +168,7 @@ public record FocusModel(
                 Optional.empty()));
     }
 
-    /** The slope's error where runs of a night err together (cluster-robust, Liang and Zeger 1986), enlarged for few nights. */
+    /** The slope's error where runs of a night err together (cluster-robust, Liang and Zeger 1986), enlarged so that twice it holds nineteen of twenty for few nights. */
     private static double byNights(
             List<Run> runs, List<String> filters, double mean, double[] off, RealMatrix inverse) {
         List<Long> nights = runs.stream().map(Run::night).distinct().toList();
@@ -179,9 +185,14 @@ public record FocusModel(
             }
             meat = meat.add(sum.outerProduct(sum));
         }
-        double few = nights.size() / (nights.size() - 1.0);
-        return Math.sqrt(
-                Math.max(0, few * inverse.multiply(meat).multiply(inverse).getEntry(0, 0)));
+        int freedom = Math.max(1, nights.size() - 2);
+        double few = nights.size() / (double) freedom;
+        // Nights at the ends of the temperatures weigh most: about half of them count.
+        double student =
+                new TDistribution(Math.max(1, (nights.size() - 1) / 2)).inverseCumulativeProbability(0.975) / NORMAL_95;
+        return student
+                * Math.sqrt(Math.max(
+                        0, few * inverse.multiply(meat).multiply(inverse).getEntry(0, 0)));
     }
 
     private static RealVector row(Run run, List<String> filters, double mean) {

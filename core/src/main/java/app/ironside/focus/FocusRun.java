@@ -120,8 +120,7 @@ public final class FocusRun {
                 * sizeInFocusPx
                 * kit.sensor().pixelUm();
         double defocusUm = endHfrUm * kit.optics().focalRatio() / DISC_HFR;
-        return (int)
-                Math.max(1, Math.round(defocusUm / arm / kit.focuser().stepUm()));
+        return (int) Math.max(1, Math.round(defocusUm / arm / kit.focuser().stepUm()));
     }
 
     /**
@@ -133,8 +132,7 @@ public final class FocusRun {
         Frames frames = Frames.usual(exposure);
         Result coarse = sweep(focuser.positionSteps(), 3 * stepFor(kit, 1.0), frames, each);
         for (int again = 0; again < MOST_MOVES && outside(coarse); again++) {
-            coarse =
-                    sweep((int) Math.round(limit(coarse.verdict().bestPosition())), coarse.stepSteps(), frames, each);
+            coarse = sweep((int) Math.round(limit(coarse.verdict().bestPosition())), coarse.stepSteps(), frames, each);
         }
         settleAt((int) Math.round(limit(coarse.verdict().bestPosition())));
         return coarse;
@@ -157,8 +155,7 @@ public final class FocusRun {
      * A sweep about the present position; the focuser ends at the best one if the curve is believable, else where it was.
      */
     public Result fine(Frames frames, double sizeInFocusPx, Consumer<Shot> each) throws InterruptedException {
-        return settled(
-                sweep(focuser.positionSteps(), stepFor(kit, sizeInFocusPx, frames.arm()), frames, each));
+        return settled(sweep(focuser.positionSteps(), stepFor(kit, sizeInFocusPx, frames.arm()), frames, each));
     }
 
     /**
@@ -189,8 +186,7 @@ public final class FocusRun {
      *
      * @return what is wrong, in words; empty if it is as foretold
      */
-    public Optional<String> unconfirmed(Result result, Frames frames, Consumer<Shot> each)
-            throws InterruptedException {
+    public Optional<String> unconfirmed(Result result, Frames frames, Consumer<Shot> each) throws InterruptedException {
         int position = focuser.positionSteps();
         Frame frame = taken(frames);
         StarField field = finder.find(frame);
@@ -225,14 +221,13 @@ public final class FocusRun {
     }
 
     private Frame taken(Frames frames) throws InterruptedException {
-        return camera.expose(
-                clock, Camera.Exposure.light(frames.exposure()).withBinning(frames.binning()));
+        return camera.expose(clock, Camera.Exposure.light(frames.exposure()).withBinning(frames.binning()));
     }
 
     private Result sweep(int centre, int step, Frames frames, Consumer<Shot> each) throws InterruptedException {
         int arm = frames.arm();
-        int middle = (int) Math.round(
-                Math.min(focuser.maxSteps() - (double) arm * step, Math.max((double) arm * step, centre)));
+        int middle = (int)
+                Math.round(Math.min(focuser.maxSteps() - (double) arm * step, Math.max((double) arm * step, centre)));
         List<FocusSample> samples = new ArrayList<>();
         SweepZones.Gathering zones = new SweepZones.Gathering();
         int start = focuser.positionSteps();
@@ -261,13 +256,7 @@ public final class FocusRun {
         }
         FocusVerdict verdict = FocusCurve.judge(samples, FocusMethod.HYPERBOLA);
         return new Result(
-                verdict,
-                List.copyOf(samples),
-                start,
-                step,
-                stars,
-                Duration.between(began, clock.now()),
-                zones.zones());
+                verdict, List.copyOf(samples), start, step, stars, Duration.between(began, clock.now()), zones.zones());
     }
 
     private static FocusSample sample(int position, StarField field, int binning) {

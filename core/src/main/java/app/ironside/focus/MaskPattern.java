@@ -103,8 +103,7 @@ public record MaskPattern(
      * @param zoneUm half the critical zone
      * @param before the last pattern read, to tell which way was right; empty for none
      */
-    public String sentence(
-            Optics optics, double pixelUm, Lean lean, double zoneUm, Optional<MaskPattern> before) {
+    public String sentence(Optics optics, double pixelUm, Lean lean, double zoneUm, Optional<MaskPattern> before) {
         double off = defocusUm(optics, pixelUm, lean);
         double sigma = defocusSigmaUm(optics, pixelUm, lean);
         String measured = String.format(
@@ -122,7 +121,8 @@ public record MaskPattern(
                             : " In focus as far as this frame can tell: expose longer to be sure.");
         }
         double last = before.map(this::offsetAsHere).orElse(offsetPx);
-        if (Math.abs(last - offsetPx) < 2 * Math.hypot(sigmaPx, before.map(MaskPattern::sigmaPx).orElse(0.0))) {
+        if (Math.abs(last - offsetPx)
+                < 2 * Math.hypot(sigmaPx, before.map(MaskPattern::sigmaPx).orElse(0.0))) {
             return measured + " Turn a little either way; the next frame tells whether it was right.";
         }
         double moved = last - offsetPx;
@@ -130,9 +130,7 @@ public record MaskPattern(
         return measured
                 + (left > 0
                         ? String.format(
-                                Locale.ROOT,
-                                " The last turn was the right way: %.1f times as much again.",
-                                left)
+                                Locale.ROOT, " The last turn was the right way: %.1f times as much again.", left)
                         : String.format(
                                 Locale.ROOT,
                                 last * offsetPx < 0

@@ -126,8 +126,7 @@ public final class MaskReader {
             chi += Math.pow((star.offsetPx() - mean) / star.sigmaPx(), 2);
         }
         double excess = used.size() > 1 ? Math.max(1, Math.sqrt(chi / (used.size() - 1))) : 1;
-        return new MaskPattern(
-                mean, excess / Math.sqrt(w), wrapped(first + turned / w), spread / w, used);
+        return new MaskPattern(mean, excess / Math.sqrt(w), wrapped(first + turned / w), spread / w, used);
     }
 
     private static double wrapped(double deg) {
@@ -372,10 +371,9 @@ public final class MaskReader {
                 for (int p = -strip; p <= strip; p++) {
                     for (int k = 0; k < PIECE_PX; k++) {
                         double along = t + k + 0.5;
-                        across[p + strip] += at(
-                                        reach + x0 + along * c - (pass + p) * s,
-                                        reach + y0 + along * s + (pass + p) * c)
-                                / PIECE_PX;
+                        across[p + strip] +=
+                                at(reach + x0 + along * c - (pass + p) * s, reach + y0 + along * s + (pass + p) * c)
+                                        / PIECE_PX;
                     }
                 }
                 place(across, noise / Math.sqrt(PIECE_PX))
@@ -473,7 +471,8 @@ public final class MaskReader {
             double y = centreY + crossing[1];
             List<MaskPattern.Spike> lines = new ArrayList<>();
             for (Fitted f : List.of(middle, one, other)) {
-                lines.add(new MaskPattern.Spike(centreX + f.nx() * f.pass(), centreY + f.ny() * f.pass(), f.angleDeg()));
+                lines.add(
+                        new MaskPattern.Spike(centreX + f.nx() * f.pass(), centreY + f.ny() * f.pass(), f.angleDeg()));
             }
             double a = Math.IEEEremainder(one.angleDeg() - middle.angleDeg(), 180);
             double b = Math.IEEEremainder(other.angleDeg() - middle.angleDeg(), 180);

@@ -137,8 +137,7 @@ public record SweepZones(List<Zone> zones, double compromise) {
 
     /** Mean of the corners less the middle, steps: a field that is curved. */
     public double curvatureSteps() {
-        return corners().stream().mapToDouble(Zone::position).average().orElseThrow()
-                - middle().position();
+        return corners().stream().mapToDouble(Zone::position).average().orElseThrow() - middle().position();
     }
 
     /** From the corner focused farthest in to the one farthest out, steps: a sensor that is tilted. */
@@ -171,12 +170,16 @@ public record SweepZones(List<Zone> zones, double compromise) {
                 tilt * stepUm,
                 tiltSigma() * stepUm);
         if (corners().size() < 4) {
-            return measured + String.format(Locale.ROOT, " (%d of 4 corners showed enough stars).", corners().size());
+            return measured
+                    + String.format(
+                            Locale.ROOT,
+                            " (%d of 4 corners showed enough stars).",
+                            corners().size());
         }
         if (tilt > 2 * zoneSteps && tilt > 3 * tiltSigma()) {
             Zone far = corners().stream()
-                    .max((a, b) -> Double.compare(
-                            Math.abs(a.position() - compromise), Math.abs(b.position() - compromise)))
+                    .max((a, b) ->
+                            Double.compare(Math.abs(a.position() - compromise), Math.abs(b.position() - compromise)))
                     .orElseThrow();
             return measured
                     + String.format(

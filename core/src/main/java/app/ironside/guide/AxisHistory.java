@@ -34,6 +34,7 @@ public final class AxisHistory {
 
     private int from;
     private int count;
+    private int sinceJump;
     private double sent;
     private double shifts;
     private Slack slack = new Slack(0);
@@ -58,6 +59,7 @@ public final class AxisHistory {
         open[at] = errorArcsec + sentArcsec();
         run[at] = 0;
         count++;
+        sinceJump++;
         if (count > MOST) {
             from++;
             count--;
@@ -70,6 +72,16 @@ public final class AxisHistory {
             run[from + count - 1] += arcsec;
         }
         sent += slack.moves(arcsec);
+    }
+
+    /** The last exposure shows the axis elsewhere: what was before it tells nothing of where it stands. */
+    void jumped() {
+        sinceJump = 1;
+    }
+
+    /** Exposures since the axis was thrown elsewhere. */
+    int sinceJump() {
+        return sinceJump;
     }
 
     /** The lock position is moved, so that the same axis shows this much more error from here on. */

@@ -94,7 +94,9 @@ public final class AxisLoop {
         history.seen(seconds, errorArcsec);
         tune();
         double back = quickened().answer(rule.law().read(history, periodSeconds), history.sentArcsec());
-        if (slackBy == SlackBy.BY_DRIFT && back * againstDrift() < 0) {
+        // What was struck the wrong way is not waited for.
+        boolean struck = Math.abs(history.openAgo(0) - history.sentArcsec()) > far / 2;
+        if (slackBy == SlackBy.BY_DRIFT && !struck && back * againstDrift() < 0) {
             back = 0;
         }
         return back;
@@ -104,10 +106,14 @@ public final class AxisLoop {
     private AxisRule quickened() {
         if (history.size() >= GuideTuning.FEWEST && sinceAir >= AIR_EVERY) {
             sinceAir = 0;
-            far = Math.max(LEAST_FAR_ARCSEC, FAR_SIGMAS * GuideTuning.quick(history).orElse(0));
+            far = Math.max(
+                    LEAST_FAR_ARCSEC, FAR_SIGMAS * GuideTuning.quick(history).orElse(0));
         }
         sinceAir++;
         double off = history.openAgo(0) - history.sentArcsec();
+        if (history.size() > 1 && Math.abs(history.openAgo(0) - history.openAgo(1)) > far) {
+            history.jumped();
+        }
         return Math.abs(off) > far && rule.share() < QUICK_SHARE ? rule.withShare(QUICK_SHARE) : rule;
     }
 
@@ -118,7 +124,7 @@ public final class AxisLoop {
      * @return for the motor, with what takes up the slack
      */
     public double sent(double arcsec) {
-        double run = arcsec + (slackBy != SlackBy.NOTHING ? history.slack().added(arcsec) : 0);
+        double run = arcsec + (slackBy == SlackBy.MORE_PULSE ? history.slack().added(arcsec) : 0);
         history.ran(run);
         return run;
     }
@@ -130,9 +136,7 @@ public final class AxisLoop {
             return 0;
         }
         Line line = Line.through(history.seconds(), history.open());
-        return Math.abs(line.slope()) > Math.max(LEAST_DRIFT, SURE * line.slopeSigma())
-                ? Math.signum(line.slope())
-                : 0;
+        return Math.abs(line.slope()) > Math.max(LEAST_DRIFT, SURE * line.slopeSigma()) ? Math.signum(line.slope()) : 0;
     }
 
     private void tune() {
@@ -144,7 +148,8 @@ public final class AxisLoop {
         if (slackBy != SlackBy.NOTHING) {
             history.learnSlack();
         }
-        GuideTuning found = GuideTuning.of(history, rule, periodSeconds, history.slack(), slackBy != SlackBy.NOTHING);
+        GuideTuning found =
+                GuideTuning.of(history, rule, periodSeconds, history.slack(), slackBy == SlackBy.MORE_PULSE);
         if (found.isWorth()) {
             rule = found.rule();
             tuned = Optional.of(found);

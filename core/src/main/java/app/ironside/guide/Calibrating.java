@@ -85,13 +85,25 @@ final class Calibrating {
         double wanted = Math.max(WAY_PX, WAY_ARCSEC / known.arcsecPerPixel()) / 2;
         Duration step = step(kit.mount().guideArcsecPerSecond());
         String west = unfit(
-                "right ascension", Mount.Direction.WEST, Mount.Direction.EAST, known.westX(), known.westY(), wanted, step);
+                "right ascension",
+                Mount.Direction.WEST,
+                Mount.Direction.EAST,
+                known.westX(),
+                known.westY(),
+                wanted,
+                step);
         if (!west.isEmpty()) {
             return west;
         }
         takeUpSlack(step);
         return unfit(
-                "declination", Mount.Direction.NORTH, Mount.Direction.SOUTH, known.northX(), known.northY(), wanted, step);
+                "declination",
+                Mount.Direction.NORTH,
+                Mount.Direction.SOUTH,
+                known.northX(),
+                known.northY(),
+                wanted,
+                step);
     }
 
     private String unfit(
@@ -118,8 +130,8 @@ final class Calibrating {
         double dy = star.y() - y;
         driveBack(back, seconds, step);
         double share = Math.hypot(dx, dy) / wantedPx - 1;
-        double turned = Math.toDegrees(Math.atan2(
-                perSecondX * dy - perSecondY * dx, perSecondX * dx + perSecondY * dy));
+        double turned =
+                Math.toDegrees(Math.atan2(perSecondX * dy - perSecondY * dx, perSecondX * dx + perSecondY * dy));
         return Math.abs(share) <= HOLDS_SHARE && Math.abs(turned) <= HOLDS_DEG
                 ? ""
                 : String.format(
@@ -133,9 +145,8 @@ final class Calibrating {
     /** What is still missing when the star was driven back for as long as it was driven forth. */
     private double slackSeconds(Drive north, GuideCalibration found, double residual) {
         double speed = Math.hypot(found.northX(), found.northY());
-        double missing = ((star.x() - north.startX()) * found.northX()
-                        + (star.y() - north.startY()) * found.northY())
-                / speed;
+        double missing =
+                ((star.x() - north.startX()) * found.northX() + (star.y() - north.startY()) * found.northY()) / speed;
         return missing > SLACK_SIGMAS * Math.sqrt(2) * residual ? missing / speed : 0;
     }
 

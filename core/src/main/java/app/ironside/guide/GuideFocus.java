@@ -38,9 +38,7 @@ public record GuideFocus(int stars, OptionalDouble hfrPx, double limitPx) {
         double diffraction = DIFFRACTION * GREEN_MM / guider.apertureMm() * ARCSEC;
         double sky = Math.hypot(Math.hypot(POOR_AIR_ARCSEC, OPTICS_ARCSEC), diffraction) / guider.arcsecPerPixel();
         return new GuideFocus(
-                field.good().size(),
-                field.medianHalfFluxRadiusPx(),
-                TWICE * HFR_OF_FWHM * Math.hypot(sky, PIXEL_PX));
+                field.good().size(), field.medianHalfFluxRadiusPx(), TWICE * HFR_OF_FWHM * Math.hypot(sky, PIXEL_PX));
     }
 
     public boolean isSharp() {

@@ -20,14 +20,16 @@ public enum GuideLaw {
         @Override
         Reading read(AxisHistory seen, OptionalDouble periodSeconds) {
             double last = seen.openAgo(0);
-            return new Reading(seen.size() < 2 ? last : (1 - MEMORY) * last + MEMORY * seen.openAgo(1), 0);
+            return new Reading(
+                    Math.min(seen.size(), seen.sinceJump()) < 2 ? last : (1 - MEMORY) * last + MEMORY * seen.openAgo(1),
+                    0);
         }
     },
     /** A line through the last exposures. */
     SLOPE("low-pass", "a line through the last dozen exposures; for an axis that only drifts, as declination does") {
         @Override
         Reading read(AxisHistory seen, OptionalDouble periodSeconds) {
-            int n = Math.min(seen.size(), LINE);
+            int n = Math.min(seen.sinceJump(), Math.min(seen.size(), LINE));
             if (n < FEWEST_FOR_LINE) {
                 return PROPORTIONAL.read(seen, periodSeconds);
             }
@@ -64,7 +66,9 @@ public enum GuideLaw {
         }
     },
     /** The gear's swing, learned and sent ahead. */
-    FORESEEING("foreseeing", "learns the swing of the gear and sends it ahead; for right ascension, after a period or two") {
+    FORESEEING(
+            "foreseeing",
+            "learns the swing of the gear and sends it ahead; for right ascension, after a period or two") {
         @Override
         Reading read(AxisHistory seen, OptionalDouble periodSeconds) {
             Reading last = PROPORTIONAL.read(seen, periodSeconds);

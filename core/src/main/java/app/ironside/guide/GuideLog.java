@@ -39,6 +39,27 @@ public record GuideLog(
 
     private static final String WHAT = "a CSV file time_s,ra_arcsec,dec_arcsec[,ra_pulse_ms,dec_pulse_ms,snr]";
 
+    /** A night's own samples as a table that {@link #read} takes. */
+    public static String csv(List<GuideSample> samples) {
+        StringBuilder csv =
+                new StringBuilder("# guided: true\ntime_s,ra_arcsec,dec_arcsec,ra_pulse_ms,dec_pulse_ms,snr\n");
+        if (!samples.isEmpty()) {
+            csv.insert(0, "# start: " + samples.get(0).time() + "\n");
+        }
+        for (GuideSample s : samples) {
+            csv.append(String.format(
+                    Locale.ROOT,
+                    "%.3f,%.4f,%.4f,%.0f,%.0f,%.1f%n",
+                    Duration.between(samples.get(0).time(), s.time()).toMillis() / 1000.0,
+                    s.raArcsec(),
+                    s.decArcsec(),
+                    s.raPulseMs(),
+                    s.decPulseMs(),
+                    s.snr()));
+        }
+        return csv.toString();
+    }
+
     /** A night's own samples, in which nothing was corrected. */
     public static GuideLog unguided(List<GuideSample> samples) {
         GuideLog log = of(samples, OptionalDouble.empty());

@@ -25,7 +25,8 @@ public record GuideRules(
         Optional<Double> settleArcsec) {
     /** How many stars are guided on. */
     public enum Stars {
-        AS_IT_SUITS("as-it-suits", "many on a real night; one in a rehearsal, where whole guide frames take long to draw"),
+        AS_IT_SUITS(
+                "as-it-suits", "many on a real night; one in a rehearsal, where whole guide frames take long to draw"),
         ONE("one", "the best star; the rest of the frame need not be read"),
         MANY("many", "the common motion of up to twelve, each by its light: the air of one is not the air of all");
 
@@ -49,7 +50,9 @@ public record GuideRules(
     /** When the guider is calibrated. */
     public enum Calibrate {
         EACH_NIGHT("each-night", "about two minutes each night, and no doubt"),
-        WHEN_MOVED("when-moved", "the last night's is taken if two short pulses find it true, half a minute; else as each night");
+        WHEN_MOVED(
+                "when-moved",
+                "the last night's is taken if two short pulses find it true, half a minute; else as each night");
 
         private final String word;
         private final String explained;
@@ -72,7 +75,9 @@ public record GuideRules(
     public enum DitherBy {
         SPIRAL("spiral", "nine places evenly about the middle"),
         RANDOM("random", "anywhere within the step, never the same pattern twice"),
-        RIGHT_ASCENSION("right-ascension", "east and west only, for a declination with much slack; rows of the sensor are not broken");
+        RIGHT_ASCENSION(
+                "right-ascension",
+                "east and west only, for a declination with much slack; rows of the sensor are not broken");
 
         private final String word;
         private final String explained;
@@ -116,8 +121,7 @@ public record GuideRules(
     }
 
     public GuideRules withRa(AxisRule other) {
-        return new GuideRules(
-                exposureSeconds, other, dec, tunes, slackBy, stars, calibrate, ditherBy, settleArcsec);
+        return new GuideRules(exposureSeconds, other, dec, tunes, slackBy, stars, calibrate, ditherBy, settleArcsec);
     }
 
     public GuideRules withDec(AxisRule other) {

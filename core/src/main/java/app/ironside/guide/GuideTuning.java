@@ -37,8 +37,7 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
      * @param slack of the gear
      * @param takesUp whether pulses that turn round are longer for it
      */
-    static GuideTuning of(
-            AxisHistory seen, AxisRule rule, OptionalDouble periodSeconds, Slack slack, boolean takesUp) {
+    static GuideTuning of(AxisHistory seen, AxisRule rule, OptionalDouble periodSeconds, Slack slack, boolean takesUp) {
         GuideLaw.Reading[] readings = readings(seen, rule.law(), periodSeconds);
         double[] open = seen.open();
         double quick = quick(open);

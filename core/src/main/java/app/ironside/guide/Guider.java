@@ -1,7 +1,6 @@
 package app.ironside.guide;
 
 import app.ironside.device.Camera;
-import app.ironside.device.DeviceException;
 import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
 import app.ironside.image.Frame;
@@ -176,7 +175,8 @@ public final class Guider {
     }
 
     private double slackArcsec() {
-        return slackSeconds * calibration.map(GuideCalibration::northArcsecPerSecond).orElse(0.0);
+        return slackSeconds
+                * calibration.map(GuideCalibration::northArcsecPerSecond).orElse(0.0);
     }
 
     /** The last guide frame, for the eye. */
@@ -225,8 +225,7 @@ public final class Guider {
             return;
         }
         double[] error = calibration.orElseThrow().toAxesArcsec(star.x() - lockX, star.y() - lockY);
-        tell(new GuideSample(
-                began.plus(rules.exposure().dividedBy(2)), error[0], error[1], 0, 0, star.snr()));
+        tell(new GuideSample(began.plus(rules.exposure().dividedBy(2)), error[0], error[1], 0, 0, star.snr()));
     }
 
     private void tell(GuideSample sample) {
@@ -260,7 +259,10 @@ public final class Guider {
         if (recent.size() < JUDGED || star.lostInARow() > 0) {
             return Optional.empty();
         }
-        double[] off = recent.stream().mapToDouble(s -> Math.hypot(s.raArcsec(), s.decArcsec())).sorted().toArray();
+        double[] off = recent.stream()
+                .mapToDouble(s -> Math.hypot(s.raArcsec(), s.decArcsec()))
+                .sorted()
+                .toArray();
         if (off[off.length / 2] < AWAY_ARCSEC) {
             return Optional.empty();
         }
@@ -327,8 +329,7 @@ public final class Guider {
         while (clock.now().isBefore(limit)) {
             int before = samples.size();
             cycle();
-            boolean calm =
-                    samples.size() > before && Math.hypot(last().raArcsec(), last().decArcsec()) < within;
+            boolean calm = samples.size() > before && Math.hypot(last().raArcsec(), last().decArcsec()) < within;
             if (!calm) {
                 calmSince = clock.now();
             } else if (Duration.between(calmSince, clock.now()).compareTo(SETTLED_FOR) >= 0) {

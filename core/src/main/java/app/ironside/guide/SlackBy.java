@@ -6,7 +6,7 @@ public enum SlackBy {
     MORE_PULSE("more-pulse", "a pulse that turns round is longer by most of the slack that calibration measured"),
     BY_DRIFT(
             "by-drift",
-            "against a drift that is sure only one way, so that the gear never turns round; without one, as more-pulse");
+            "against a drift that is sure only one way, so that the gear never turns round; without one, both ways by ordinary pulses");
 
     private final String word;
     private final String explained;

@@ -167,7 +167,9 @@ final class StarLock {
                 : new StarField(
                         field.width(),
                         field.height(),
-                        field.stars().stream().filter(s -> !isShunned(s.x(), s.y())).toList(),
+                        field.stars().stream()
+                                .filter(s -> !isShunned(s.x(), s.y()))
+                                .toList(),
                         field.backgroundAdu(),
                         field.noiseAdu());
     }
@@ -276,8 +278,7 @@ final class StarLock {
             for (Mark mark : marks) {
                 double ex = candidate.x() + mark.dx;
                 double ey = candidate.y() + mark.dy;
-                again += field.stars().stream()
-                                .anyMatch(s -> Math.hypot(s.x() - ex, s.y() - ey) < SAME_PLACE_PX)
+                again += field.stars().stream().anyMatch(s -> Math.hypot(s.x() - ex, s.y() - ey) < SAME_PLACE_PX)
                         ? 1
                         : 0;
             }

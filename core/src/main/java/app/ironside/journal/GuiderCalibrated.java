@@ -54,8 +54,8 @@ public record GuiderCalibrated(
 
     /** As it can be taken on another night; empty where the journal does not tell enough. */
     public Optional<GuideCalibration> calibration() {
-        return details.map(d ->
-                new GuideCalibration(westX, westY, northX, northY, d.arcsecPerPixel(), d.declinationDeg()));
+        return details.map(
+                d -> new GuideCalibration(westX, westY, northX, northY, d.arcsecPerPixel(), d.declinationDeg()));
     }
 
     @Override

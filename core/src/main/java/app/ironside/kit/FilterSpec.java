@@ -60,8 +60,7 @@ public record FilterSpec(
     public double focusExposureSeconds() {
         return focusSeconds.orElseGet(() -> narrow()
                 ? Math.min(
-                        LONGEST_SECONDS,
-                        Math.max(BROAD_SECONDS, NARROW_SECONDS * Math.sqrt(NARROW_NM / bandwidthNm)))
+                        LONGEST_SECONDS, Math.max(BROAD_SECONDS, NARROW_SECONDS * Math.sqrt(NARROW_NM / bandwidthNm)))
                 : BROAD_SECONDS);
     }
 

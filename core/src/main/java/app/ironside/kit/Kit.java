@@ -5,6 +5,7 @@ import app.ironside.Check;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.ToDoubleFunction;
 
@@ -55,6 +56,35 @@ public record Kit(
     /** The same with another guide camera or other optics before it. */
     public Kit withGuider(GuiderSpec other) {
         return new Kit(name, optics, sensor, filters, motorFocuser, mount, Optional.of(other), equipment);
+    }
+
+    /**
+     * The same with filters' focus as it was measured.
+     *
+     * @param reference the filter that the steps are counted from; its own offset stays
+     * @param steps of each other filter from the reference
+     */
+    public Kit withFilterOffsets(String reference, Map<String, Integer> steps) {
+        int base = filter(reference).knownOffsetSteps();
+        List<FilterSpec> measured = filters.stream()
+                .map(f -> f.name().equals(reference)
+                        ? f.withFocusOffset(Optional.of(base))
+                        : steps.containsKey(f.name()) ? f.withFocusOffset(Optional.of(base + steps.get(f.name()))) : f)
+                .toList();
+        return new Kit(name, optics, sensor, measured, motorFocuser, mount, guideOptics, equipment);
+    }
+
+    /** The same with a focuser whose slack was measured; without a motor nothing changes. */
+    public Kit withFocuserSlack(int slackSteps) {
+        return new Kit(
+                name,
+                optics,
+                sensor,
+                filters,
+                motorFocuser.map(f -> new FocuserSpec(f.stepUm(), f.maxSteps(), f.startSteps(), slackSteps)),
+                mount,
+                guideOptics,
+                equipment);
     }
 
     /** The same with other equipment. */

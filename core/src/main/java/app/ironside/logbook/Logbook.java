@@ -2,14 +2,14 @@ package app.ironside.logbook;
 
 import app.ironside.BadInputException;
 import app.ironside.Provenance;
+import app.ironside.focus.FocusModel;
 import app.ironside.guide.GuideSample;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
 import app.ironside.journal.BlockPlanned;
-import app.ironside.focus.FocusModel;
 import app.ironside.journal.FocusSwept;
-import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.FrameSolved;
+import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.TargetCentred;
@@ -247,7 +247,11 @@ public final class Logbook implements AutoCloseable {
                 // The coarse run at the pole is of no filter's own, and good to some steps only.
                 if (event instanceof FocusSwept f && f.verdict().accepted() && f.isFine()) {
                     runs.add(new FocusModel.Run(
-                            night, f.time(), f.filter(), f.temperatureC(), f.verdict().bestPosition()));
+                            night,
+                            f.time(),
+                            f.filter(),
+                            f.temperatureC(),
+                            f.verdict().bestPosition()));
                 }
             }
         }

@@ -25,7 +25,8 @@ public record Earlier(
         Optional<GuiderCalibrated> guider,
         List<FocusModel.Run> focusRuns) {
     /** Of a kit that is used for the first time. */
-    public static final Earlier NONE = new Earlier(List.of(), KnobGearing.UNKNOWN, List.of(), Optional.empty(), Optional.empty(), List.of());
+    public static final Earlier NONE =
+            new Earlier(List.of(), KnobGearing.UNKNOWN, List.of(), Optional.empty(), Optional.empty(), List.of());
 
     public Earlier {
         focusSteps = List.copyOf(focusSteps);

@@ -62,9 +62,8 @@ final class FocusTrials {
         }
         FilterOffsets found = FilterOffsets.of(sweeps);
         double zone = focusing.zoneSteps();
-        String told = found.offsets().stream()
-                .map(o -> o.sentence(reference, zone))
-                .collect(Collectors.joining(" "));
+        String told =
+                found.offsets().stream().map(o -> o.sentence(reference, zone)).collect(Collectors.joining(" "));
         night.record()
                 .tell(new OffsetsMeasured(
                         night.record().now(),
@@ -99,9 +98,7 @@ final class FocusTrials {
                         "A sweep outward finds focus %+.1f ± %.1f steps from one inward: %s",
                         slack[0],
                         slack[1],
-                        slack[0] > 2 * slack[1]
-                                ? "that is the slack of the gear."
-                                : "no slack to be seen.");
+                        slack[0] > 2 * slack[1] ? "that is the slack of the gear." : "no slack to be seen.");
         night.record()
                 .tell(new FocuserMeasured(
                         night.record().now(),

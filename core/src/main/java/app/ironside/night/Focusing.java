@@ -104,28 +104,28 @@ final class Focusing {
         }
         FocusModel m = model.get();
         double temperature = night.devices().focuser().temperatureC();
-            double steps = m.expected(filter().name(), temperature);
-            double sigma = m.expectedSigma(temperature);
-            night.record()
-                    .tell(new FocusExpected(
-                            night.record().now(),
-                            String.format(
-                                    Locale.ROOT,
-                                    "By %d runs on %d nights focus is expected at %.0f ± %.0f steps in %s at %.1f °C.",
-                                    m.runs(),
-                                    m.nights(),
-                                    steps,
-                                    sigma,
-                                    filter().name(),
-                                    temperature),
-                            steps,
-                            sigma,
-                            m.runs(),
-                            m.nights(),
-                            m.stepsPerDegree(),
-                            m.slopeSigma(),
-                            m.supportedSince(),
-                            m.lacks(zoneSteps())));
+        double steps = m.expected(filter().name(), temperature);
+        double sigma = m.expectedSigma(temperature);
+        night.record()
+                .tell(new FocusExpected(
+                        night.record().now(),
+                        String.format(
+                                Locale.ROOT,
+                                "By %d runs on %d nights focus is expected at %.0f ± %.0f steps in %s at %.1f °C.",
+                                m.runs(),
+                                m.nights(),
+                                steps,
+                                sigma,
+                                filter().name(),
+                                temperature),
+                        steps,
+                        sigma,
+                        m.runs(),
+                        m.nights(),
+                        m.stepsPerDegree(),
+                        m.slopeSigma(),
+                        m.supportedSince(),
+                        m.lacks(zoneSteps())));
         int place = (int) Math.round(steps);
         int reach = 5 * FocusRun.stepFor(night.kit(), TYPICAL_HFR_PX);
         if (place > reach
@@ -161,8 +161,7 @@ final class Focusing {
     private FocusRun.Frames frames() {
         FilterSpec filter = filter();
         int binning = Math.min(
-                filter.focusFrameBinning(),
-                night.devices().camera().abilities().mostBinning());
+                filter.focusFrameBinning(), night.devices().camera().abilities().mostBinning());
         return new FocusRun.Frames(
                 Duration.ofMillis(Math.round(1000 * filter.focusExposureSeconds())),
                 binning,

@@ -41,8 +41,7 @@ final class GuideTrials {
     /** Watches the star for some minutes without a correction; returns what that told. */
     String watch(TargetPlan target, int minutes) throws InterruptedException {
         Guider guider = guiding.guider().orElseThrow();
-        night.record()
-                .doing(Stage.GUIDE, "The guide star is left to itself", Duration.ofMinutes(minutes));
+        night.record().doing(Stage.GUIDE, "The guide star is left to itself", Duration.ofMinutes(minutes));
         guider.takeSamples();
         Instant from = night.clock().now();
         Instant until = from.plus(Duration.ofMinutes(minutes));
@@ -129,8 +128,8 @@ final class GuideTrials {
         if (Math.min(as.size(), bs.size()) < GuideLog.FEWEST) {
             return "the star was seen too seldom to compare anything";
         }
-        GuideComparison found = GuideComparison.of(
-                GuideLog.of(bs, OptionalDouble.empty()), GuideLog.of(as, OptionalDouble.empty()));
+        GuideComparison found =
+                GuideComparison.of(GuideLog.of(bs, OptionalDouble.empty()), GuideLog.of(as, OptionalDouble.empty()));
         night.record()
                 .tell(new GuidingCompared(
                         night.record().now(),

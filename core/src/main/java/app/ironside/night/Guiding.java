@@ -262,14 +262,18 @@ final class Guiding {
             night.record()
                     .fault(
                             Stage.GUIDE,
-                            "The calibration of " + last.get().time().atZone(night.site().zone()).toLocalDate()
-                                    + " is void: " + unfit + ". It is measured anew.");
+                            "The calibration of "
+                                    + last.get()
+                                            .time()
+                                            .atZone(night.site().zone())
+                                            .toLocalDate() + " is void: " + unfit + ". It is measured anew.");
             return false;
         }
         night.record()
                 .tell(new GuiderCalibrated(
                         night.record().now(),
-                        "The calibration of " + last.get().time().atZone(night.site().zone()).toLocalDate()
+                        "The calibration of "
+                                + last.get().time().atZone(night.site().zone()).toLocalDate()
                                 + " still holds: a pulse along each axis moved the star as it says.",
                         here.westX(),
                         here.westY(),
@@ -343,8 +347,8 @@ final class Guiding {
 
     /** Shifts the pointing to the next place and settles. */
     void dither() throws InterruptedException {
-        DitherPlaces.Place place =
-                places.next(night.program().guiding().ditherBy(), night.program().ditherArcsec());
+        DitherPlaces.Place place = places.next(
+                night.program().guiding().ditherBy(), night.program().ditherArcsec());
         double west = place.westArcsec();
         double north = place.northArcsec();
         Instant began = night.clock().now();

@@ -77,18 +77,17 @@ final class SubTaker {
         boolean early = exposed.isShort();
         double seconds = exposed.open().toMillis() / 1000.0;
         boolean kept = isKept(exposed, seconds, goal.subSeconds());
-        exposed.spoiled()
-                .ifPresent(why -> night.record()
-                        .fault(
-                                Stage.RUN,
-                                String.format(
-                                        Locale.ROOT,
-                                        kept
-                                                ? "%s was ended after %.0f s and is kept as short: %s."
-                                                : "%s was ended after %.0f s and is not kept: %s.",
-                                        asked,
-                                        seconds,
-                                        why)));
+        exposed.spoiled().ifPresent(why -> night.record()
+                .fault(
+                        Stage.RUN,
+                        String.format(
+                                Locale.ROOT,
+                                kept
+                                        ? "%s was ended after %.0f s and is kept as short: %s."
+                                        : "%s was ended after %.0f s and is not kept: %s.",
+                                asked,
+                                seconds,
+                                why)));
         exposed.ended()
                 .ifPresent(order -> conduct.obeyed(
                         order,

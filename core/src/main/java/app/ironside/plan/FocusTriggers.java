@@ -26,8 +26,8 @@ public record FocusTriggers(
         boolean skipFresh,
         int points,
         boolean compensate) {
-    public static final FocusTriggers USUAL =
-            new FocusTriggers(Optional.empty(), Optional.empty(), Optional.empty(), false, false, true, FocusRun.USUAL_POINTS, false);
+    public static final FocusTriggers USUAL = new FocusTriggers(
+            Optional.empty(), Optional.empty(), Optional.empty(), false, false, true, FocusRun.USUAL_POINTS, false);
 
     public FocusTriggers {
         growth.ifPresent(g -> Check.inRange("growth", g, 0.02, 2));

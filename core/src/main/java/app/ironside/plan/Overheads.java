@@ -15,7 +15,8 @@ import app.ironside.kit.Kit;
  */
 public record Overheads(
         double perSub, double perDither, double perFocus, double hoursPerFocus, double perStart, double perFlip) {
-    // What the journals of rehearsed nights show: 78 dithers of 21 s (35 at most), sweeps of 75 s with 85 s to guide again,
+    // What the journals of rehearsed nights show: 78 dithers of 21 s (35 at most), sweeps of 75 s with 85 s to guide
+    // again,
     // starts of 243 to 279 s, flips of 158 to 160 s.
     private static final double DITHER = 21;
     private static final double FOCUS = 160;
@@ -29,8 +30,7 @@ public record Overheads(
 
     /** Usual figures for a kit. */
     public static Overheads of(Kit kit) {
-        return new Overheads(
-                kit.sensor().readoutSeconds(), DITHER, FOCUS, HOURS_PER_FOCUS, START, FLIP);
+        return new Overheads(kit.sensor().readoutSeconds(), DITHER, FOCUS, HOURS_PER_FOCUS, START, FLIP);
     }
 
     /** A plan that is to hold its count gets this much more time than it should need: a dither settles late, a focus run comes between. */

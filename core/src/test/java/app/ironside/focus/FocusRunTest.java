@@ -127,13 +127,16 @@ class FocusRunTest {
     void aFrameAtTheEndProvesIt() throws InterruptedException {
         FocusRun run = run();
         FocusRun.Result result = run.fine(FocusRun.Frames.usual(Duration.ofSeconds(6)), 1.1, shot -> {});
-        assertThat(run.unconfirmed(result, FocusRun.Frames.usual(Duration.ofSeconds(6)), shot -> {})).isEmpty();
+        assertThat(run.unconfirmed(result, FocusRun.Frames.usual(Duration.ofSeconds(6)), shot -> {}))
+                .isEmpty();
         position += 60;
-        assertThat(run.unconfirmed(result, FocusRun.Frames.usual(Duration.ofSeconds(6)), shot -> {}).orElseThrow())
+        assertThat(run.unconfirmed(result, FocusRun.Frames.usual(Duration.ofSeconds(6)), shot -> {})
+                        .orElseThrow())
                 .contains("px, where")
                 .contains("something moved");
         stars = 0;
-        assertThat(run.unconfirmed(result, FocusRun.Frames.usual(Duration.ofSeconds(6)), shot -> {}).orElseThrow())
+        assertThat(run.unconfirmed(result, FocusRun.Frames.usual(Duration.ofSeconds(6)), shot -> {})
+                        .orElseThrow())
                 .contains("hardly a star");
     }
 

@@ -109,7 +109,12 @@ class GuiderLoopTest {
     }
 
     private final Guider guider = new Guider(
-            mount, camera, clock, new StarFinder(DetectSettings.DEFAULT, Workers.SERIAL), KIT, GuideRules.USUAL.withTunes(false));
+            mount,
+            camera,
+            clock,
+            new StarFinder(DetectSettings.DEFAULT, Workers.SERIAL),
+            KIT,
+            GuideRules.USUAL.withTunes(false));
 
     /** By hand: half the sidereal rate is 7.52″ a second on either axis, 90° apart, the first 30° from +x. */
     @Test

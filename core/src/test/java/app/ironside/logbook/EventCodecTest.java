@@ -4,8 +4,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.Provenance;
 import app.ironside.device.Mount;
+import app.ironside.focus.FilterOffsets;
 import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusVerdict;
+import app.ironside.focus.SweepZones;
+import app.ironside.guide.CalibrationReport;
+import app.ironside.guide.GuideComparison;
+import app.ironside.guide.GuideRules;
 import app.ironside.guide.GuideSample;
 import app.ironside.journal.AirMeasured;
 import app.ironside.journal.AlertRaised;
@@ -20,24 +25,17 @@ import app.ironside.journal.Dithered;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusExpected;
-import app.ironside.journal.FocuserMeasured;
-import app.ironside.journal.OffsetsMeasured;
-import app.ironside.journal.GuiderSet;
-import app.ironside.journal.GuideCameraLooked;
-import app.ironside.journal.UnguidedWatched;
-import app.ironside.journal.GuidingCompared;
-import app.ironside.guide.GuideRules;
-import app.ironside.guide.GuideComparison;
-import app.ironside.guide.CalibrationReport;
-import app.ironside.focus.SweepZones;
-import app.ironside.focus.FilterOffsets;
 import app.ironside.journal.FocusSwept;
+import app.ironside.journal.FocuserMeasured;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.Gate;
 import app.ironside.journal.GateMeasured;
 import app.ironside.journal.GateOverruled;
+import app.ironside.journal.GuideCameraLooked;
 import app.ironside.journal.GuideFigures;
 import app.ironside.journal.GuiderCalibrated;
+import app.ironside.journal.GuiderSet;
+import app.ironside.journal.GuidingCompared;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.HeatersSwitched;
 import app.ironside.journal.KnobsTurned;
@@ -50,6 +48,7 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightResumed;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.NightState;
+import app.ironside.journal.OffsetsMeasured;
 import app.ironside.journal.PlacementCompared;
 import app.ironside.journal.ProgramRevised;
 import app.ironside.journal.Reacted;
@@ -67,6 +66,7 @@ import app.ironside.journal.TargetLeft;
 import app.ironside.journal.Trouble;
 import app.ironside.journal.TroubleOver;
 import app.ironside.journal.TroubleSeen;
+import app.ironside.journal.UnguidedWatched;
 import app.ironside.journal.Unknown;
 import app.ironside.journal.Verdict;
 import app.ironside.sky.Equatorial;
@@ -125,8 +125,7 @@ class EventCodecTest {
                             List.of(new SweepZones.Zone(SweepZones.Part.MIDDLE, 2462, 1.5, 1.1)), 2463.5))),
             new FocusExpected(TIME, "t", 2460, 12, 14, 6, -3.2, 0.4, Optional.of(TIME), ""),
             new FocuserMeasured(TIME, "t", 170, 3.2, 9, 43, SOME, SOME),
-            new OffsetsMeasured(
-                    TIME, "t", "L", 6.4, -2.5, List.of(new FilterOffsets.Offset("B", 7.1, 0.8))),
+            new OffsetsMeasured(TIME, "t", "L", 6.4, -2.5, List.of(new FilterOffsets.Offset("B", 7.1, 0.8))),
             new GuiderSet(TIME, "t", GuideRules.USUAL.withSettle(Optional.of(1.4))),
             new GuideCameraLooked(TIME, "t", 31, SOME, 1.6, true),
             new UnguidedWatched(TIME, "t", "M 33", SPAN, 0.6, -2.1, 0.4, SOME, SOME),

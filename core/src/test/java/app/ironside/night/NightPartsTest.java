@@ -513,7 +513,8 @@ class NightPartsTest {
                 night.solver(),
                 night.workers(),
                 night.readyList(),
-                new Earlier(focusPositions, KnobGearing.UNKNOWN, List.of(), Optional.empty(), Optional.empty(), List.of()),
+                new Earlier(
+                        focusPositions, KnobGearing.UNKNOWN, List.of(), Optional.empty(), Optional.empty(), List.of()),
                 Provenance.REHEARSED,
                 control);
     }

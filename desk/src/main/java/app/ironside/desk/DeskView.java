@@ -28,6 +28,7 @@ import app.ironside.desk.station.Benches;
 import app.ironside.desk.station.CommandBar;
 import app.ironside.desk.station.LogbookPane;
 import app.ironside.document.NightFile;
+import app.ironside.journal.Command;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.Logbook;
@@ -110,10 +111,18 @@ final class DeskView extends StackPane
         this.planDesk =
                 new PlanDesk(wiring, profiles, logbook.folder(), Nights.record(logbook), this::planChanged, beginnings);
         this.plan = new PlanFace(planDesk);
-        this.benches =
-                new Benches(wiring, logbook, profiles, this::runningModel, this::pick, plan.bench(), logbookPane);
+        this.benches = new Benches(
+                wiring,
+                logbook,
+                profiles,
+                this::runningModel,
+                this::pick,
+                plan.bench(),
+                logbookPane,
+                this::obey,
+                this::command);
         this.header = new DeskHeader(this, this::setRate, rate);
-        this.files = new FilesOver(this, wiring, this::say, this::opened);
+        this.files = new FilesOver(this, wiring, () -> planDesk.file().kit(), this::say, this::opened);
         this.shell = new DeskShell(
                 this,
                 new DeskShell.Views(header, ribbon, strips, rail, new Doors(this), hands, commands, reckoning),
@@ -399,6 +408,16 @@ final class DeskView extends StackPane
                 looking.toStation(Stage.PLAN);
                 planDesk.setTab(PlanDesk.Tab.PROFILES);
             }
+            if (intent instanceof Intent.GuideByRules by) {
+                reins.give(new Command.GuideBy(by.rules()));
+                said = "The plan has it, and a night that runs guides by it from the next exposure on.";
+            }
+            if (intent instanceof Intent.FocusBy) {
+                said = "The plan has it; a night under way goes on by it when told so at Plan.";
+            }
+            if (intent instanceof Intent.FilterSteps || intent instanceof Intent.FocuserSlack) {
+                said = "The plan's kit has it; saved at Site and kit, other nights have it too.";
+            }
             if (intent instanceof Intent.SubLengthOf length
                     && planDesk.draft().plan().blocks().stream()
                             .anyMatch(b -> b.target().name().equals(length.target()))) {
@@ -408,6 +427,15 @@ final class DeskView extends StackPane
                         length.seconds(), length.target());
             }
         }
+        refresh();
+    }
+
+    /** Gives the night that runs a command from a bench. */
+    private void command(Command command) {
+        if (nights.underWay().isEmpty()) {
+            said = "No night runs that could do it.";
+        }
+        reins.give(command);
         refresh();
     }
 

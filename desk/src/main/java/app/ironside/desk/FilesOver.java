@@ -5,12 +5,14 @@ import app.ironside.desk.inspect.InspectPane;
 import app.ironside.desk.inspect.StarsPane;
 import app.ironside.document.NightFile;
 import app.ironside.image.FrameFiles;
+import app.ironside.kit.Kit;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.layout.StackPane;
 
@@ -26,11 +28,11 @@ final class FilesOver implements AutoCloseable {
      * @param desk over which they lie, and which has the keys when they go
      * @param opener opens a folder as the system does
      */
-    FilesOver(StackPane desk, Wiring wiring, Consumer<String> say, Consumer<Path> opener) {
+    FilesOver(StackPane desk, Wiring wiring, Supplier<Kit> kit, Consumer<String> say, Consumer<Path> opener) {
         this.desk = desk;
         this.say = say;
         this.inspect = new InspectPane(
-                wiring.shelf(), wiring.objects(), wiring::names, this::showStars, this::closeInspection);
+                wiring.shelf(), wiring.objects(), wiring::names, kit, this::showStars, this::closeInspection);
         this.stars = new StarsPane(wiring.shelf(), this::closeStars);
         this.darkroom = new DarkroomPane(wiring.placer(), opener, this::closeDarkroom);
         inspect.setVisible(false);

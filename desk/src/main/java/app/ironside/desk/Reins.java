@@ -3,6 +3,7 @@ package app.ironside.desk;
 import app.ironside.desk.night.CommandState;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.session.Nights;
+import app.ironside.journal.Command;
 import app.ironside.journal.Stage;
 import app.ironside.night.NightControl.GatePolicy;
 import java.util.EnumMap;
@@ -71,6 +72,11 @@ final class Reins {
             r.control().give(offer.command(), Nights.WHO, why, r.now());
             changed.run();
         });
+    }
+
+    /** Gives the night that runs a command; without one nothing is done. */
+    void give(Command command) {
+        nights.underWay().ifPresent(r -> r.control().give(command, Nights.WHO, "", r.now()));
     }
 
     void setPolicy(Stage station, GatePolicy policy) {

@@ -75,6 +75,19 @@ class InspectTest extends DeskHarness {
         return on(() -> ((Label) desk.inspection().lookup(selector)).getText());
     }
 
+    /** A frame through a focusing mask, by Fourier optics: 80 µm out of focus, read without looking for the sky behind it. */
+    @Test
+    void aMaskIsRead() throws Exception {
+        inspect(Path.of("..", "core", "src", "test", "resources", "app", "ironside", "focus", "mask-p80.fits.gz"));
+        until("the mask", d -> d.inspection().shown().isPresent());
+        assertThat(on(() -> desk.inspection().shown().orElseThrow().mask())).isPresent();
+        assertThat(on(() -> desk.inspection().lookupAll(".verdict").stream()
+                        .map(n -> ((Label) n).getText())
+                        .toList()))
+                .contains("1.7 px off.");
+        assertThat(on(() -> desk.inspection().lookup("#mask-lean").isVisible())).isTrue();
+    }
+
     @Test
     void theSkyIsRecognisedAndEverythingCanBeSaved() throws Exception {
         inspect(file);

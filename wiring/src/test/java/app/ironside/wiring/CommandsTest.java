@@ -7,6 +7,7 @@ import app.ironside.device.NightClock;
 import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
 import app.ironside.document.RehearsedFault;
+import app.ironside.guide.GuideRules;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
 import app.ironside.journal.FaultTold;
@@ -327,8 +328,13 @@ class CommandsTest {
     }
 
     static Command any(Random random) {
-        return switch (random.nextInt(18)) {
+        return switch (random.nextInt(23)) {
             case 17 -> new Command.TryLengths();
+            case 18 -> new Command.GuideBy(GuideRules.USUAL.withExposure(1 + random.nextInt(3)));
+            case 19 -> new Command.PickGuideStar(random.nextInt(640), random.nextInt(480));
+            case 20 -> new Command.WatchUnguided(1 + random.nextInt(3));
+            case 21 -> new Command.CompareGuiding("exposures of 3 s", 2, Optional.of(GuideRules.USUAL.withExposure(3)));
+            case 22 -> random.nextBoolean() ? new Command.MeasureOffsets() : new Command.MeasureFocuser();
             case 0 -> new Command.Hold();
             case 1, 2 -> new Command.GoOn();
             case 3 -> new Command.EndSub(true);

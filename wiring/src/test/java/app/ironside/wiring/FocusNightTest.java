@@ -94,7 +94,8 @@ class FocusNightTest {
 
     @Test
     void theNightFileKeepsThem() throws Exception {
-        FocusTriggers all = new FocusTriggers(Optional.of(0.15), Optional.of(12), Optional.of(45), true, true, false, 9, false);
+        FocusTriggers all =
+                new FocusTriggers(Optional.of(0.15), Optional.of(12), Optional.of(45), true, true, false, 9, false);
         NightFile file = night(all);
         assertThat(NightFile.parse(file.text(), "again.json", WIRING.objects())
                         .program()

@@ -9,8 +9,10 @@ import app.ironside.desk.picture.HistogramView;
 import app.ironside.desk.picture.PicturePane;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningView;
+import app.ironside.focus.MaskPattern;
 import app.ironside.image.FolderWatch;
 import app.ironside.image.FrameFiles;
+import app.ironside.kit.Kit;
 import app.ironside.point.FramingMatch;
 import app.ironside.point.Nudge;
 import app.ironside.sky.DeepSkyCatalogue;
@@ -31,6 +33,7 @@ import javafx.animation.Timeline;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
+import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.Tooltip;
@@ -59,6 +62,14 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     private final ReckoningView reckoning = new ReckoningView();
     private final Label title = new Label();
     private final Label said = new Label();
+
+    /** Largest of all while a folder is watched: what a hand at the focus ring waits for. */
+    private final Label live = new Label();
+
+    private final ChoiceBox<MaskPattern.Lean> lean = new ChoiceBox<>();
+    private final Supplier<Kit> kit;
+    private Optional<MaskPattern> maskBefore = Optional.empty();
+    private double bestSize = Double.POSITIVE_INFINITY;
     private final ToggleButton sky = new ToggleButton("Sky");
     private final ToggleButton rings = new ToggleButton("Stars");
     private final ToggleButton residuals = new ToggleButton("Residuals");
@@ -76,11 +87,18 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     private final Button after = button("file-after", "›", () -> step(at + 1));
 
     /**
+     * @param kit that frames are taken with
      * @param toStars shows the stars to go by
      * @param away takes this view off the desk
      */
     public InspectPane(
-            StarShelf shelf, DeepSkyCatalogue objects, Supplier<SkyNames> names, Runnable toStars, Runnable away) {
+            StarShelf shelf,
+            DeepSkyCatalogue objects,
+            Supplier<SkyNames> names,
+            Supplier<Kit> kit,
+            Runnable toStars,
+            Runnable away) {
+        this.kit = kit;
         this.shelf = shelf;
         this.objects = objects;
         this.away = away;
@@ -123,7 +141,22 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
                         button("save-solved", "Solved copy…", this::saveSolved),
                         button("copy-place", "Copy place", this::copyPlace),
                         button("keep-stars", "Keep its stars", this::keepStars));
-        VBox right = new VBox(8, reckoning, map, levels, field, tools);
+        live.getStyleClass().add("live-number");
+        live.setId("live-number");
+        live.setWrapText(true);
+        live.managedProperty().bind(live.textProperty().isNotEmpty());
+        lean.setId("mask-lean");
+        lean.getItems().setAll(MaskPattern.Lean.values());
+        lean.setValue(MaskPattern.Lean.UNKNOWN);
+        lean.setConverter(Words.naming(l -> switch (l) {
+            case UNKNOWN -> "leaning bars: not told";
+            case APART -> "leaning bars open away from the straight ones";
+            case TOGETHER -> "leaning bars close away from the straight ones";
+        }));
+        lean.setOnAction(e -> showVerdict());
+        lean.setVisible(false);
+        lean.setManaged(false);
+        VBox right = new VBox(8, live, lean, reckoning, map, levels, field, tools);
         right.setPrefWidth(344);
         right.setMinWidth(344);
         VBox.setVgrow(reckoning, Priority.ALWAYS);
@@ -189,7 +222,9 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
 
     /** The answer to an older wish is dropped; nothing of the file before is left under the name of this one. */
     private void look(Path file) {
+        maskBefore = shown.flatMap(Inspection::mask);
         shown = Optional.empty();
+        picture.view().setLines(List.of());
         title.setText(file.getFileName() + (files.size() > 1 ? Words.format("   %d of %d", at + 1, files.size()) : ""));
         map.clear();
         levels.clear();
@@ -213,16 +248,58 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         tools.lookup("#save-solved").setDisable(!(next.solved() instanceof PlateSolution));
         tools.lookup("#copy-place").setDisable(!(next.solved() instanceof PlateSolution));
         tools.lookup("#keep-stars").setDisable(!(next.solved() instanceof PlateSolution));
-        reckoning.show(next.reckoning(), "");
-        map.show(next.shapes());
+        showVerdict();
+        live.setText(liveWords(next));
+        // Pieces of spikes say nothing of the field.
+        boolean masked = next.mask().isPresent();
+        map.setVisible(!masked);
+        map.setManaged(!masked);
+        if (!masked) {
+            map.show(next.shapes());
+        }
         levels.show(next.levels(), next.stars().backgroundAdu());
-        field.setText(next.fieldWords());
+        field.setText(masked ? "" : next.fieldWords());
         nudge();
         picture.show(Optional.of(next.picture()), Optional.empty());
         if (next.solved() instanceof PlateSolution s) {
             picture.view().setWcs(Optional.of(s.wcs()));
         }
         overlays();
+    }
+
+    /** What a mask tells comes first where one is on; else what the sky says. */
+    private void showVerdict() {
+        shown.ifPresent(i -> {
+            boolean masked = i.mask().isPresent();
+            lean.setVisible(masked);
+            lean.setManaged(masked);
+            reckoning.show(masked ? i.maskReckoning(kit.get(), lean.getValue(), maskBefore) : i.reckoning(), "");
+            picture.view()
+                    .setLines(i.mask().stream()
+                            .flatMap(m -> m.stars().stream())
+                            .flatMap(s -> s.lines().stream())
+                            .map(l -> new double[] {l.x(), l.y(), l.angleDeg()})
+                            .toList());
+        });
+    }
+
+    /** For who turns a ring and looks up: the number that matters, against the last frame and the best. */
+    private String liveWords(Inspection i) {
+        if (folder.isEmpty()) {
+            return "";
+        }
+        if (i.mask().isPresent()) {
+            return Words.format("%.1f px off", Math.abs(i.mask().get().offsetPx()));
+        }
+        if (i.stars().medianHalfFluxRadiusPx().isEmpty()) {
+            return "no stars";
+        }
+        double size = i.stars().medianHalfFluxRadiusPx().getAsDouble();
+        boolean best = size <= bestSize;
+        bestSize = Math.min(bestSize, size);
+        String against =
+                best ? "smallest so far" : Words.format("%+.0f %% from the smallest", 100 * (size / bestSize - 1));
+        return Words.format("%.2f px", size) + "\n" + against;
     }
 
     /** By hand to a target: what the last frame says. */
@@ -277,6 +354,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     }
 
     public void watch(Path where) {
+        bestSize = Double.POSITIVE_INFINITY;
         watch.setSelected(true);
         watch.setText("Watching " + where.getFileName());
         listing.ask(progress -> new FolderWatch(where, FrameFiles::isPicture))

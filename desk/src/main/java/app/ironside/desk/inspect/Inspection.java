@@ -7,12 +7,16 @@ import app.ironside.desk.picture.PictureLevels;
 import app.ironside.desk.picture.Shown;
 import app.ironside.desk.picture.SkyOverlay;
 import app.ironside.desk.reckon.ReckoningState;
+import app.ironside.focus.MaskPattern;
+import app.ironside.focus.MaskReader;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.FrameFiles;
 import app.ironside.image.Histogram;
+import app.ironside.kit.Kit;
+import app.ironside.kit.Sampling;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Sexagesimal;
 import app.ironside.solve.NoSolution;
@@ -39,6 +43,7 @@ import java.util.Optional;
  * All that is found out about one file: stars, field, sky.
  *
  * @param overlay of the sky; empty if it was not recognised
+ * @param mask the pattern of a focusing mask, if one was on
  */
 public record Inspection(
         Path file,
@@ -49,7 +54,8 @@ public record Inspection(
         FieldMap map,
         ShapeSurface shapes,
         SolveResult solved,
-        Optional<SkyOverlay> overlay) {
+        Optional<SkyOverlay> overlay,
+        Optional<MaskPattern> mask) {
     /**
      * Reads, measures and solves a file. Long: not on the interface thread.
      *
@@ -59,7 +65,11 @@ public record Inspection(
         Frame frame = FrameFiles.readPicture(file);
         StarField stars = new StarFinder(DetectSettings.DEFAULT, Workers.ALL_CORES).find(frame);
         SolveHints hints = SolveHints.of(frame.header(), frame.width(), frame.height());
-        SolveResult solved = solver.solve(stars, hints);
+        Optional<MaskPattern> mask = MaskReader.read(frame, stars);
+        // Pieces of spikes are no stars: there is nothing to recognise.
+        SolveResult solved = mask.isPresent()
+                ? new NoSolution("A focusing mask is on: its spikes hide the stars.")
+                : solver.solve(stars, hints);
         Optional<SkyOverlay> overlay = solved instanceof PlateSolution s
                 ? Optional.of(SkyOverlay.of(s.wcs(), frame.width(), frame.height(), objects, s.stars()))
                 : Optional.empty();
@@ -73,7 +83,43 @@ public record Inspection(
                 FieldMap.of(stars),
                 ShapeSurface.of(stars),
                 solved,
-                overlay);
+                overlay,
+                mask);
+    }
+
+    /**
+     * What a mask tells: how far from focus, and which way.
+     *
+     * @param kit that the frame is of
+     * @param before the file before this one
+     */
+    ReckoningState maskReckoning(Kit kit, MaskPattern.Lean lean, Optional<MaskPattern> before) {
+        MaskPattern m = mask.orElseThrow();
+        double zone = Sampling.criticalFocusUm(kit.optics().focalRatio());
+        double off = m.defocusUm(kit.optics(), kit.sensor().pixelUm(), lean);
+        List<ReckoningState.Row> rows = List.of(
+                new ReckoningState.Row(
+                        "middle spike",
+                        Words.format("%.2f ± %.2f px from the crossing", Math.abs(m.offsetPx()), m.sigmaPx())),
+                new ReckoningState.Row(
+                        "from focus",
+                        Words.format(
+                                "%.0f ± %.0f µm",
+                                off, m.defocusSigmaUm(kit.optics(), kit.sensor().pixelUm(), lean))),
+                new ReckoningState.Row("critical zone", Words.format("± %.0f µm", zone)),
+                new ReckoningState.Row(
+                        "spikes", Words.format("%.1f° apart, the middle at %.1f°", m.spreadDeg(), m.middleAngleDeg())),
+                new ReckoningState.Row(
+                        "stars read", Words.format("%d", m.stars().size())),
+                new ReckoningState.Row("kit", kit.name()));
+        return new ReckoningState(
+                off <= zone ? "In focus." : Words.format("%.1f px off.", Math.abs(m.offsetPx())),
+                m.sentence(kit.optics(), kit.sensor().pixelUm(), lean, zone, before),
+                off > zone,
+                rows,
+                "Each grid sends its light to where the middle of its part of the aperture aims; out of focus these places part, and the middle"
+                        + " spike leaves the crossing by z / f × 4R/3π × (2 ± tan α).",
+                List.of());
     }
 
     /** Verdict, numbers and working. */

@@ -24,6 +24,9 @@ import java.util.function.Supplier;
  */
 public record CommandState(
         String sentence, boolean waits, boolean needsReason, List<Offer> offers, Optional<GatePolicy> policy) {
+    /** A worm turns once in so long, or more often; less shows no gear. */
+    private static final int UNGUIDED_MINUTES = 8;
+
     private static final Duration LONGER = Duration.ofMinutes(15);
 
     /**
@@ -99,13 +102,21 @@ public record CommandState(
                     .orElse(List.of());
             case POLAR -> List.of(offer("good-enough", "Good enough as it is", 'A', new Command.Overrule(Stage.POLAR)));
             case POINT -> List.of(offer("recentre", "Centre anew", 'C', new Command.Recentre()));
-            case FOCUS -> List.of(offer("refocus", "Focus anew", 'R', new Command.Refocus()));
+            case FOCUS -> List.of(
+                    offer("refocus", "Focus anew", 'R', new Command.Refocus()),
+                    offer("measure-offsets", "Measure the filters", 'E', new Command.MeasureOffsets()),
+                    offer("measure-focuser", "Measure the focuser", 'M', new Command.MeasureFocuser()));
             case GUIDE -> List.of(
                     isUnguided(night)
                             ? offer("start-guiding", "Start guiding", 'U', new Command.StartGuiding())
                             : offer("stop-guiding", "Stop guiding", 'U', new Command.StopGuiding()),
                     offer("calibrate-guider", "Calibrate", 'B', new Command.CalibrateGuider()),
-                    offer("dither", "Dither", 'D', new Command.DitherNow()));
+                    offer("dither", "Dither", 'D', new Command.DitherNow()),
+                    offer(
+                            "watch-unguided",
+                            UNGUIDED_MINUTES + " min unguided",
+                            'E',
+                            new Command.WatchUnguided(UNGUIDED_MINUTES)));
             case RUN -> List.of(
                     offer("end-sub", "End this sub", 'E', new Command.EndSub(true)),
                     offer("throw-sub", "Throw it away", 'X', new Command.EndSub(false)),

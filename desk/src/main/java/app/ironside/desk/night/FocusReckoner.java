@@ -1,7 +1,9 @@
 package app.ironside.desk.night;
 
 import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.reckon.ReckoningState;
+import app.ironside.desk.reckon.ReckoningState.Action;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
 import app.ironside.document.NightFile;
@@ -9,8 +11,11 @@ import app.ironside.focus.FocusCurve;
 import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusSample;
 import app.ironside.focus.FocusVerdict;
+import app.ironside.journal.FocusExpected;
 import app.ironside.journal.FocusSwept;
+import app.ironside.journal.FocuserMeasured;
 import app.ironside.journal.NightEvent;
+import app.ironside.journal.OffsetsMeasured;
 import app.ironside.journal.SubTaken;
 import app.ironside.kit.Sampling;
 import app.ironside.plan.FocusTriggers;
@@ -50,6 +55,12 @@ final class FocusReckoner {
         readings(e, rows);
         rows.add(new Row("took", Words.format("%d s", e.took().toSeconds())));
         spent(moment).ifPresent(rows::add);
+        expected(moment, e, rows);
+        e.zones()
+                .ifPresent(z -> rows.add(
+                        new Row("corners", z.sentence(file.kit().focuser().stepUm(), zoneSteps))));
+        List<Action> actions = new ArrayList<>();
+        measured(moment, rows, actions);
         boolean sure = v.accepted() && v.positionSigma() <= zoneSteps;
         return new ReckoningState(
                 sure
@@ -61,6 +72,7 @@ final class FocusReckoner {
                         : v.reason(),
                 !sure,
                 rows,
+                actions,
                 "Size² = a² + b²(x − c)²: a cone of light with a smallest disc. The zone is 2λN² on either side, a quarter "
                         + "wave (Born and Wolf, 8.8). After each sweep one more frame must show what the curve foretells.",
                 schools());
@@ -129,23 +141,85 @@ final class FocusReckoner {
                         Words.format("%.0f min in %d runs, %.0f min of light", minutes, runs.size(), light)));
     }
 
+    /** What the kit's other nights say of tonight, and whether a compensation can be had. */
+    private void expected(Moment moment, FocusSwept run, List<Row> rows) {
+        moment.night().last(FocusExpected.class).ifPresent(x -> {
+            rows.add(new Row("expected", Words.format("%.0f ± %.0f, by %d runs", x.steps(), x.sigma(), x.runs())));
+            rows.add(new Row(
+                    "by the tube", Words.format("%+.1f ± %.1f steps a °C", x.stepsPerDegree(), x.slopeSigma())));
+            rows.add(new Row(
+                    "to follow it",
+                    x.supportedSince()
+                            .map(t -> "carried by the record since "
+                                    + t.atZone(file.site().zone()).toLocalDate())
+                            .orElse("not yet: " + x.lacks())));
+        });
+    }
+
+    /** What was measured tonight of filters and focuser, and what can be done with it. */
+    private void measured(Moment moment, List<Row> rows, List<Action> actions) {
+        moment.night().last(OffsetsMeasured.class).ifPresent(m -> {
+            m.offsets().forEach(o -> rows.add(new Row(o.filter(), o.sentence(m.reference(), m.zoneSteps()))));
+            actions.add(new Action(
+                    "take-offsets",
+                    "Put these offsets into the kit",
+                    true,
+                    true,
+                    new Intent.FilterSteps(file.kit().name(), m.reference(), m.offsets())));
+        });
+        moment.night().last(FocuserMeasured.class).ifPresent(m -> {
+            rows.add(new Row(
+                    "step that serves",
+                    Words.format(
+                            "%d, for %d points: %.1f times as large %d steps out",
+                            m.stepSteps(), m.points(), m.grown(), m.outSteps())));
+            m.backlashSteps().ifPresent(slack -> {
+                rows.add(new Row(
+                        "slack",
+                        Words.format(
+                                "%.1f ± %.1f steps", slack, m.backlashSigma().orElse(0))));
+                actions.add(new Action(
+                        "take-slack",
+                        Words.format("Put %.0f steps of slack into the kit", Math.ceil(slack)),
+                        false,
+                        true,
+                        new Intent.FocuserSlack(file.kit().name(), (int) Math.ceil(slack))));
+            });
+        });
+    }
+
+    /** Cards that are switches: each that is in use can be left, each other taken; temperature always holds. */
     private List<School> schools() {
         FocusTriggers t = file.program().focus();
         return List.of(
                 new School(
                         "By temperature",
                         Words.format(
-                                "Refocus when the tube changed by %.1f °C. The others are switched at Plan, Rules, each with its price.",
+                                "Refocus when the tube changed by %.1f °C; the step is set at Plan, Rules.",
                                 file.program().refocusAfterC()),
-                        true),
+                        !t.compensate(),
+                        Optional.of(new Intent.FocusBy(t.withCompensate(false)))),
                 new School(
-                        "Every N subs, or minutes",
+                        "The focuser follows the tube",
+                        "No runs for temperature; only once the record of this kit carries it.",
+                        t.compensate(),
+                        Optional.of(new Intent.FocusBy(t.withCompensate(true)))),
+                new School(
+                        "After 20 subs",
                         "Simple; pays for runs that find nothing.",
-                        t.everySubs().isPresent() || t.everyMinutes().isPresent()),
+                        t.everySubs().isPresent(),
+                        Optional.of(new Intent.FocusBy(
+                                t.withEverySubs(t.everySubs().isPresent() ? Optional.empty() : Optional.of(20))))),
                 new School(
-                        "When stars grow",
+                        "When stars grow by 15 %",
                         "No idle runs; some soft subs come first.",
-                        t.growth().isPresent()),
-                new School("At each filter", "For filters that are not parfocal.", t.onFilter()));
+                        t.growth().isPresent(),
+                        Optional.of(new Intent.FocusBy(
+                                t.withGrowth(t.growth().isPresent() ? Optional.empty() : Optional.of(0.15))))),
+                new School(
+                        "At each filter",
+                        "For filters that are not parfocal; one whose offset is unknown is focused anyway.",
+                        t.onFilter(),
+                        Optional.of(new Intent.FocusBy(t.withOnFilter(!t.onFilter())))));
     }
 }

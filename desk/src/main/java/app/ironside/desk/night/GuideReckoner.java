@@ -1,6 +1,7 @@
 package app.ironside.desk.night;
 
 import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
@@ -8,14 +9,21 @@ import app.ironside.document.NightFile;
 import app.ironside.guide.Excursion;
 import app.ironside.guide.GuideAgreement;
 import app.ironside.guide.GuideAnalysis;
+import app.ironside.guide.GuideComparison;
+import app.ironside.guide.GuideLaw;
 import app.ironside.guide.GuideLog;
+import app.ironside.guide.GuideRules;
 import app.ironside.guide.GuideSample;
 import app.ironside.guide.GuideStatistics;
 import app.ironside.journal.Dithered;
+import app.ironside.journal.GuideCameraLooked;
 import app.ironside.journal.GuideFigures;
+import app.ironside.journal.GuiderSet;
+import app.ironside.journal.GuidingCompared;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.UnguidedWatched;
 import app.ironside.kit.Sampling;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -75,8 +83,9 @@ final class GuideReckoner {
         Optional<GuideAnalysis> analysis = analysis(samples);
         analysis.ifPresent(a -> analysed(a, samples.get(0).time(), rows));
         Optional<String> stars = latest instanceof SubTaken s ? stars(s, samples, rows) : Optional.empty();
-        rows.add(new Row(
-                "dithers", Words.format("%d", moment.night().all(Dithered.class).size())));
+        dithers(moment, rows);
+        camera(moment, rows);
+        tried(moment, rows);
         String enough = Words.format("Half a pixel of the main camera is %.2f″.", half);
         String whose = analysis.flatMap(a -> a.advice().stream().findFirst())
                 .map(advice -> " " + advice)
@@ -90,9 +99,92 @@ final class GuideReckoner {
                         + "statistic says nothing: RMS and the 80th percentile (four fifths within) are not comparable. The air is what changes "
                         + "faster than a mount moves: what makes each exposure least surprising after those before it, pulses taken out "
                         + "(local linear trend, Harvey 1989). Periods by least squares (Zechmeister and Kürster 2009).",
-                List.of(
-                        new School("RMS", "Comparable between nights and with the pixel.", true),
-                        new School("80th percentile", "Less moved by one gust; shown beside it.", false)));
+                schools(moment));
+    }
+
+    /** What dithering has cost, and what every other step would. */
+    private void dithers(Moment moment, List<Row> rows) {
+        List<Dithered> all = moment.night().all(Dithered.class);
+        double minutes = all.stream().mapToDouble(d -> d.took().toSeconds()).sum() / 60;
+        int every = file.program().ditherEvery();
+        rows.add(new Row(
+                "dithers",
+                all.isEmpty()
+                        ? "none yet"
+                        : Words.format(
+                                "%d in %.0f min; every %d subs instead of %d would have saved %.0f",
+                                all.size(), minutes, every + 1, every, minutes / (every + 1))));
+    }
+
+    private static void camera(Moment moment, List<Row> rows) {
+        moment.night()
+                .last(GuideCameraLooked.class)
+                .ifPresent(c -> rows.add(new Row(
+                        "guide camera",
+                        c.hfrPx().isEmpty()
+                                ? "no stars"
+                                : Words.format(
+                                        "%s: %.2f px of at most %.2f, %d stars",
+                                        c.sharp() ? "in focus" : "out of focus",
+                                        c.hfrPx().getAsDouble(),
+                                        c.limitPx(),
+                                        c.stars()))));
+    }
+
+    /** What was watched and compared tonight. */
+    private static void tried(Moment moment, List<Row> rows) {
+        moment.night()
+                .last(UnguidedWatched.class)
+                .ifPresent(u -> rows.add(new Row(
+                        "without guiding",
+                        Words.format(
+                                        "the air %.2f″, drift %+.1f″ and %+.1f″ a minute",
+                                        u.airArcsec(), u.raDriftArcsecPerMin(), u.decDriftArcsecPerMin())
+                                + (u.periodSeconds().isPresent()
+                                        ? Words.format(
+                                                ", the gear ± %.1f″ every %.0f s",
+                                                u.periodArcsec().orElse(0),
+                                                u.periodSeconds().getAsDouble())
+                                        : ""))));
+        moment.night()
+                .all(GuidingCompared.class)
+                .forEach(c -> rows.add(new Row(
+                        c.what(),
+                        Words.format(
+                                "%s: %.2f times the RMS (%.2f to %.2f)%s",
+                                c.verdict().word(),
+                                c.rmsRatio(),
+                                c.low95(),
+                                c.high95(),
+                                c.verdict() == GuideComparison.Verdict.OPEN
+                                        ? Words.format(
+                                                "; %.0f min a run would show a tenth",
+                                                Math.ceil(c.minutesForTenPercent()))
+                                        : ""))));
+    }
+
+    /** How right ascension answers; the one in force is that of the journal, else of the plan. */
+    private List<School> schools(Moment moment) {
+        GuideRules now = moment.night()
+                .last(GuiderSet.class)
+                .map(GuiderSet::rules)
+                .orElse(file.program().guiding());
+        List<School> schools = new ArrayList<>();
+        for (GuideLaw law : GuideLaw.values()) {
+            schools.add(new School(
+                    "Right ascension: " + law.word(),
+                    Words.capital(law.explained()) + ".",
+                    now.ra().law() == law,
+                    Optional.of(new Intent.GuideByRules(now.withRa(now.ra().withLaw(law))))));
+        }
+        for (GuideRules.Calibrate when : GuideRules.Calibrate.values()) {
+            schools.add(new School(
+                    "Calibrated " + when.word().replace('-', ' '),
+                    Words.capital(when.explained()) + ".",
+                    now.calibrate() == when,
+                    Optional.of(new Intent.GuideByRules(now.withCalibrate(when)))));
+        }
+        return schools;
     }
 
     /** Of a stretch that is long enough to tell. */

@@ -10,6 +10,7 @@ import app.ironside.guide.Excursion;
 import app.ironside.guide.GuideAnalysis;
 import app.ironside.guide.GuideLog;
 import app.ironside.guide.GuideSample;
+import app.ironside.journal.FocusExpected;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.GuidingProven;
@@ -62,8 +63,12 @@ public final class PlotStates {
                 true);
     }
 
-    /** Best positions of the night against the tube's temperature. */
-    public static Plot.State focusAgainstTemperature(Moment moment) {
+    /**
+     * Best positions of the night against the tube's temperature.
+     *
+     * @param expected what the kit's other nights say; its slope is drawn through tonight's runs
+     */
+    public static Plot.State focusAgainstTemperature(Moment moment, Optional<FocusExpected> expected) {
         List<FocusSwept> runs = moment.night().all(FocusSwept.class).stream()
                 .filter(e -> e.verdict().accepted())
                 .toList();
@@ -82,9 +87,27 @@ public final class PlotStates {
                 "Focus by temperature",
                 "tube, °C",
                 known ? "steps less offset" : "steps in " + last,
-                List.of(new Curve("", points, Ink.GOOD, Style.DOTS)),
+                curves(points, expected),
                 List.of(),
                 false);
+    }
+
+    private static List<Curve> curves(List<double[]> points, Optional<FocusExpected> expected) {
+        Curve tonight = new Curve("tonight", points, Ink.GOOD, Style.DOTS);
+        if (expected.isEmpty() || points.size() < 2) {
+            return List.of(tonight);
+        }
+        double slope = expected.get().stepsPerDegree();
+        double t = points.stream().mapToDouble(p -> p[0]).average().orElseThrow();
+        double y = points.stream().mapToDouble(p -> p[1]).average().orElseThrow();
+        List<double[]> line = new ArrayList<>();
+        for (double end : new double[] {
+            points.stream().mapToDouble(p -> p[0]).min().orElseThrow(),
+            points.stream().mapToDouble(p -> p[0]).max().orElseThrow()
+        }) {
+            line.add(new double[] {end, y + slope * (end - t)});
+        }
+        return List.of(tonight, new Curve("other nights", line, Ink.COOL, Style.LINE));
     }
 
     /** The stretch of guiding that an event tells of, with its name; empty if it tells of none. */

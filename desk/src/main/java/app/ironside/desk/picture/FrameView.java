@@ -8,8 +8,10 @@ import app.ironside.sky.Sexagesimal;
 import app.ironside.solve.Wcs;
 import app.ironside.star.Star;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BiConsumer;
 import java.util.function.Consumer;
 import javafx.scene.Node;
 import javafx.scene.Parent;
@@ -23,6 +25,9 @@ import javafx.scene.paint.Color;
  * Shows a frame: drag pans, the wheel zooms to the cursor, a double click fits, and what is under the cursor is read out.
  */
 public final class FrameView extends DrawnPane {
+    /** Half the length of a line that is laid over a picture. */
+    private static final double LINE_PX = 130;
+
     private static final double MOST_ZOOM = 24;
     private static final double STEP = 1.2;
     private static final double RESIDUAL_SCALE = 200;
@@ -34,6 +39,8 @@ public final class FrameView extends DrawnPane {
     private Optional<Wcs> wcs = Optional.empty();
     private boolean marks;
     private Optional<SkyOverlay> overlay = Optional.empty();
+    private List<double[]> lines = List.of();
+    private BiConsumer<Double, Double> picked = (x, y) -> {};
     private boolean drawSky;
     private boolean drawResiduals;
     private final Map<Integer, WritableImage> images = new HashMap<>();
@@ -68,8 +75,36 @@ public final class FrameView extends DrawnPane {
         setOnMouseClicked(e -> {
             if (e.getClickCount() == 2) {
                 fit();
+            } else if (e.isStillSincePress()) {
+                pick(e.getX(), e.getY());
             }
         });
+    }
+
+    /** Told where on the frame was clicked, pixels from 1 with y upward. */
+    public void setOnPicked(BiConsumer<Double, Double> listener) {
+        picked = listener;
+    }
+
+    private void pick(double viewX, double viewY) {
+        if (picture != null) {
+            Frame frame = picture.shown().frame();
+            double x = (viewX - left) / zoom + 0.5;
+            double y = frame.height() - (viewY - top) / zoom + 0.5;
+            if (x >= 1 && y >= 1 && x <= frame.width() && y <= frame.height()) {
+                picked.accept(x, y);
+            }
+        }
+    }
+
+    /**
+     * Lines over the picture, each through a place in a direction.
+     *
+     * @param next x, y and angle in degrees, pixels from 1 with y upward
+     */
+    public void setLines(List<double[]> next) {
+        lines = List.copyOf(next);
+        stale();
     }
 
     /** Where the text under the cursor goes. */
@@ -239,7 +274,21 @@ public final class FrameView extends DrawnPane {
                 residuals(g, o, full);
             }
         });
+        lines(g, full);
         g.restore();
+    }
+
+    private void lines(GraphicsContext g, PictureLevels.Level full) {
+        g.setStroke(accent());
+        g.setLineWidth(1.4);
+        double far = LINE_PX * zoom;
+        for (double[] line : lines) {
+            double c = Math.cos(Math.toRadians(line[2]));
+            double s = Math.sin(Math.toRadians(line[2]));
+            double x = viewX(line[0]);
+            double y = viewY(line[1], full);
+            g.strokeLine(x - far * c, y + far * s, x + far * c, y - far * s);
+        }
     }
 
     private void curtain(

@@ -115,9 +115,7 @@ enum KitParts {
     private ObjectNode usual() {
         ObjectNode usual = JsonNodeFactory.instance.objectNode();
         switch (this) {
-            case FILTER -> usual.put("name", "L")
-                    .put("bandwidthNm", 270)
-                    .put("centreNm", 550);
+            case FILTER -> usual.put("name", "L").put("bandwidthNm", 270).put("centreNm", 550);
             case PART -> usual.put("name", "part 1")
                     .put("massKg", 0)
                     .put("idleWatts", 0)

@@ -10,6 +10,7 @@ import app.ironside.document.NightPack;
 import app.ironside.document.PlanModel;
 import app.ironside.document.ReadyList;
 import app.ironside.document.RehearsedFault;
+import app.ironside.focus.FilterOffsets;
 import app.ironside.kit.Kit;
 import app.ironside.logbook.Profiles;
 import app.ironside.plan.CloudForecast;
@@ -27,10 +28,12 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 
 /**
  * The night that is being planned: its draft with undo, what is looked at, and what was computed for it in the background. Interface
@@ -507,7 +510,7 @@ public final class PlanDesk implements AutoCloseable {
         } else if (intent instanceof Intent.Gain gain) {
             use(file().site(), file().kit().atGain(gain.point()));
         } else if (intent instanceof Intent.FocalLength length) {
-            takeFocalLength(length);
+            changeKit(length.kit(), kit -> kit.withFocalLengthMm(length.mm()));
         } else if (intent instanceof Intent.GuideBy guide) {
             use(file().site(), guide.optics().kit());
         } else if (intent instanceof Intent.Light light) {
@@ -518,14 +521,27 @@ public final class PlanDesk implements AutoCloseable {
             setSubSeconds(length.seconds());
         } else if (intent instanceof Intent.SubLengthOf length) {
             blocks.setSubSeconds(length.target(), length.seconds());
+        } else if (intent instanceof Intent.GuideByRules by) {
+            setRules(p -> p.withGuiding(by.rules()));
+        } else if (intent instanceof Intent.FocusBy by) {
+            setRules(p -> p.withFocus(by.triggers()));
+        } else if (intent instanceof Intent.FilterSteps measured) {
+            changeKit(measured.kit(), kit -> kit.withFilterOffsets(measured.reference(), steps(measured)));
+        } else if (intent instanceof Intent.FocuserSlack measured) {
+            changeKit(measured.kit(), kit -> kit.withFocuserSlack(measured.steps()));
         }
     }
 
-    private void takeFocalLength(Intent.FocalLength seen) {
-        if (file().kit().name().equals(seen.kit())) {
-            use(file().site(), file().kit().withFocalLengthMm(seen.mm()));
+    private static Map<String, Integer> steps(Intent.FilterSteps measured) {
+        return measured.offsets().stream()
+                .collect(Collectors.toMap(FilterOffsets.Offset::filter, o -> (int) Math.round(o.steps())));
+    }
+
+    private void changeKit(String name, UnaryOperator<Kit> change) {
+        if (file().kit().name().equals(name)) {
+            use(file().site(), change.apply(file().kit()));
         } else {
-            say("The plan has kit " + file().kit().name() + " now; the stars showed that of " + seen.kit() + ".");
+            say("The plan has kit " + file().kit().name() + " now; it was measured with " + name + ".");
         }
     }
 

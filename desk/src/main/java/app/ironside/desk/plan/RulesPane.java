@@ -1,6 +1,7 @@
 package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.Words;
+import app.ironside.desk.station.GuideRulesPane;
 import app.ironside.kit.Kit;
 import app.ironside.plan.BalanceBy;
 import app.ironside.plan.CalibrationPlan;
@@ -34,6 +35,7 @@ final class RulesPane extends VBox {
     private final PlanDesk plan;
     private final GridPane grid = new GridPane();
     private final Label fault = new Label();
+    private final GuideRulesPane guiding;
     private String shown = "";
 
     /**
@@ -55,6 +57,7 @@ final class RulesPane extends VBox {
         super(8);
         this.plan = plan;
         setId("rules");
+        guiding = new GuideRulesPane(r -> plan.setRules(p -> p.withGuiding(r)));
         grid.setHgap(10);
         grid.setVgap(6);
         fault.getStyleClass().add("warning");
@@ -101,6 +104,14 @@ final class RulesPane extends VBox {
             if (rule.id().equals("focus-minutes")) {
                 row = addFocusSwitches(row);
             }
+        }
+        guiding.show(plan.file().program().guiding());
+        boolean guides = plan.file().kit().guideOptics().isPresent();
+        if (guides) {
+            Label head = new Label("Guiding");
+            head.getStyleClass().add("bench-title");
+            grid.add(head, 0, row++, 4, 1);
+            grid.add(guiding, 0, row++, 4, 1);
         }
         new TroubleRules(plan, grid).add(row);
     }
@@ -235,6 +246,17 @@ final class RulesPane extends VBox {
                                 .map(n -> price(subs / n, minutes))
                                 .orElse("pays for runs that find nothing, and is never late")),
                 new Rule(
+                        "focus-points",
+                        "Dither and focus",
+                        "points of a sweep: 9, or 7 or 5 where they suffice",
+                        "points",
+                        x -> (double) x.focus().points(),
+                        (x, v) -> x.withFocus(x.focus().withPoints(whole(v))),
+                        Words.format(
+                                "%.0f s of exposures a run; fewer points know the best place less well",
+                                (t.points() + 1)
+                                        * plan.file().kit().filters().get(0).focusExposureSeconds())),
+                new Rule(
                         "focus-minutes",
                         "Dither and focus",
                         "after so long, 0 never",
@@ -282,6 +304,13 @@ final class RulesPane extends VBox {
                 FocusTriggers::skipFresh,
                 FocusTriggers::withSkipFresh,
                 Words.format("saves %.1f minutes after each short break", minutes));
+        addSwitch(
+                row++,
+                "rule-focus-compensate",
+                "between runs the focuser follows the temperature",
+                FocusTriggers::compensate,
+                FocusTriggers::withCompensate,
+                "only once this kit's own runs carry it, which Focus tells each night; then no run is made for temperature");
         return row;
     }
 

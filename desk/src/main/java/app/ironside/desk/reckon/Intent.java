@@ -1,8 +1,12 @@
 package app.ironside.desk.reckon;
 
+import app.ironside.focus.FilterOffsets;
+import app.ironside.guide.GuideRules;
 import app.ironside.journal.SubTaken;
 import app.ironside.kit.Equipment;
+import app.ironside.plan.FocusTriggers;
 import app.ironside.plan.GuideOptics;
+import java.util.List;
 
 /** What a button or a card of the right column is for. States name it; who shows them carries it out. */
 public sealed interface Intent {
@@ -68,4 +72,20 @@ public sealed interface Intent {
 
     /** Plan subs of another length. */
     record SubLength(double seconds) implements Intent {}
+
+    /** Guide by other rules: in the plan, and in the night that runs. */
+    record GuideByRules(GuideRules rules) implements Intent {}
+
+    /** Look for focus at other occasions. */
+    record FocusBy(FocusTriggers triggers) implements Intent {}
+
+    /**
+     * Put filters' offsets that were measured into the kit of that name.
+     *
+     * @param reference the filter that they are counted from
+     */
+    record FilterSteps(String kit, String reference, List<FilterOffsets.Offset> offsets) implements Intent {}
+
+    /** Put the slack that was measured into the kit of that name, steps. */
+    record FocuserSlack(String kit, int steps) implements Intent {}
 }

@@ -8,11 +8,11 @@ import app.ironside.desk.night.PlotStates;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.picture.PicturePane;
 import app.ironside.desk.picture.SkyOverlay;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.document.NightFile;
-import app.ironside.guide.GuideSample;
 import app.ironside.image.Frame;
 import app.ironside.journal.CalibrationTaken;
-import app.ironside.journal.FocusSwept;
+import app.ironside.journal.Command;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.MasterMade;
 import app.ironside.journal.NightEvent;
@@ -50,11 +50,15 @@ public final class Benches implements AutoCloseable {
     private final PolarBench polar;
     private final ModelPane model;
     private final ThreeStarsPane stars;
+    private final FocusBench focus = new FocusBench();
+    private final GuideBench guide;
 
     /**
      * @param running the night that is told what hands did
      * @param onEvent told when an event is picked from a list
      * @param nights of the logbook
+     * @param intents takes what a bench asks for
+     * @param command is given to the night that runs
      */
     public Benches(
             Wiring wiring,
@@ -63,7 +67,10 @@ public final class Benches implements AutoCloseable {
             Supplier<NightModel> running,
             Consumer<NightEvent> onEvent,
             Bench plan,
-            Bench nights) {
+            Bench nights,
+            Consumer<Intent> intents,
+            Consumer<Command> command) {
+        guide = new GuideBench(intents, command);
         ready = new ReadyBench(running, profiles);
         polar = new PolarBench(wiring.stars());
         model = new ModelPane(wiring, Wiring.models(logbook, Provenance.REHEARSED));
@@ -72,8 +79,8 @@ public final class Benches implements AutoCloseable {
         benches.put(Stage.READY, ready);
         benches.put(Stage.POLAR, polar);
         benches.put(Stage.POINT, new PointBench(wiring.objects(), model, stars));
-        benches.put(Stage.FOCUS, new FocusBench());
-        benches.put(Stage.GUIDE, new GuideBench());
+        benches.put(Stage.FOCUS, focus);
+        benches.put(Stage.GUIDE, guide);
         benches.put(Stage.RUN, new RunBench(onEvent));
         benches.put(
                 Stage.CALIBRATE,
@@ -102,6 +109,8 @@ public final class Benches implements AutoCloseable {
         polar.setFile(night);
         model.setFile(night);
         stars.setFile(night);
+        focus.setFile(night);
+        guide.setFile(night);
     }
 
     /** Whether the person confirms what a rehearsal's hands would. */
@@ -112,6 +121,7 @@ public final class Benches implements AutoCloseable {
     @Override
     public void close() {
         model.close();
+        guide.close();
     }
 
     private static <T extends Node> T grow(T node) {
@@ -200,67 +210,6 @@ public final class Benches implements AutoCloseable {
                                 true,
                                 false);
             }
-        }
-    }
-
-    private static final class FocusBench implements Bench {
-        private final Plot curve = new Plot();
-        private final PicturePane picture = new PicturePane("The frames of the sweep will come here.");
-        private final Plot drift = new Plot();
-        private final HBox below = halves(picture, drift);
-        private final VBox box = new VBox(GAP, grow(curve), below);
-
-        FocusBench() {
-            below.setPrefHeight(230);
-            below.setMinHeight(200);
-        }
-
-        @Override
-        public Node node() {
-            return box;
-        }
-
-        @Override
-        public void show(Look look) {
-            curve.show(PlotStates.focus(look.moment().evidence(look.chosen(), FocusSwept.class)));
-            drift.show(PlotStates.focusAgainstTemperature(look.moment()));
-            picture.show(look.shown(), Optional.empty());
-        }
-    }
-
-    private static final class GuideBench implements Bench {
-        private final GuideLanes trace = new GuideLanes();
-        private final PicturePane picture = new PicturePane("The guide camera's field will come here.");
-        private final Plot bySub = new Plot();
-        private final HBox below = halves(picture, bySub);
-        private final VBox box = new VBox(GAP, grow(trace), below);
-
-        GuideBench() {
-            below.setPrefHeight(210);
-            below.setMinHeight(180);
-        }
-
-        @Override
-        public Node node() {
-            return box;
-        }
-
-        @Override
-        public void show(Look look) {
-            Optional<PlotStates.Stretch> stretch = look.chosen()
-                    .flatMap(PlotStates::stretch)
-                    .or(() -> look.moment().night().events().stream()
-                            .flatMap(e -> PlotStates.stretch(e).stream())
-                            .reduce((a, b) -> b));
-            trace.show(stretch.map(s -> lanes(s, look)).orElse(GuideLanes.State.EMPTY));
-            bySub.show(PlotStates.guidingBySub(look.moment()));
-            picture.show(look.shown(), Optional.empty());
-        }
-
-        private static GuideLanes.State lanes(PlotStates.Stretch stretch, Look look) {
-            List<GuideSample> samples = look.moment().guided(stretch.span());
-            return new GuideLanes.State(
-                    stretch.title(), samples, look.arcsecPerPixel(), PlotStates.excursions(samples));
         }
     }
 

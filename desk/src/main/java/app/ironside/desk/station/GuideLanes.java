@@ -24,13 +24,20 @@ final class GuideLanes extends DrawnPane {
      *
      * @param pixelArcsec of the main camera
      * @param excursions by seconds from the first sample
+     * @param changes of the rules, seconds from the first sample
      */
-    record State(String title, List<GuideSample> samples, double pixelArcsec, List<Excursion> excursions) {
-        static final State EMPTY = new State("", List.of(), 1, List.of());
+    record State(
+            String title,
+            List<GuideSample> samples,
+            double pixelArcsec,
+            List<Excursion> excursions,
+            List<Double> changes) {
+        static final State EMPTY = new State("", List.of(), 1, List.of(), List.of());
 
         State {
             samples = List.copyOf(samples);
             excursions = List.copyOf(excursions);
+            changes = List.copyOf(changes);
         }
     }
 
@@ -128,6 +135,11 @@ final class GuideLanes extends DrawnPane {
         for (Excursion e : state.excursions()) {
             g.setFill(faded(alert(), 0.22));
             g.fillRect(LEFT + e.fromSeconds() * perSecond - 2, top + NAME, e.seconds() * perSecond + 4, high - NAME);
+        }
+        g.setStroke(second());
+        g.setLineWidth(2);
+        for (double at : state.changes()) {
+            g.strokeLine(LEFT + at * perSecond, top + NAME, LEFT + at * perSecond, top + high);
         }
         double half = state.pixelArcsec() / 2 * perArcsec;
         g.setFill(faded(good(), 0.14));
