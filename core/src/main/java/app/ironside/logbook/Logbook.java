@@ -13,8 +13,10 @@ import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.TargetCentred;
+import app.ironside.kit.RoundRecord;
 import app.ironside.point.FramingMatch;
 import app.ironside.sky.Equatorial;
+import app.ironside.star.SubLimits;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.sql.ResultSet;
@@ -232,6 +234,20 @@ public final class Logbook implements AutoCloseable {
                     .ifPresent(f -> positions.add(f.verdict().bestPosition()));
         }
         return positions;
+    }
+
+    /** How many of a kit's subs on real nights had round stars, by length. */
+    public RoundRecord roundRecord(String kit) {
+        return new RoundRecord(jdbi.withHandle(handle -> handle.createQuery(
+                        "select sub.seconds as seconds, count(*) as taken, sum(sub.eccentricity <= :trailed) as round"
+                                + " from sub join night on night.id = sub.night"
+                                + " where night.kit = :kit and night.origin <> 'rehearsed' and sub.eccentricity is not null and sub.seconds > 0"
+                                + " group by sub.seconds order by sub.seconds")
+                .bind("kit", kit)
+                .bind("trailed", SubLimits.TRAILED_ECCENTRICITY)
+                .map((rs, context) ->
+                        new RoundRecord.Length(rs.getDouble("seconds"), rs.getInt("taken"), rs.getInt("round")))
+                .list()));
     }
 
     /**

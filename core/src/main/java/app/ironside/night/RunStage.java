@@ -380,6 +380,9 @@ final class RunStage {
         } else {
             try {
                 telescope.obey(order, leg.target);
+            } catch (NightLeft e) {
+                conduct.refuse(order, Stage.RUN, "the night was left before it was done");
+                throw e;
             } catch (DeviceException e) {
                 conduct.refuse(order, Stage.RUN, e.getMessage());
                 throw e;

@@ -62,11 +62,13 @@ final class TelescopeOrders {
             conduct.obeyed(
                     order, Stage.GUIDE, guide(target) ? "guiding on it" : "guiding on it, not as good as it should be");
         } else if (command instanceof Command.WatchUnguided watch) {
-            conduct.obeyed(order, Stage.GUIDE, guideTrials.watch(target, watch.minutes()));
+            String told = guideTrials.watch(target, watch.minutes());
             guide(target);
+            conduct.obeyed(order, Stage.GUIDE, told);
         } else if (command instanceof Command.CompareGuiding compare) {
-            conduct.obeyed(order, Stage.GUIDE, guideTrials.compare(compare));
+            String told = guideTrials.compare(compare);
             guide(target);
+            conduct.obeyed(order, Stage.GUIDE, told);
         } else if (command instanceof Command.MeasureOffsets) {
             guiding.stop();
             String found = focusTrials.offsets();

@@ -3,6 +3,7 @@ package app.ironside.plan;
 import app.ironside.kit.Exposure;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
+import app.ironside.kit.RoundRecord;
 import app.ironside.kit.RoundStars;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Extinction;
@@ -105,9 +106,10 @@ public final class Projects {
      */
     public static double subSeconds(Kit kit, Site site, FilterSpec filter) {
         double limit = filter.narrow() ? LADDER[LADDER.length - 1] : LONGEST_BROAD;
-        List<Exposure.Way> ways = ways(kit, site, filter, new Spending(ENOUGH_HOURS, USUAL_DITHER), LADDER).stream()
-                .filter(w -> w.seconds() <= limit)
-                .toList();
+        List<Exposure.Way> ways =
+                ways(kit, site, filter, new Spending(ENOUGH_HOURS, USUAL_DITHER), RoundRecord.NONE, LADDER).stream()
+                        .filter(w -> w.seconds() <= limit)
+                        .toList();
         double least = ways.stream().mapToDouble(Exposure.Way::noise).min().orElse(1);
         return ways.stream()
                 .filter(w -> w.noise() <= least * 1.005)
@@ -125,7 +127,7 @@ public final class Projects {
 
     /** What each sub length would give in the same hours behind a filter. */
     public static List<Exposure.Way> ways(
-            Kit kit, Site site, FilterSpec filter, Spending spending, double[] lengthsSeconds) {
+            Kit kit, Site site, FilterSpec filter, Spending spending, RoundRecord record, double[] lengthsSeconds) {
         Overheads overheads = Overheads.of(kit);
         double between = overheads.perSub() + overheads.perDither() / spending.ditherEvery();
         return Exposure.ways(
@@ -139,19 +141,26 @@ public final class Projects {
                                 * kit.sensor().widthPx()
                                 * kit.sensor().heightPx()
                                 / 1e6,
-                        t -> roundShare(kit, site, t)),
+                        t -> roundShare(kit, site, record, t)),
                 lengthsSeconds);
     }
 
-    /** Expected share of subs with round stars, with the axis as well aligned as by a reticle; 1 for a kit that guides. */
-    public static double roundShare(Kit kit, Site site, double seconds) {
-        return RoundStars.share(
+    /**
+     * Expected share of subs with round stars, with the axis as well aligned as by a reticle, corrected by the kit's own; 1 for a kit that
+     * guides.
+     */
+    public static double roundShare(Kit kit, Site site, RoundRecord record, double seconds) {
+        if (kit.guideOptics().isPresent()) {
+            return 1;
+        }
+        double reckoned = RoundStars.share(
                 kit,
                 seconds,
                 new RoundStars.Conditions(
                         site.seeingArcsec().orElse(COMMON_SEEING_ARCSEC),
                         RETICLE_ERROR_ARCMIN,
                         SubLimits.TRAILED_ECCENTRICITY));
+        return record.corrected(seconds, reckoned);
     }
 
     /** Sky and dark current behind a filter, electrons a second and pixel. */

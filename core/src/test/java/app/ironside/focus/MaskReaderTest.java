@@ -23,7 +23,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /**
- * Frames by Fourier optics with numpy: the light's wave over an aperture of 90 mm at 432 mm with bars of 2.2 mm pitch, with the phase of a
+ * Frames by Fourier optics with numpy (tools/mask-frames.py): the light's wave over an aperture of 90 mm at 432 mm with bars of 2.2 mm pitch, with the phase of a
  * defocus, transformed and squared, summed over 500 to 600 nm, blurred to 1 px, with Poisson noise. They share no code with the reader.
  */
 class MaskReaderTest {

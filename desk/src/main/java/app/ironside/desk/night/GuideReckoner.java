@@ -3,12 +3,16 @@ package app.ironside.desk.night;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.reckon.ReckoningState;
+import app.ironside.desk.reckon.ReckoningState.Action;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
 import app.ironside.document.NightFile;
+import app.ironside.guide.AxisRule;
 import app.ironside.guide.Excursion;
+import app.ironside.guide.GuideAdvice;
 import app.ironside.guide.GuideAgreement;
 import app.ironside.guide.GuideAnalysis;
+import app.ironside.guide.GuideCalibration;
 import app.ironside.guide.GuideComparison;
 import app.ironside.guide.GuideLaw;
 import app.ironside.guide.GuideLog;
@@ -18,13 +22,17 @@ import app.ironside.guide.GuideStatistics;
 import app.ironside.journal.Dithered;
 import app.ironside.journal.GuideCameraLooked;
 import app.ironside.journal.GuideFigures;
+import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.GuiderSet;
 import app.ironside.journal.GuidingCompared;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.UnguidedWatched;
+import app.ironside.kit.RoundRecord;
 import app.ironside.kit.Sampling;
+import app.ironside.plan.Projects;
+import app.ironside.star.SubLimits;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -35,6 +43,8 @@ import java.util.stream.Collectors;
 /** Words the verdict of Guide: whether it is good enough, whose what is left is, and whether the stars agree. Pure. */
 final class GuideReckoner {
     private static final int MOST_BLAMED = 3;
+    private static final double[] UNGUIDED_LENGTHS = {15, 30, 60, 120};
+    private static final int FEWEST_TO_TELL = 8;
 
     private final NightFile file;
 
@@ -47,6 +57,9 @@ final class GuideReckoner {
                 .or(() -> moment.night().events().stream()
                         .filter(e -> PlotStates.stretch(e).isPresent())
                         .reduce((a, b) -> b));
+        if (file.kit().guideOptics().isEmpty()) {
+            return unguided(moment);
+        }
         if (latest.isEmpty()) {
             return ReckoningState.waiting("Not guiding yet.", "The guider calibrates on the first target.");
         }
@@ -65,11 +78,48 @@ final class GuideReckoner {
         return of(moment, latest.get(), figures);
     }
 
+    /** Of a kit that nothing guides: which lengths gear and axis allow, and how tonight's subs came out. */
+    private ReckoningState unguided(Moment moment) {
+        List<Row> rows = new ArrayList<>();
+        for (double seconds : UNGUIDED_LENGTHS) {
+            rows.add(new Row(
+                    Words.format("round at %.0f s", seconds),
+                    Words.format(
+                            "%.0f %% expected",
+                            100 * Projects.roundShare(file.kit(), file.site(), RoundRecord.NONE, seconds))));
+        }
+        long shown = moment.night().subs().stream()
+                .filter(s -> s.measures().eccentricity().isPresent())
+                .count();
+        long round = moment.night().subs().stream()
+                .filter(s -> s.measures().eccentricity().isPresent()
+                        && s.measures().eccentricity().getAsDouble() <= SubLimits.TRAILED_ECCENTRICITY)
+                .count();
+        double planned = file.program().longestSubSeconds();
+        double expected = Projects.roundShare(file.kit(), file.site(), RoundRecord.NONE, planned);
+        rows.add(new Row("tonight", shown == 0 ? "no subs yet" : Words.format("%d of %d round", round, shown)));
+        return new ReckoningState(
+                "This kit is not guided.",
+                Words.format(
+                        "At %.0f s gear and axis let %.0f %% of the subs be round; %s.",
+                        planned,
+                        100 * expected,
+                        shown == 0
+                                ? "the first subs will tell"
+                                : Words.format("tonight %.0f %% are", 100.0 * round / shown)),
+                shown >= FEWEST_TO_TELL && round < shown * expected * 0.7,
+                rows,
+                "A sub begins anywhere in the gear's swing and drifts with the axis; what moves the star while the shutter is open is added to"
+                        + " its width. What this kit's own real nights gave stands at Plan, Exposure.",
+                List.of());
+    }
+
     private ReckoningState of(Moment moment, NightEvent latest, GuideFigures figures) {
         double half = Sampling.INVISIBLE_PX * file.kit().arcsecPerPixel();
         GuideFigures.Spread spread = figures.about().orElseThrow();
         double total = Math.hypot(spread.rmsRaArcsec(), spread.rmsDecArcsec());
         boolean good = total <= half;
+        List<Action> actions = new ArrayList<>();
         List<GuideSample> samples =
                 PlotStates.stretch(latest).map(s -> moment.guided(s.span())).orElse(List.of());
         List<Row> rows = new ArrayList<>(List.of(
@@ -83,6 +133,7 @@ final class GuideReckoner {
         Optional<GuideAnalysis> analysis = analysis(samples);
         analysis.ifPresent(a -> analysed(a, samples.get(0).time(), rows));
         Optional<String> stars = latest instanceof SubTaken s ? stars(s, samples, rows) : Optional.empty();
+        better(moment, samples, rows, actions);
         dithers(moment, rows);
         camera(moment, rows);
         tried(moment, rows);
@@ -95,11 +146,50 @@ final class GuideReckoner {
                 stars.map(s -> s + " ").orElse("") + enough + (good ? "" : whose),
                 !good,
                 rows,
+                actions,
                 "RMS about the lock position, both axes added in squares, of the exposures that showed the star. A figure without its "
                         + "statistic says nothing: RMS and the 80th percentile (four fifths within) are not comparable. The air is what changes "
                         + "faster than a mount moves: what makes each exposure least surprising after those before it, pulses taken out "
                         + "(local linear trend, Harvey 1989). Periods by least squares (Zechmeister and Kürster 2009).",
                 schools(moment));
+    }
+
+    /** What another law or setting would have made of these minutes, and the button that takes it. */
+    private void better(Moment moment, List<GuideSample> samples, List<Row> rows, List<Action> actions) {
+        Optional<GuiderCalibrated> calibrated = moment.night().last(GuiderCalibrated.class);
+        Optional<GuideCalibration> known = calibrated.flatMap(GuiderCalibrated::calibration);
+        if (known.isEmpty()) {
+            return;
+        }
+        GuideRules now = rules(moment);
+        GuideAdvice.ra(
+                        samples,
+                        now,
+                        known.get().westArcsecPerSecond(),
+                        OptionalDouble.of(file.kit().equipment().wormSeconds()))
+                .ifPresent(b ->
+                        better("right ascension", "better-ra", b, b.tuning().rule(), rows, actions));
+        GuideAdvice.dec(samples, now, known.get().northArcsecPerSecond())
+                .ifPresent(
+                        b -> better("declination", "better-dec", b, b.tuning().rule(), rows, actions));
+    }
+
+    private static void better(
+            String axis, String id, GuideAdvice.Better b, AxisRule rule, List<Row> rows, List<Action> actions) {
+        rows.add(new Row(
+                axis + ", better",
+                Words.format(
+                        "%s: %.2f″ instead of %.2f″ in these minutes",
+                        rule.words(), b.tuning().bestArcsec(), b.tuning().heldArcsec())));
+        actions.add(new Action(
+                id, "Guide " + axis + " " + rule.law().word(), false, true, new Intent.GuideByRules(b.rules())));
+    }
+
+    private GuideRules rules(Moment moment) {
+        return moment.night()
+                .last(GuiderSet.class)
+                .map(GuiderSet::rules)
+                .orElse(file.program().guiding());
     }
 
     /** What dithering has cost, and what every other step would. */
@@ -165,10 +255,7 @@ final class GuideReckoner {
 
     /** How right ascension answers; the one in force is that of the journal, else of the plan. */
     private List<School> schools(Moment moment) {
-        GuideRules now = moment.night()
-                .last(GuiderSet.class)
-                .map(GuiderSet::rules)
-                .orElse(file.program().guiding());
+        GuideRules now = rules(moment);
         List<School> schools = new ArrayList<>();
         for (GuideLaw law : GuideLaw.values()) {
             schools.add(new School(

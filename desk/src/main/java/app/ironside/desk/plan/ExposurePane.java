@@ -10,6 +10,7 @@ import app.ironside.kit.Exposure;
 import app.ironside.kit.FilterSpec;
 import app.ironside.kit.Kit;
 import app.ironside.kit.Photometry;
+import app.ironside.kit.RoundRecord;
 import app.ironside.plan.Projects;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Site;
@@ -155,6 +156,7 @@ public final class ExposurePane extends VBox {
                 site,
                 filter(),
                 new Projects.Spending(hours, plan.file().program().ditherEvery()),
+                plan.wishes().round(),
                 LENGTHS);
         double best = all.stream().mapToDouble(Exposure.Way::noise).min().orElse(1);
         double chosen = Projects.subSeconds(kit, site, filter());
@@ -179,16 +181,17 @@ public final class ExposurePane extends VBox {
                             style),
                     5,
                     row);
-            ways.add(
-                    label(
-                            kit.guideOptics().isPresent()
-                                    ? "guided"
-                                    : Words.format("%.0f %%", 100 * Projects.roundShare(kit, site, w.seconds())),
-                            style),
-                    6,
-                    row);
+            ways.add(label(kit.guideOptics().isPresent() ? "guided" : round(kit, site, w.seconds()), style), 6, row);
             row++;
         }
+    }
+
+    /** The share that is expected, and what was seen of about the length. */
+    private String round(Kit kit, Site site, double seconds) {
+        RoundRecord record = plan.wishes().round();
+        RoundRecord.Length seen = record.about(seconds);
+        return Words.format("%.0f %%", 100 * Projects.roundShare(kit, site, record, seconds))
+                + (seen.taken() > 0 ? Words.format(", %d of %d were", seen.round(), seen.taken()) : "");
     }
 
     private static Label label(String text, String style) {

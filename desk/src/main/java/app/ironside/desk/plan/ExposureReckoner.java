@@ -91,6 +91,7 @@ final class ExposureReckoner {
                 plan.file().site(),
                 filter,
                 new Projects.Spending(hours, plan.file().program().ditherEvery()),
+                plan.wishes().round(),
                 lengths);
         double planned = plan.plannedSubSeconds().orElse(seconds);
         List<School> schools = new ArrayList<>();
@@ -159,10 +160,17 @@ final class ExposureReckoner {
         Projects.Spending spending =
                 new Projects.Spending(hours, plan.file().program().ditherEvery());
         double[] length = {seconds};
-        double now = Projects.ways(kit, plan.file().site(), filter, spending, length)
+        double now = Projects.ways(
+                        kit, plan.file().site(), filter, spending, plan.wishes().round(), length)
                 .get(0)
                 .noise();
-        double then = Projects.ways(kit.atGain(point), plan.file().site(), filter, spending, length)
+        double then = Projects.ways(
+                        kit.atGain(point),
+                        plan.file().site(),
+                        filter,
+                        spending,
+                        plan.wishes().round(),
+                        length)
                 .get(0)
                 .noise();
         return new School(

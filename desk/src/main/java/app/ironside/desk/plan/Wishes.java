@@ -1,6 +1,7 @@
 package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.kit.RoundRecord;
 import app.ironside.logbook.Account;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.PlannedBlock;
@@ -20,6 +21,7 @@ public final class Wishes implements AutoCloseable {
     private Account account = Account.NONE;
     private List<Wish> kept = List.of();
     private Optional<Double> lastAngle = Optional.empty();
+    private RoundRecord round = RoundRecord.NONE;
     private Optional<Before> before = Optional.empty();
 
     Wishes(PlanDesk plan, Record logbook) {
@@ -33,15 +35,22 @@ public final class Wishes implements AutoCloseable {
 
         /** The camera's angle on the last night of a kit before a date; empty if no frame of it was solved. */
         Optional<Double> lastAngle(String kit, LocalDate before);
+
+        /** How many of a kit's subs had round stars. */
+        RoundRecord roundSubs(String kit);
     }
 
-    private record LookedUp(Account account, List<Wish> kept, Optional<Double> lastAngle) {}
+    private record LookedUp(Account account, List<Wish> kept, Optional<Double> lastAngle, RoundRecord round) {}
 
     /** Reads what earlier nights gave; the plan's targets learn what they have of what is wanted. */
     void lookUp() {
         String kit = plan.file().kit().name();
         LocalDate date = plan.file().program().date();
-        work.ask(progress -> new LookedUp(logbook.account(), plan.profiles().wishes(), logbook.lastAngle(kit, date)))
+        work.ask(progress -> new LookedUp(
+                        logbook.account(),
+                        plan.profiles().wishes(),
+                        logbook.lastAngle(kit, date),
+                        logbook.roundSubs(kit)))
                 .onlyNewest()
                 .failed(why -> {
                     kept = List.of();
@@ -51,11 +60,17 @@ public final class Wishes implements AutoCloseable {
                     account = found.account().counted();
                     kept = found.kept();
                     lastAngle = found.lastAngle();
+                    round = found.round();
                     Account of = account;
                     plan.edit(now -> now.withKept((target, filter) ->
                             hoursKept(of.before(now.file().program().date()), target, filter)));
                     plan.changed();
                 });
+    }
+
+    /** How many of the kit's own subs had round stars, by length. */
+    RoundRecord round() {
+        return round;
     }
 
     Optional<Double> lastAngle() {

@@ -17,6 +17,7 @@ import app.ironside.journal.NightStarted;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubRegraded;
 import app.ironside.kit.Kit;
+import app.ironside.kit.RoundRecord;
 import app.ironside.logbook.Account;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
@@ -70,6 +71,11 @@ public final class Nights implements AutoCloseable {
             @Override
             public Optional<Double> lastAngle(String kit, LocalDate before) {
                 return logbook.lastAngle(kit, before);
+            }
+
+            @Override
+            public RoundRecord roundSubs(String kit) {
+                return logbook.roundRecord(kit);
             }
         };
     }
