@@ -1,5 +1,6 @@
 package app.ironside.guide;
 
+import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 
@@ -21,6 +22,11 @@ public final class AxisLoop {
 
     private static final double LEAST_FAR_ARCSEC = 1.5;
     private static final double QUICK_SHARE = 0.8;
+
+    /** A gear turns in more exposures than this. */
+    private static final double SHORTEST_PERIODS = 20;
+
+    private static final int FEWEST_FOR_PERIOD = 300;
 
     /** The air is looked at after so many exposures. */
     private static final int AIR_EVERY = 30;
@@ -63,9 +69,24 @@ public final class AxisLoop {
         history.slack(arcsec);
     }
 
-    /** The gear's period, where it is known. */
+    /** The gear's period as the kit's file has it; one that stands out of the record goes before it. */
     public void period(OptionalDouble seconds) {
         periodSeconds = seconds;
+    }
+
+    /** The period by which the gear is foreseen. */
+    public OptionalDouble period() {
+        return periodSeconds;
+    }
+
+    /** A swing that stands out of what the axis has shown, over two turns at least. */
+    private void findPeriod() {
+        if (rule.law() != GuideLaw.FORESEEING) {
+            return;
+        }
+        List<Periodogram.Peak> peaks =
+                Periodogram.of(history.seconds(), history.open(), SHORTEST_PERIODS * GuideLaw.cadence(history));
+        peaks.stream().findFirst().ifPresent(p -> periodSeconds = OptionalDouble.of(p.periodSeconds()));
     }
 
     /** Another star or another side: what was seen before tells nothing. */
@@ -141,10 +162,16 @@ public final class AxisLoop {
 
     private void tune() {
         sinceTuned++;
-        if (!tunes || sinceTuned < GuideTuning.FEWEST || history.size() < GuideTuning.FEWEST) {
+        if (history.size() >= FEWEST_FOR_PERIOD && sinceTuned == GuideTuning.FEWEST) {
+            findPeriod();
+        }
+        if (sinceTuned < GuideTuning.FEWEST || history.size() < GuideTuning.FEWEST) {
             return;
         }
         sinceTuned = 0;
+        if (!tunes) {
+            return;
+        }
         if (slackBy != SlackBy.NOTHING) {
             history.learnSlack();
         }

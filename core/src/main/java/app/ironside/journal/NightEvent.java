@@ -17,6 +17,7 @@ public sealed interface NightEvent
                 FaultTold,
                 Flipped,
                 FocusExpected,
+                FocusPoint,
                 FocusSwept,
                 FocuserMeasured,
                 FrameSolved,

@@ -15,6 +15,7 @@ import app.ironside.journal.Dithered;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusExpected;
+import app.ironside.journal.FocusPoint;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.FocuserMeasured;
 import app.ironside.journal.FrameSolved;
@@ -109,6 +110,7 @@ public final class EventCodec {
             Map.entry("GUIDING_COMPARED", GuidingCompared.class),
             Map.entry("OFFSETS", OffsetsMeasured.class),
             Map.entry("FOCUS_EXPECTED", FocusExpected.class),
+            Map.entry("FOCUS_POINT", FocusPoint.class),
             Map.entry("FOCUSER", FocuserMeasured.class),
             Map.entry("DITHER", Dithered.class),
             Map.entry("SUB", SubTaken.class),

@@ -29,6 +29,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.stream.Stream;
 import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.FlywayException;
@@ -234,6 +235,17 @@ public final class Logbook implements AutoCloseable {
                     .ifPresent(f -> positions.add(f.verdict().bestPosition()));
         }
         return positions;
+    }
+
+    /** The smallest stars of a kit's kept subs on real nights: the size that one in twenty stays below, px; empty without subs. */
+    public OptionalDouble bestSize(String kit) {
+        List<Double> sizes = jdbi.withHandle(handle -> handle.createQuery(
+                        "select sub.hfr_px from sub join night on night.id = sub.night where night.kit = :kit"
+                                + " and night.origin <> 'rehearsed' and sub.keep and sub.hfr_px is not null order by sub.hfr_px")
+                .bind("kit", kit)
+                .mapTo(Double.class)
+                .list());
+        return sizes.isEmpty() ? OptionalDouble.empty() : OptionalDouble.of(sizes.get(sizes.size() / 20));
     }
 
     /** How many of a kit's subs on real nights had round stars, by length. */

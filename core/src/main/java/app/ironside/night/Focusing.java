@@ -6,6 +6,7 @@ import app.ironside.focus.FocusModel;
 import app.ironside.focus.FocusRun;
 import app.ironside.focus.FocusVerdict;
 import app.ironside.journal.FocusExpected;
+import app.ironside.journal.FocusPoint;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.Gate;
 import app.ironside.journal.Stage;
@@ -465,18 +466,17 @@ final class Focusing {
     }
 
     private void show(String what, FocusRun.Shot shot) {
-        String size = shot.stars().medianHalfFluxRadiusPx().isPresent()
-                ? String.format(
-                        Locale.ROOT,
-                        ", %.2f px",
-                        shot.stars().medianHalfFluxRadiusPx().getAsDouble())
-                : ", no stars";
+        OptionalDouble size = shot.stars().medianHalfFluxRadiusPx();
+        String text = what + " at " + shot.positionSteps()
+                + (size.isPresent() ? String.format(Locale.ROOT, ", %.2f px", size.getAsDouble()) : ", no stars");
+        night.record().frame(Stage.FOCUS, text, shot.frame(), Optional.of(shot.stars()));
         night.record()
-                .frame(
-                        Stage.FOCUS,
-                        what + " at " + shot.positionSteps() + size,
-                        shot.frame(),
-                        Optional.of(shot.stars()));
+                .tell(new FocusPoint(
+                        night.record().now(),
+                        text + ".",
+                        shot.positionSteps(),
+                        size,
+                        shot.stars().good().size()));
     }
 
     private void record(String what, FocusRun.Result result) {

@@ -97,7 +97,7 @@ class AxisLoopTest {
             double air = 0.17 * (1 + 3 * random.nextDouble());
             double gusts = random.nextDouble() < 0.3 ? 0.01 : 0;
             Night ra = Night.of(
-                    1600,
+                    1200,
                     5 + 35 * random.nextDouble(),
                     300 + 400 * random.nextDouble(),
                     air,
@@ -106,7 +106,7 @@ class AxisLoopTest {
                     gusts,
                     random.nextLong());
             double slack = 20 * random.nextDouble();
-            Night dec = Night.of(1600, 0, 600, air, slack, 4 * random.nextGaussian(), gusts, random.nextLong());
+            Night dec = Night.of(1200, 0, 600, air, slack, 4 * random.nextGaussian(), gusts, random.nextLong());
             AxisLoop raLoop = new AxisLoop(GuideRules.USUAL.ra(), true);
             raLoop.period(OptionalDouble.of(ra.period()));
             AxisLoop decLoop = new AxisLoop(GuideRules.USUAL.dec(), true);

@@ -13,6 +13,18 @@ public final class AnySub {
 
     /** Its file is named by its time. */
     public static SubTaken of(Instant time, String target, String filter, double seconds, Verdict verdict) {
+        return of(time, target, filter, seconds, verdict, OptionalDouble.empty(), OptionalDouble.empty());
+    }
+
+    /** The same with stars of a size, px, and a shape. */
+    public static SubTaken of(
+            Instant time,
+            String target,
+            String filter,
+            double seconds,
+            Verdict verdict,
+            OptionalDouble hfrPx,
+            OptionalDouble eccentricity) {
         return new SubTaken(
                 time,
                 "Sub " + time,
@@ -29,9 +41,9 @@ public final class AnySub {
                 new SubMeasures(
                         2800,
                         900,
+                        hfrPx,
                         OptionalDouble.empty(),
-                        OptionalDouble.empty(),
-                        OptionalDouble.empty(),
+                        eccentricity,
                         1400,
                         30,
                         OptionalDouble.empty(),

@@ -25,6 +25,7 @@ import app.ironside.journal.Dithered;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusExpected;
+import app.ironside.journal.FocusPoint;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.FocuserMeasured;
 import app.ironside.journal.FrameSolved;
@@ -124,6 +125,7 @@ class EventCodecTest {
                     Optional.of(new SweepZones(
                             List.of(new SweepZones.Zone(SweepZones.Part.MIDDLE, 2462, 1.5, 1.1)), 2463.5))),
             new FocusExpected(TIME, "t", 2460, 12, 14, 6, -3.2, 0.4, Optional.of(TIME), ""),
+            new FocusPoint(TIME, "t", 2547, SOME, 120),
             new FocuserMeasured(TIME, "t", 170, 3.2, 9, 43, SOME, SOME),
             new OffsetsMeasured(TIME, "t", "L", 6.4, -2.5, List.of(new FilterOffsets.Offset("B", 7.1, 0.8))),
             new GuiderSet(TIME, "t", GuideRules.USUAL.withSettle(Optional.of(1.4))),

@@ -9,6 +9,7 @@ import app.ironside.document.NightFile;
 import app.ironside.focus.FocusMethod;
 import app.ironside.focus.FocusVerdict;
 import app.ironside.guide.GuideSample;
+import app.ironside.journal.AnySub;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.Gate;
 import app.ironside.journal.Journal;
@@ -16,7 +17,10 @@ import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.Stage;
+import app.ironside.journal.SubTaken;
 import app.ironside.journal.Unknown;
+import app.ironside.journal.Verdict;
+import app.ironside.kit.RoundRecord;
 import app.ironside.sky.DeepSkyCatalogue;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
@@ -144,6 +148,46 @@ class LogbookTest {
         assertThat(logbook.focusPositions("Lark", now, Provenance.REHEARSED)).isEmpty();
         assertThat(logbook.focusPositions("Wren", rehearsed, Provenance.REHEARSED))
                 .isEmpty();
+    }
+
+    private static SubTaken shaped(int second, double hfrPx, double eccentricity) {
+        return AnySub.of(
+                DUSK.plusSeconds(second),
+                "M 33",
+                "L",
+                60,
+                new Verdict(true, "good"),
+                OptionalDouble.of(hfrPx),
+                OptionalDouble.of(eccentricity));
+    }
+
+    /** What a kit's real nights have shown of it: runs that were believed, the last calibration, round subs and sharp ones. */
+    @Test
+    void aKitIsKnownByItsRealNights() {
+        Logbook logbook = Logbook.open(folder);
+        for (Provenance origin : List.of(Provenance.REAL, Provenance.REHEARSED)) {
+            NightEntry night = logbook.begin("a night", "night-" + origin, "{}");
+            Journal journal = logbook.journal(night);
+            journal.append(
+                    new NightStarted(DUSK, "a night", "Colle Sorbo", "Wren", LocalDate.of(2026, 11, 14), origin));
+            journal.append(focus(2462, true));
+            journal.append(focus(900, false));
+            journal.append(shaped(0, 1.9, 0.3));
+            journal.append(shaped(60, 1.7, 0.4));
+            journal.append(shaped(120, 2.4, 0.93));
+        }
+        NightEntry now = logbook.begin("tonight", "night-now", "{}");
+        assertThat(logbook.focusRuns("Wren", now, Provenance.REAL))
+                .singleElement()
+                .satisfies(run -> {
+                    assertThat(run.position()).isEqualTo(2462);
+                    assertThat(run.filter()).isEqualTo("L");
+                });
+        assertThat(logbook.guiderCalibration("Wren", now, Provenance.REAL)).isEmpty();
+        assertThat(logbook.roundRecord("Wren").about(60)).isEqualTo(new RoundRecord.Length(60, 3, 2));
+        assertThat(logbook.bestSize("Wren").orElseThrow()).isEqualTo(1.7);
+        assertThat(logbook.bestSize("Lark")).isEmpty();
+        assertThat(logbook.roundRecord("Lark").lengths()).isEmpty();
     }
 
     @Test

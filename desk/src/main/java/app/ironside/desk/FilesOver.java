@@ -11,7 +11,9 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.layout.StackPane;
@@ -26,13 +28,21 @@ final class FilesOver implements AutoCloseable {
 
     /**
      * @param desk over which they lie, and which has the keys when they go
+     * @param kit of the plan
+     * @param bestSize the smallest stars of a kit's own record
      * @param opener opens a folder as the system does
      */
-    FilesOver(StackPane desk, Wiring wiring, Supplier<Kit> kit, Consumer<String> say, Consumer<Path> opener) {
+    FilesOver(
+            StackPane desk,
+            Wiring wiring,
+            Supplier<Kit> kit,
+            Function<String, OptionalDouble> bestSize,
+            Consumer<String> say,
+            Consumer<Path> opener) {
         this.desk = desk;
         this.say = say;
         this.inspect = new InspectPane(
-                wiring.shelf(), wiring.objects(), wiring::names, kit, this::showStars, this::closeInspection);
+                wiring.shelf(), wiring.objects(), wiring::names, kit, bestSize, this::showStars, this::closeInspection);
         this.stars = new StarsPane(wiring.shelf(), this::closeStars);
         this.darkroom = new DarkroomPane(wiring.placer(), opener, this::closeDarkroom);
         inspect.setVisible(false);

@@ -24,6 +24,7 @@ import app.ironside.journal.AxisDoubted;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
 import app.ironside.journal.Flipped;
+import app.ironside.journal.FocusPoint;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.Gate;
 import app.ironside.journal.GateMeasured;
@@ -354,6 +355,33 @@ class ViewStatesTest {
         assertThat(state.title()).isEqualTo("Focus, start");
         assertThat(state.curves().get(1).points()).hasSize(1);
         assertThat(state.vertical().get(0).x()).isEqualTo(2462.0);
+    }
+
+    /** The frames of a sweep that goes on are seen as they come, with a curve from the fifth; one that was read is over. */
+    @Test
+    void aSweepIsSeenGrowing() {
+        NightEvent[] frames = new NightEvent[6];
+        for (int k = 0; k < frames.length; k++) {
+            frames[k] = new FocusPoint(
+                    Told.at(k),
+                    "",
+                    2600 - 40 * k,
+                    OptionalDouble.of(Math.hypot(1.1, 0.02 * (2600 - 40 * k - 2500))),
+                    90);
+        }
+        assertThat(PlotStates.growing(new Moment(Told.at(9), true, night(frames[0]), List.of())))
+                .isEmpty();
+        Plot.State few = PlotStates.growing(
+                        new Moment(Told.at(9), true, night(frames[0], frames[1], frames[2]), List.of()))
+                .orElseThrow();
+        assertThat(few.curves()).hasSize(1);
+        Plot.State all = PlotStates.growing(new Moment(Told.at(9), true, night(frames), List.of()))
+                .orElseThrow();
+        assertThat(all.title()).isEqualTo("A sweep goes on, 6 frames");
+        assertThat(all.curves()).hasSize(2);
+        assertThat(all.curves().get(1).points()).hasSize(6);
+        assertThat(PlotStates.growing(new Moment(Told.at(9), false, night(frames), List.of())))
+                .isEmpty();
     }
 
     /** What was guided during a sub is found by its time, from the first of its exposures to the last. */

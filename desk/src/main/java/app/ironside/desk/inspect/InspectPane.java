@@ -25,7 +25,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalDouble;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.animation.Animation;
 import javafx.animation.KeyFrame;
@@ -49,6 +51,9 @@ import javafx.util.Duration;
 
 /** One file, looked at closely: dropped on the window, measured and solved in the background. The file is never changed. */
 public final class InspectPane extends BorderPane implements AutoCloseable {
+    /** Stars within this factor of the best are as sharp as the air lets tell. */
+    private static final double ALIKE = 1.07;
+
     private final StarShelf shelf;
     private final DeepSkyCatalogue objects;
     private final Runnable away;
@@ -70,6 +75,8 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     private final Supplier<Kit> kit;
     private Optional<MaskPattern> maskBefore = Optional.empty();
     private double bestSize = Double.POSITIVE_INFINITY;
+    private final Function<String, OptionalDouble> known;
+    private OptionalDouble bestKnown = OptionalDouble.empty();
     private final ToggleButton sky = new ToggleButton("Sky");
     private final ToggleButton rings = new ToggleButton("Stars");
     private final ToggleButton residuals = new ToggleButton("Residuals");
@@ -88,6 +95,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
 
     /**
      * @param kit that frames are taken with
+     * @param known the smallest stars that a kit of that name ever showed, px; asked beside the interface
      * @param toStars shows the stars to go by
      * @param away takes this view off the desk
      */
@@ -96,9 +104,11 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
             DeepSkyCatalogue objects,
             Supplier<SkyNames> names,
             Supplier<Kit> kit,
+            Function<String, OptionalDouble> known,
             Runnable toStars,
             Runnable away) {
         this.kit = kit;
+        this.known = known;
         this.shelf = shelf;
         this.objects = objects;
         this.away = away;
@@ -299,7 +309,16 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         bestSize = Math.min(bestSize, size);
         String against =
                 best ? "smallest so far" : Words.format("%+.0f %% from the smallest", 100 * (size / bestSize - 1));
-        return Words.format("%.2f px", size) + "\n" + against;
+        String ever = bestKnown.isEmpty()
+                ? ""
+                : Words.format(
+                        "\n%s at its best %.2f px: %s",
+                        kit.get().name(),
+                        bestKnown.getAsDouble(),
+                        size <= ALIKE * bestKnown.getAsDouble()
+                                ? "as sharp"
+                                : Words.format("soft by %.0f %%", 100 * (size / bestKnown.getAsDouble() - 1)));
+        return Words.format("%.2f px", size) + "\n" + against + ever;
     }
 
     /** By hand to a target: what the last frame says. */
@@ -355,6 +374,9 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
 
     public void watch(Path where) {
         bestSize = Double.POSITIVE_INFINITY;
+        bestKnown = OptionalDouble.empty();
+        String name = kit.get().name();
+        listing.ask(progress -> known.apply(name)).failed(said::setText).then(best -> bestKnown = best);
         watch.setSelected(true);
         watch.setText("Watching " + where.getFileName());
         listing.ask(progress -> new FolderWatch(where, FrameFiles::isPicture))

@@ -6,11 +6,14 @@ import app.ironside.desk.parts.Plot.Ink;
 import app.ironside.desk.parts.Plot.Mark;
 import app.ironside.desk.parts.Plot.Style;
 import app.ironside.desk.parts.Words;
+import app.ironside.focus.FocusCurve;
+import app.ironside.focus.FocusSample;
 import app.ironside.guide.Excursion;
 import app.ironside.guide.GuideAnalysis;
 import app.ironside.guide.GuideLog;
 import app.ironside.guide.GuideSample;
 import app.ironside.journal.FocusExpected;
+import app.ironside.journal.FocusPoint;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.FrameSolved;
 import app.ironside.journal.GuidingProven;
@@ -26,6 +29,8 @@ import java.util.OptionalDouble;
 
 /** Makes plots from events. Pure. */
 public final class PlotStates {
+    private static final int FEWEST_TO_FIT = 5;
+
     private PlotStates() {}
 
     /** Local time in hours; after midnight 24 is added, so that a night is one stretch. */
@@ -61,6 +66,47 @@ public final class PlotStates {
                         e.verdict().bestPosition(),
                         Words.format("%.0f", e.verdict().bestPosition()))),
                 true);
+    }
+
+    /** The frames of a sweep that goes on: those since the last one was read, with their curve once there are enough. */
+    public static Optional<Plot.State> growing(Moment moment) {
+        Instant read =
+                moment.night().last(FocusSwept.class).map(FocusSwept::time).orElse(Instant.MIN);
+        List<FocusPoint> since = moment.night().all(FocusPoint.class).stream()
+                .filter(p -> p.time().isAfter(read) && p.sizePx().isPresent())
+                .toList();
+        // The frame that proves where a sweep ended comes after it and is no new one.
+        if (since.size() < 2 || !moment.live()) {
+            return Optional.empty();
+        }
+        List<double[]> points = since.stream()
+                .map(p -> new double[] {p.position(), p.sizePx().getAsDouble()})
+                .toList();
+        List<Curve> curves = new ArrayList<>();
+        if (since.size() >= FEWEST_TO_FIT) {
+            double[] abc = FocusCurve.fitHyperbola(since.stream()
+                    .map(p -> new FocusSample(
+                            p.position(),
+                            p.sizePx().getAsDouble(),
+                            0.03 * p.sizePx().getAsDouble()))
+                    .toList());
+            double low = points.stream().mapToDouble(p -> p[0]).min().orElseThrow();
+            double high = points.stream().mapToDouble(p -> p[0]).max().orElseThrow();
+            List<double[]> fit = new ArrayList<>();
+            for (int k = 0; k <= 40; k++) {
+                double position = low + (high - low) * k / 40;
+                fit.add(new double[] {position, FocusCurve.hyperbolaSize(abc, position)});
+            }
+            curves.add(new Curve("hyperbola", fit, Ink.COOL, Style.LINE));
+        }
+        curves.add(new Curve("measured", points, Ink.ACCENT, Style.DOTS));
+        return Optional.of(new Plot.State(
+                Words.format("A sweep goes on, %d frames", since.size()),
+                "focuser position, steps",
+                "half-flux radius, px",
+                curves,
+                List.of(),
+                true));
     }
 
     /**
@@ -128,6 +174,23 @@ public final class PlotStates {
         return samples.size() < GuideLog.FEWEST
                 ? List.of()
                 : GuideAnalysis.excursions(GuideLog.of(samples, OptionalDouble.empty()));
+    }
+
+    /**
+     * How right ascension swings at each period where nothing corrected it.
+     *
+     * @param spectrum period, s, and swing to either side, arcseconds
+     */
+    public static Plot.State periods(List<double[]> spectrum, String target) {
+        return new Plot.State(
+                spectrum.isEmpty()
+                        ? "Some minutes unguided (E) show the gear's periods"
+                        : "Right ascension left to itself, near " + target,
+                "period, s",
+                "swing to either side, arcseconds",
+                List.of(new Curve("", spectrum, Ink.COOL, Style.LINE)),
+                List.of(),
+                true);
     }
 
     /** RMS of guiding sub by sub. */

@@ -71,7 +71,8 @@ final class FocusBench implements Bench {
     @Override
     public void show(Look look) {
         Optional<FocusSwept> run = look.moment().evidence(look.chosen(), FocusSwept.class);
-        curve.show(PlotStates.focus(run));
+        curve.show((look.chosen().isEmpty() ? PlotStates.growing(look.moment()) : Optional.<Plot.State>empty())
+                .orElseGet(() -> PlotStates.focus(run)));
         Optional<SweepZones> seen = run.flatMap(FocusSwept::zones);
         file.ifPresent(f -> {
             double stepUm = f.kit().focuser().stepUm();

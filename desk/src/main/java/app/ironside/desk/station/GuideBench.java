@@ -14,6 +14,7 @@ import app.ironside.guide.GuideLaw;
 import app.ironside.guide.GuideLog;
 import app.ironside.guide.GuideRules;
 import app.ironside.guide.GuideSample;
+import app.ironside.guide.GuideSpectrum;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
 import app.ironside.journal.Command;
@@ -21,6 +22,7 @@ import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.GuiderSet;
 import app.ironside.journal.GuidingCompared;
 import app.ironside.journal.NightEvent;
+import app.ironside.journal.UnguidedWatched;
 import app.ironside.sky.Interval;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
@@ -68,6 +70,8 @@ final class GuideBench implements Bench, AutoCloseable {
     private final GuideRulesPane rules;
     private final PicturePane picture = new PicturePane("The guide camera's field will come here.");
     private final Plot bySub = new Plot();
+    private final Plot periods = new Plot();
+    private Optional<UnguidedWatched> swung = Optional.empty();
     private final StackPane upper = new StackPane(trace);
     private final BackgroundWork work = new BackgroundWork("guide record");
     private final Label said = new Label();
@@ -89,11 +93,13 @@ final class GuideBench implements Bench, AutoCloseable {
     GuideBench(Consumer<Intent> intents, Consumer<Command> command) {
         this.command = command;
         below = new HBox(GAP, picture, bySub);
+        periods.show(PlotStates.periods(List.of(), ""));
         rules = new GuideRulesPane(r -> intents.accept(new Intent.GuideByRules(r)));
         ToggleGroup group = new ToggleGroup();
         HBox toggles = new HBox(3);
         toggle(toggles, group, "Trace", "guide-trace", trace).setSelected(true);
         toggle(toggles, group, "Calibration", "guide-calibration", calibration);
+        toggle(toggles, group, "Periods", "guide-periods", periods);
         toggle(toggles, group, "Rules", "guide-rules-tab", rules);
         toggle(toggles, group, "Before and after", "guide-compare", compare());
         Region gap = new Region();
@@ -130,7 +136,7 @@ final class GuideBench implements Bench, AutoCloseable {
             button.setSelected(true);
             upper.getChildren().setAll(shown);
             // What is filled in needs the room.
-            boolean looks = shown == trace || shown == calibration;
+            boolean looks = shown == trace || shown == calibration || shown == periods;
             below.setVisible(looks);
             below.setManaged(looks);
         });
@@ -269,11 +275,31 @@ final class GuideBench implements Bench, AutoCloseable {
                 rules.show(r);
             }
         });
+        showPeriods(look);
         results.setText(look.moment().night().all(GuidingCompared.class).stream()
                 .map(GuidingCompared::text)
                 .collect(Collectors.joining("\n")));
         bySub.show(PlotStates.guidingBySub(look.moment()));
         picture.show(look.shown(), Optional.empty());
+    }
+
+    /** How the gear swings, in the last record that nothing corrected; fitted beside the interface, once for each. */
+    private void showPeriods(Look look) {
+        Optional<UnguidedWatched> watched = look.moment().evidence(look.chosen(), UnguidedWatched.class);
+        if (watched.equals(swung)) {
+            return;
+        }
+        swung = watched;
+        if (watched.isEmpty()) {
+            periods.show(PlotStates.periods(List.of(), ""));
+            return;
+        }
+        List<GuideSample> samples =
+                List.copyOf(look.moment().guided(watched.get().span()));
+        work.ask(progress -> GuideSpectrum.of(samples, GuideSample::raArcsec))
+                .failed(said::setText)
+                .then(found ->
+                        periods.show(PlotStates.periods(found, watched.get().target())));
     }
 
     /** The last minutes of a night that is under way. */
