@@ -104,6 +104,50 @@ class FineGuiderTest {
         assertThat(found.axesAngleDeg()).isCloseTo(90, within(3.0));
     }
 
+    /** Truth: the slack that the arithmetic mount has. */
+    @ParameterizedTest
+    @CsvSource({"0", "4", "10"})
+    void slackIsMeasured(double slack) throws InterruptedException {
+        slackArcsec = slack;
+        declinationDeg = 20;
+        CalibrationReport report = guider(Examples.kit("wren")).calibrate(20);
+        assertThat(report.slackArcsec()).isCloseTo(slack, within(1.0));
+        assertThat(report.residualPx()).isLessThan(0.2);
+        assertThat(report.west()).hasSizeGreaterThan(10);
+        assertThat(report.expectedWest() / report.expectedNorth()).isCloseTo(0.9397, within(1e-3));
+    }
+
+    /** Last night's calibration is taken when pulses move the star as it says, and is void when the camera was turned. */
+    @Test
+    void anEarlierCalibrationIsTriedBeforeItIsTaken() throws InterruptedException {
+        Guider guider = guider(Examples.kit("wren"));
+        GuideCalibration found = guider.calibrate(0).calibration();
+        assertThat(guider.tryCalibration(found, 0)).isEmpty();
+        GuideCalibration turned = new GuideCalibration(
+                -found.westY(), found.westX(), -found.northY(), found.northX(), found.arcsecPerPixel(), 0);
+        assertThat(guider.tryCalibration(turned, 0)).contains("turned by").contains("90°");
+        assertThat(guider.calibration()).contains(found);
+    }
+
+    /** A hot pixel does not come back when it is pulsed after a dither: it is no star, or the calibration is void. */
+    @Test
+    void whatDoesNotFollowItsPulsesIsFoundOut() throws InterruptedException {
+        Guider guider = guider(Examples.kit("wren"));
+        guider.calibrate(0);
+        guider.acquire();
+        rateFactor = 0;
+        guider.dither(12, 5);
+        for (int i = 0; i < 20; i++) {
+            guider.cycle();
+        }
+        assertThat(guider.runsAway().orElseThrow()).contains("though pulses of").contains("were sent");
+        rateFactor = 1;
+        for (int i = 0; i < 30; i++) {
+            guider.cycle();
+        }
+        assertThat(guider.runsAway()).isEmpty();
+    }
+
     @Test
     void aRateThatIsNotTheKitsIsNotBelieved() throws InterruptedException {
         rateFactor = 0.5;
