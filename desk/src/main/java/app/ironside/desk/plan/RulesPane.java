@@ -1,7 +1,6 @@
 package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.Words;
-import app.ironside.desk.station.GuideRulesPane;
 import app.ironside.kit.Kit;
 import app.ironside.plan.BalanceBy;
 import app.ironside.plan.CalibrationPlan;

@@ -8,6 +8,7 @@ import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.picture.PicturePane;
+import app.ironside.desk.plan.GuideRulesPane;
 import app.ironside.desk.reckon.Intent;
 import app.ironside.document.NightFile;
 import app.ironside.guide.GuideLaw;

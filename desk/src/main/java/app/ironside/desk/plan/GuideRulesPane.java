@@ -1,4 +1,4 @@
-package app.ironside.desk.station;
+package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.Words;
 import app.ironside.guide.AxisRule;
