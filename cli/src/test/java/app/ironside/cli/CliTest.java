@@ -156,6 +156,7 @@ class CliTest {
             "polar",
             "focus",
             "guiding",
+            "mask",
             "master",
             "calibrate",
             "stack",
@@ -171,7 +172,40 @@ class CliTest {
         }
     }
 
-    /** By hand: sizes of an exact hyperbola about 2462 with 1.2 px. */
+    /** A frame by Fourier optics, 60 µm from focus, after one at 30: the last turn was the wrong way (MaskReaderTest has the others). */
+    @Test
+    void maskReadsAFrame() throws Exception {
+        Path frames = Path.of("..", "core", "src", "test", "resources", "app", "ironside", "focus");
+        String far = frames.resolve("mask-q60.fits.gz").toString();
+        String near = frames.resolve("mask-p30.fits.gz").toString();
+        assertThat(run(
+                        "mask",
+                        far,
+                        "--before",
+                        near,
+                        "--aperture",
+                        "90",
+                        "--focal-length",
+                        "432",
+                        "--pixel-um",
+                        "6.3",
+                        "--lean",
+                        "together",
+                        "--json"))
+                .isZero();
+        JsonNode answer = json();
+        assertThat(answer.get("defocusUm").asDouble()).isCloseTo(60, within(8.0));
+        assertThat(answer.get("inFocus").asBoolean()).isFalse();
+        assertThat(answer.get("sentence").asText()).contains("The last turn was the wrong way");
+        assertThat(run("mask", far, "--json")).isZero();
+        assertThat(json().has("defocusUm")).isFalse();
+        assertThat(run("mask", far, "--lean", "left")).isEqualTo(2);
+        assertThat(err.toString()).contains("apart, together or unknown");
+        assertThat(run("mask", far, "--aperture", "-3", "--focal-length", "432", "--pixel-um", "6.3"))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("--aperture").contains("from 1.0 to 20000.0");
+    }
+
     @Test
     void guidingReadsARecordAndComparesTwo() throws Exception {
         StringBuilder calm = new StringBuilder("# guided: true\ntime_s,ra_arcsec,dec_arcsec\n");
@@ -211,6 +245,7 @@ class CliTest {
         assertThat(err.toString()).contains("time_s,ra_arcsec,dec_arcsec");
     }
 
+    /** By hand: sizes of an exact hyperbola about 2462 with 1.2 px. */
     @Test
     void focusReadsACurve() throws Exception {
         StringBuilder curve = new StringBuilder("position,size\n");

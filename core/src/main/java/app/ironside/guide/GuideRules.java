@@ -173,6 +173,13 @@ public record GuideRules(
         if (stars != others.stars) {
             words.append(", stars: ").append(stars.word());
         }
+        if (calibrate != others.calibrate) {
+            words.append(", calibrated ").append(calibrate.word());
+        }
+        if (!settleArcsec.equals(others.settleArcsec)) {
+            words.append(", settled ")
+                    .append(settleArcsec.map(s -> "within " + s + "″").orElse("by the kit and the air"));
+        }
         if (ditherBy != others.ditherBy) {
             words.append(", dithers: ").append(ditherBy.word());
         }

@@ -134,7 +134,7 @@ final class Guiding {
     /** Guides by other rules from now on, and tells. */
     void use(GuideRules rules) {
         fitted.ifPresent(g -> {
-            String what = rules.changedFrom(g.rules());
+            String what = suited(rules).changedFrom(g.rules());
             g.use(suited(rules));
             told("Guiding goes on by other rules: " + what + ".", g.rules());
         });
