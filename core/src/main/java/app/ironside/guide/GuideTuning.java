@@ -28,6 +28,9 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
 
     private static final int RUN_IN = 20;
 
+    /** So many of the last exposures are gone through. */
+    private static final int MOST = 500;
+
     /**
      * Goes through a history with every setting of one law.
      *
@@ -38,8 +41,8 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
      * @param takesUp whether pulses that turn round are longer for it
      */
     static GuideTuning of(AxisHistory seen, AxisRule rule, OptionalDouble periodSeconds, Slack slack, boolean takesUp) {
-        GuideLaw.Reading[] readings = readings(seen, rule.law(), periodSeconds);
-        double[] open = seen.open();
+        double[] open = last(seen.open());
+        GuideLaw.Reading[] readings = readings(last(seen.seconds()), open, rule.law(), periodSeconds);
         double quick = quick(open);
         double most = gust(open, readings, rule, slack, takesUp);
         double held = replayed(open, readings, rule, slack, takesUp, most);
@@ -61,10 +64,14 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
         return bestArcsec < (1 - WORTH) * heldArcsec;
     }
 
+    /** The air of an hour ago is not tonight's any more. */
+    private static double[] last(double[] values) {
+        return Arrays.copyOfRange(values, Math.max(0, values.length - MOST), values.length);
+    }
+
     /** What the law made of each exposure: of those up to it alone. */
-    private static GuideLaw.Reading[] readings(AxisHistory seen, GuideLaw law, OptionalDouble periodSeconds) {
-        double[] seconds = seen.seconds();
-        double[] open = seen.open();
+    private static GuideLaw.Reading[] readings(
+            double[] seconds, double[] open, GuideLaw law, OptionalDouble periodSeconds) {
         AxisHistory before = new AxisHistory();
         GuideLaw.Reading[] readings = new GuideLaw.Reading[open.length];
         for (int i = 0; i < open.length; i++) {

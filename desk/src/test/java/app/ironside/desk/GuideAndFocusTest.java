@@ -174,7 +174,7 @@ class GuideAndFocusTest extends DeskHarness {
                         new FocuserMeasured(
                                 Told.at(5), "", 170, 3.2, 9, 43, OptionalDouble.of(11.2), OptionalDouble.of(0.6)))));
         assertThat(state.rows())
-                .anyMatch(r -> r.name().equals("expected") && r.value().equals("2460 ± 12, by 14 runs"))
+                .anyMatch(r -> r.name().equals("expected") && r.value().equals("2460 ± 12.0, by 14 runs"))
                 .anyMatch(r -> r.name().equals("to follow it") && r.value().startsWith("not yet: they span"))
                 .anyMatch(r -> r.name().equals("B") && r.value().contains("2.0 critical zones: not parfocal"))
                 .anyMatch(r -> r.name().equals("slack") && r.value().equals("11.2 ± 0.6 steps"));

@@ -144,9 +144,9 @@ final class FocusReckoner {
     /** What the kit's other nights say of tonight, and whether a compensation can be had. */
     private void expected(Moment moment, FocusSwept run, List<Row> rows) {
         moment.night().last(FocusExpected.class).ifPresent(x -> {
-            rows.add(new Row("expected", Words.format("%.0f ± %.0f, by %d runs", x.steps(), x.sigma(), x.runs())));
+            rows.add(new Row("expected", Words.format("%.0f ± %.1f, by %d runs", x.steps(), x.sigma(), x.runs())));
             rows.add(new Row(
-                    "by the tube", Words.format("%+.1f ± %.1f steps a °C", x.stepsPerDegree(), x.slopeSigma())));
+                    "by the tube", Words.format("%+.2f ± %.2f steps a °C", x.stepsPerDegree(), x.slopeSigma())));
             rows.add(new Row(
                     "to follow it",
                     x.supportedSince()
