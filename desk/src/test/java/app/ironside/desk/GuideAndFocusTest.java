@@ -22,10 +22,12 @@ import app.ironside.journal.NightState;
 import app.ironside.journal.OffsetsMeasured;
 import app.ironside.journal.Stage;
 import app.ironside.journal.UnguidedWatched;
+import app.ironside.kit.KitFile;
 import app.ironside.logbook.Profiles;
 import app.ironside.plan.NightPlanner;
 import app.ironside.plan.Program;
 import app.ironside.sky.Interval;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
@@ -113,6 +115,32 @@ class GuideAndFocusTest extends DeskHarness {
             settled();
         }
         assertThat(program().guiding()).isEqualTo(night.program().guiding());
+    }
+
+    /** A tracker has no trace: what its gear and axis allow stands there; with a guider again the trace is back. */
+    @Test
+    void aKitWithoutAGuiderShowsWhatItsGearAllows() throws Exception {
+        NightFile tracker = NightFile.of(
+                night.site(),
+                KitFile.parse(Files.readString(Path.of("..", "examples", "kits", "lark.json")), "lark.json"),
+                night.program()
+                        .withTargets(
+                                night.program().date(),
+                                night.program().targets().stream()
+                                        .map(t -> t.withFilters(List.of("none")))
+                                        .toList()),
+                List.of(),
+                night.observatory());
+        onDesk(() -> desk.beginnings().plan(tracker));
+        onDesk(() -> desk.choose(Stage.GUIDE));
+        assertThat(on(() -> desk.lookup("#guide-trace"))).isNull();
+        ReckoningState state = reckoned(tracker, Stage.GUIDE, NightState.EMPTY);
+        assertThat(state.verdict()).isEqualTo("This kit is not guided.");
+        assertThat(state.rows())
+                .anyMatch(r -> r.name().equals("round at 60 s") && r.value().endsWith("% expected"));
+        onDesk(() -> desk.beginnings().plan(night));
+        onDesk(() -> desk.choose(Stage.GUIDE));
+        assertThat(on(() -> desk.lookup("#guide-trace"))).isNotNull();
     }
 
     /** Without a night that runs there is nobody to compare for; minutes that are none are refused. */

@@ -299,7 +299,11 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
             return "";
         }
         if (i.mask().isPresent()) {
-            return Words.format("%.1f px off", Math.abs(i.mask().get().offsetPx()));
+            return Words.format(
+                    "%.0f µm off",
+                    i.mask()
+                            .get()
+                            .defocusUm(kit.get().optics(), kit.get().sensor().pixelUm(), lean.getValue()));
         }
         if (i.stars().medianHalfFluxRadiusPx().isEmpty()) {
             return "no stars";

@@ -19,7 +19,11 @@ import app.ironside.journal.FrameSolved;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.SubTaken;
+import app.ironside.kit.Kit;
+import app.ironside.kit.RoundRecord;
+import app.ironside.plan.Projects;
 import app.ironside.sky.Interval;
+import app.ironside.sky.Site;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -30,6 +34,8 @@ import java.util.OptionalDouble;
 /** Makes plots from events. Pure. */
 public final class PlotStates {
     private static final int FEWEST_TO_FIT = 5;
+    private static final double SHORTEST_UNGUIDED = 5;
+    private static final double LONGEST_UNGUIDED = 240;
 
     private PlotStates() {}
 
@@ -189,6 +195,21 @@ public final class PlotStates {
                 "period, s",
                 "swing to either side, arcseconds",
                 List.of(new Curve("", spectrum, Ink.COOL, Style.LINE)),
+                List.of(),
+                true);
+    }
+
+    /** Share of subs that gear and axis let be round, by length. */
+    public static Plot.State roundShares(Kit kit, Site site) {
+        List<double[]> points = new ArrayList<>();
+        for (double seconds = SHORTEST_UNGUIDED; seconds <= LONGEST_UNGUIDED; seconds += SHORTEST_UNGUIDED) {
+            points.add(new double[] {seconds, 100 * Projects.roundShare(kit, site, RoundRecord.NONE, seconds)});
+        }
+        return new Plot.State(
+                "Round subs without guiding, expected",
+                "length of a sub, s",
+                "% of the subs",
+                List.of(new Curve("", points, Ink.GOOD, Style.LINE)),
                 List.of(),
                 true);
     }

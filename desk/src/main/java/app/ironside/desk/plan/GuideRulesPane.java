@@ -31,8 +31,9 @@ public final class GuideRulesPane extends VBox {
 
     /**
      * @param onChange takes rules that differ from those shown
+     * @param scrolls whether it scrolls by itself; not where it stands in what does
      */
-    public GuideRulesPane(Consumer<GuideRules> onChange) {
+    public GuideRulesPane(Consumer<GuideRules> onChange, boolean scrolls) {
         super(8);
         this.onChange = onChange;
         setId("guide-rules");
@@ -42,10 +43,15 @@ public final class GuideRulesPane extends VBox {
         fault.setWrapText(true);
         fault.setId("guide-rules-fault");
         fault.managedProperty().bind(fault.textProperty().isNotEmpty());
-        ScrollPane scroll = new ScrollPane(grid);
-        scroll.setFitToWidth(true);
-        VBox.setVgrow(scroll, Priority.ALWAYS);
-        getChildren().addAll(fault, scroll);
+        getChildren().add(fault);
+        if (scrolls) {
+            ScrollPane scroll = new ScrollPane(grid);
+            scroll.setFitToWidth(true);
+            VBox.setVgrow(scroll, Priority.ALWAYS);
+            getChildren().add(scroll);
+        } else {
+            getChildren().add(grid);
+        }
     }
 
     /** Shows rules, unless they are shown already: what is being typed stays. */

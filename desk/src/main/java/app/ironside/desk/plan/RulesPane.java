@@ -56,7 +56,7 @@ final class RulesPane extends VBox {
         super(8);
         this.plan = plan;
         setId("rules");
-        guiding = new GuideRulesPane(r -> plan.setRules(p -> p.withGuiding(r)));
+        guiding = new GuideRulesPane(r -> plan.setRules(p -> p.withGuiding(r)), false);
         grid.setHgap(10);
         grid.setVgap(6);
         fault.getStyleClass().add("warning");

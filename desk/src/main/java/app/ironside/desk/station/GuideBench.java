@@ -24,6 +24,7 @@ import app.ironside.journal.GuiderSet;
 import app.ironside.journal.GuidingCompared;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.UnguidedWatched;
+import app.ironside.kit.Kit;
 import app.ironside.sky.Interval;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
@@ -72,6 +73,7 @@ final class GuideBench implements Bench, AutoCloseable {
     private final PicturePane picture = new PicturePane("The guide camera's field will come here.");
     private final Plot bySub = new Plot();
     private final Plot periods = new Plot();
+    private Optional<Kit> kit = Optional.empty();
     private Optional<UnguidedWatched> swung = Optional.empty();
     private final StackPane upper = new StackPane(trace);
     private final BackgroundWork work = new BackgroundWork("guide record");
@@ -82,6 +84,8 @@ final class GuideBench implements Bench, AutoCloseable {
     private final TextField minutes = new TextField("10");
     private final Label results = new Label();
     private final Consumer<Command> command;
+    private final HBox toggles = new HBox(3);
+    private final Plot unguided = new Plot();
     private final HBox below;
     private final VBox box;
     private GuideRules inForce = GuideRules.USUAL;
@@ -95,9 +99,8 @@ final class GuideBench implements Bench, AutoCloseable {
         this.command = command;
         below = new HBox(GAP, picture, bySub);
         periods.show(PlotStates.periods(List.of(), ""));
-        rules = new GuideRulesPane(r -> intents.accept(new Intent.GuideByRules(r)));
+        rules = new GuideRulesPane(r -> intents.accept(new Intent.GuideByRules(r)), true);
         ToggleGroup group = new ToggleGroup();
-        HBox toggles = new HBox(3);
         toggle(toggles, group, "Trace", "guide-trace", trace).setSelected(true);
         toggle(toggles, group, "Calibration", "guide-calibration", calibration);
         toggle(toggles, group, "Periods", "guide-periods", periods);
@@ -126,6 +129,7 @@ final class GuideBench implements Bench, AutoCloseable {
                 said.setText("Asked of the night that runs.");
             }
         });
+        VBox.setVgrow(unguided, Priority.ALWAYS);
         box = new VBox(GAP, toggles, upper, below);
     }
 
@@ -247,7 +251,16 @@ final class GuideBench implements Bench, AutoCloseable {
                         .then(file -> said.setText("Written: " + file)));
     }
 
+    /** A kit that nothing guides has no trace: what its gear and axis allow stands in its place. */
     void setFile(NightFile night) {
+        if (kit.filter(night.kit()::equals).isEmpty()) {
+            kit = Optional.of(night.kit());
+            boolean guided = night.kit().guideOptics().isPresent();
+            if (!guided) {
+                unguided.show(PlotStates.roundShares(night.kit(), night.site()));
+            }
+            box.getChildren().setAll(guided ? List.of(toggles, upper, below) : List.of(unguided));
+        }
         if (all.isEmpty()) {
             inForce = night.program().guiding();
             rules.show(inForce);
