@@ -75,7 +75,10 @@ final class Focusing {
         this.night = night;
         this.run = new FocusRun(
                 night.devices().focuser(), night.devices().camera(), night.clock(), night.quickFinder(), night.kit());
-        this.model = FocusModel.of(night.earlier().focusRuns(), zoneSteps());
+        // A ring that hands turn has no zero: its steps of another night say nothing of tonight's.
+        this.model = night.kit().motorFocuser().isPresent()
+                ? FocusModel.of(night.earlier().focusRuns(), zoneSteps())
+                : Optional.empty();
     }
 
     /**

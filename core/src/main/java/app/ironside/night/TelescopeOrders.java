@@ -69,6 +69,8 @@ final class TelescopeOrders {
             String told = guideTrials.compare(compare);
             guide(target);
             conduct.obeyed(order, Stage.GUIDE, told);
+        } else if (night.kit().motorFocuser().isEmpty() && isAboutTheMotor(command)) {
+            conduct.refuse(order, Stage.FOCUS, "this kit is focused by hand: there is no motor to measure");
         } else if (command instanceof Command.MeasureOffsets) {
             guiding.stop();
             String found = focusTrials.offsets();
@@ -120,6 +122,10 @@ final class TelescopeOrders {
             return Duration.ofSeconds(sweep * (night.kit().filters().size() + 2L));
         }
         return command instanceof Command.MeasureFocuser ? Duration.ofSeconds(3 * sweep) : Duration.ZERO;
+    }
+
+    private static boolean isAboutTheMotor(Command command) {
+        return command instanceof Command.MeasureOffsets || command instanceof Command.MeasureFocuser;
     }
 
     private static boolean isAboutGuiding(Command command) {

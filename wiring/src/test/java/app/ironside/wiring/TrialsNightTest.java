@@ -52,6 +52,12 @@ class TrialsNightTest {
     }
 
     private static NightState run(NightFile file, Command... commands) throws Exception {
+        NightState night = runAll(file, commands);
+        assertThat(night.all(CommandTaken.class)).hasSize(commands.length).allMatch(CommandTaken::obeyed);
+        return night;
+    }
+
+    private static NightState runAll(NightFile file, Command... commands) throws Exception {
         JournalInMemory journal = new JournalInMemory();
         NightControl control = new NightControl();
         NightWatcher whenSubsCome = new NightWatcher() {
@@ -72,7 +78,6 @@ class TrialsNightTest {
                 .run();
         NightState night = NightState.of(journal.events());
         assertThat(night.ended()).isTrue();
-        assertThat(night.all(CommandTaken.class)).hasSize(commands.length).allMatch(CommandTaken::obeyed);
         return night;
     }
 
@@ -124,6 +129,27 @@ class TrialsNightTest {
         assertThat(m.stepSteps()).isEqualTo((int) Math.round(2.0 * m.outSteps() / 8));
         double truth = 0.7 * file.kit().focuser().backlashSteps();
         assertThat(m.backlashSteps().orElseThrow()).isCloseTo(truth, within(3.0));
+    }
+
+    /** A ring that hands turn has no step and no zero: nothing is measured, and that is told. */
+    @Test
+    void aRingTurnedByHandIsNotMeasured() throws Exception {
+        NightFile file = night();
+        Kit kit = file.kit();
+        Kit byHand = new Kit(
+                kit.name(),
+                kit.optics(),
+                kit.sensor(),
+                kit.filters(),
+                Optional.empty(),
+                kit.mount(),
+                kit.guideOptics(),
+                kit.equipment());
+        CommandTaken told = runAll(with(file, byHand), new Command.MeasureFocuser())
+                .last(CommandTaken.class)
+                .orElseThrow();
+        assertThat(told.obeyed()).isFalse();
+        assertThat(told.text()).contains("focused by hand");
     }
 
     /** Truth: the gear's period and swing, and the air, that the rehearsal was given. */
