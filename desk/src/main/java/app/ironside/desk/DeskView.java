@@ -416,7 +416,9 @@ final class DeskView extends StackPane
             if (intent instanceof Intent.FocusBy) {
                 said = "The plan has it; a night under way goes on by it when told so at Plan.";
             }
-            if (intent instanceof Intent.FilterSteps || intent instanceof Intent.FocuserSlack) {
+            String kit = planDesk.file().kit().name();
+            if (intent instanceof Intent.FilterSteps f && f.kit().equals(kit)
+                    || intent instanceof Intent.FocuserSlack s && s.kit().equals(kit)) {
                 said = "The plan's kit has it; saved at Site and kit, other nights have it too.";
             }
             if (intent instanceof Intent.SubLengthOf length

@@ -74,9 +74,10 @@ final class Reins {
         });
     }
 
-    /** Gives the night that runs a command; without one nothing is done. */
+    /** Gives the night that runs a command; without one, or where somebody else runs it, nothing is done. */
     void give(Command command) {
-        nights.underWay().ifPresent(r -> r.control().give(command, Nights.WHO, "", r.now()));
+        nights.underWay().filter(r -> !r.model().night().isWatched()).ifPresent(r -> r.control()
+                .give(command, Nights.WHO, "", r.now()));
     }
 
     void setPolicy(Stage station, GatePolicy policy) {
