@@ -5,10 +5,7 @@ import app.ironside.guide.AxisRule;
 import app.ironside.guide.GuideLaw;
 import app.ironside.guide.GuideRules;
 import app.ironside.guide.SlackBy;
-import java.util.Arrays;
 import java.util.Optional;
-import java.util.function.Function;
-import java.util.stream.Collectors;
 
 /** How a night is guided, as it stands in a night file. What is left out is as usual. */
 record GuidingEntry(
@@ -34,7 +31,7 @@ record GuidingEntry(
 
         AxisRule rule(AxisRule usual, String where) {
             return new AxisRule(
-                    law.map(word -> worded(GuideLaw.values(), GuideLaw::word, word, where, "law"))
+                    law.map(word -> NightFile.named(GuideLaw.values(), word, where, "law"))
                             .orElse(usual.law()),
                     share.orElse(usual.share()),
                     leastMoveArcsec.orElse(usual.leastMoveArcsec()));
@@ -66,20 +63,14 @@ record GuidingEntry(
                     ra.map(a -> a.rule(usual.ra(), where + ".ra")).orElse(usual.ra()),
                     dec.map(a -> a.rule(usual.dec(), where + ".dec")).orElse(usual.dec()),
                     tunes.orElse(usual.tunes()),
-                    slackBy.map(word -> worded(SlackBy.values(), SlackBy::word, word, where, "slackBy"))
+                    slackBy.map(word -> NightFile.named(SlackBy.values(), word, where, "slackBy"))
                             .orElse(usual.slackBy()),
-                    stars.map(word -> worded(GuideRules.Stars.values(), GuideRules.Stars::word, word, where, "stars"))
+                    stars.map(word -> NightFile.named(GuideRules.Stars.values(), word, where, "stars"))
                             .orElse(usual.stars()),
                     calibrate
-                            .map(word -> worded(
-                                    GuideRules.Calibrate.values(),
-                                    GuideRules.Calibrate::word,
-                                    word,
-                                    where,
-                                    "calibrate"))
+                            .map(word -> NightFile.named(GuideRules.Calibrate.values(), word, where, "calibrate"))
                             .orElse(usual.calibrate()),
-                    ditherBy.map(word -> worded(
-                                    GuideRules.DitherBy.values(), GuideRules.DitherBy::word, word, where, "ditherBy"))
+                    ditherBy.map(word -> NightFile.named(GuideRules.DitherBy.values(), word, where, "ditherBy"))
                             .orElse(usual.ditherBy()),
                     settleArcsec);
         } catch (IllegalArgumentException e) {
@@ -89,15 +80,5 @@ record GuidingEntry(
                     "shares from 0.05 to 1, least moves from 0 to 20 arcseconds, exposures from 0.1 to 30 s",
                     e);
         }
-    }
-
-    private static <E> E worded(E[] all, Function<E, String> wordOf, String word, String where, String what) {
-        return Arrays.stream(all)
-                .filter(each -> wordOf.apply(each).equals(word))
-                .findFirst()
-                .orElseThrow(() -> new BadInputException(
-                        where,
-                        what + " is \"" + word + "\"",
-                        Arrays.stream(all).map(wordOf).collect(Collectors.joining(", "))));
     }
 }

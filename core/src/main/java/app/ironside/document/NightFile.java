@@ -385,7 +385,7 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                 .toList();
     }
 
-    private static <E extends Enum<E>> E named(E[] all, String word, String where, String what) {
+    static <E extends Enum<E>> E named(E[] all, String word, String where, String what) {
         return Arrays.stream(all)
                 .filter(each -> word(each).equals(word))
                 .findFirst()

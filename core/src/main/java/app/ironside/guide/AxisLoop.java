@@ -81,7 +81,7 @@ public final class AxisLoop {
 
     /** A swing that stands out of what the axis has shown, over two turns at least. */
     private void findPeriod() {
-        if (rule.law() != GuideLaw.FORESEEING) {
+        if (rule.law() != GuideLaw.FORESEEING || history.size() < FEWEST_FOR_PERIOD) {
             return;
         }
         List<Periodogram.Peak> peaks =
@@ -109,7 +109,7 @@ public final class AxisLoop {
      *
      * @param seconds of its middle
      * @param errorArcsec displacement from the lock position
-     * @return arcseconds for the motor to move it back by, slack included
+     * @return arcseconds by which it is to be moved back; {@link #sent} tells how far the motor runs for that
      */
     public double answer(double seconds, double errorArcsec) {
         history.seen(seconds, errorArcsec);
@@ -162,13 +162,11 @@ public final class AxisLoop {
 
     private void tune() {
         sinceTuned++;
-        if (history.size() >= FEWEST_FOR_PERIOD && sinceTuned == GuideTuning.FEWEST) {
-            findPeriod();
-        }
         if (sinceTuned < GuideTuning.FEWEST || history.size() < GuideTuning.FEWEST) {
             return;
         }
         sinceTuned = 0;
+        findPeriod();
         if (!tunes) {
             return;
         }

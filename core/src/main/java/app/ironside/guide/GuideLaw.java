@@ -14,9 +14,9 @@ import org.hipparchus.linear.RealVector;
  * without the air, and by how much it will have moved on by the next exposure; {@link AxisRule} sends back the second whole and of the
  * first a share.
  */
-public enum GuideLaw {
+public enum GuideLaw implements Way {
     /** The last exposure, steadied a little by the one before. */
-    PROPORTIONAL("proportional", "answers the last exposure, steadied a little by the one before; for any mount") {
+    PROPORTIONAL("answers the last exposure, steadied a little by the one before; for any mount") {
         @Override
         Reading read(AxisHistory seen, OptionalDouble periodSeconds) {
             double last = seen.openAgo(0);
@@ -26,7 +26,7 @@ public enum GuideLaw {
         }
     },
     /** A line through the last exposures. */
-    SLOPE("low-pass", "a line through the last dozen exposures; for an axis that only drifts, as declination does") {
+    LOW_PASS("a line through the last dozen exposures; for an axis that only drifts, as declination does") {
         @Override
         Reading read(AxisHistory seen, OptionalDouble periodSeconds) {
             int n = Math.min(seen.sinceJump(), Math.min(seen.size(), LINE));
@@ -66,9 +66,7 @@ public enum GuideLaw {
         }
     },
     /** The gear's swing, learned and sent ahead. */
-    FORESEEING(
-            "foreseeing",
-            "learns the swing of the gear and sends it ahead; for right ascension, after a period or two") {
+    FORESEEING("learns the swing of the gear and sends it ahead; for right ascension, after a period or two") {
         @Override
         Reading read(AxisHistory seen, OptionalDouble periodSeconds) {
             Reading last = PROPORTIONAL.read(seen, periodSeconds);
@@ -105,20 +103,13 @@ public enum GuideLaw {
 
     private static final double MOST_PERIODS = 4;
 
-    private final String word;
     private final String explained;
 
-    GuideLaw(String word, String explained) {
-        this.word = word;
+    GuideLaw(String explained) {
         this.explained = explained;
     }
 
-    /** As it stands in a night file. */
-    public String word() {
-        return word;
-    }
-
-    /** What it does, and for which axis. */
+    @Override
     public String explained() {
         return explained;
     }

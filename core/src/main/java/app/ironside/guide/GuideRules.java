@@ -24,73 +24,53 @@ public record GuideRules(
         DitherBy ditherBy,
         Optional<Double> settleArcsec) {
     /** How many stars are guided on. */
-    public enum Stars {
-        AS_IT_SUITS(
-                "as-it-suits", "many on a real night; one in a rehearsal, where whole guide frames take long to draw"),
-        ONE("one", "the best star; the rest of the frame need not be read"),
-        MANY("many", "the common motion of up to twelve, each by its light: the air of one is not the air of all");
+    public enum Stars implements Way {
+        AS_IT_SUITS("many on a real night; one in a rehearsal, where whole guide frames take long to draw"),
+        ONE("the best star; the rest of the frame need not be read"),
+        MANY("the common motion of up to twelve, each by its light: the air of one is not the air of all");
 
-        private final String word;
         private final String explained;
 
-        Stars(String word, String explained) {
-            this.word = word;
+        Stars(String explained) {
             this.explained = explained;
         }
 
-        public String word() {
-            return word;
-        }
-
+        @Override
         public String explained() {
             return explained;
         }
     }
 
     /** When the guider is calibrated. */
-    public enum Calibrate {
-        EACH_NIGHT("each-night", "about two minutes each night, and no doubt"),
-        WHEN_MOVED(
-                "when-moved",
-                "the last night's is taken if two short pulses find it true, half a minute; else as each night");
+    public enum Calibrate implements Way {
+        EACH_NIGHT("about two minutes each night, and no doubt"),
+        WHEN_MOVED("the last night's is taken if two short pulses find it true, half a minute; else as each night");
 
-        private final String word;
         private final String explained;
 
-        Calibrate(String word, String explained) {
-            this.word = word;
+        Calibrate(String explained) {
             this.explained = explained;
         }
 
-        public String word() {
-            return word;
-        }
-
+        @Override
         public String explained() {
             return explained;
         }
     }
 
     /** Where a dither goes. */
-    public enum DitherBy {
-        SPIRAL("spiral", "nine places evenly about the middle"),
-        RANDOM("random", "anywhere within the step, never the same pattern twice"),
-        RIGHT_ASCENSION(
-                "right-ascension",
-                "east and west only, for a declination with much slack; rows of the sensor are not broken");
+    public enum DitherBy implements Way {
+        SPIRAL("nine places evenly about the middle"),
+        RANDOM("anywhere within the step, never the same pattern twice"),
+        RIGHT_ASCENSION("east and west only, for a declination with much slack; rows of the sensor are not broken");
 
-        private final String word;
         private final String explained;
 
-        DitherBy(String word, String explained) {
-            this.word = word;
+        DitherBy(String explained) {
             this.explained = explained;
         }
 
-        public String word() {
-            return word;
-        }
-
+        @Override
         public String explained() {
             return explained;
         }

@@ -1,5 +1,6 @@
 package app.ironside.journal;
 
+import app.ironside.Check;
 import app.ironside.guide.GuideRules;
 import java.time.Duration;
 import java.util.List;
@@ -177,6 +178,10 @@ public sealed interface Command {
 
     /** Watch the guide star for some minutes without a correction. */
     record WatchUnguided(int minutes) implements Command {
+        public WatchUnguided {
+            Check.inRange("minutes", minutes, 1, 120);
+        }
+
         @Override
         public String words() {
             return "watch for " + minutes + " minutes without guiding";
@@ -191,6 +196,11 @@ public sealed interface Command {
      * @param other rules of the changed runs; empty if hands change something
      */
     record CompareGuiding(String what, int minutes, Optional<GuideRules> other) implements Command {
+        public CompareGuiding {
+            Check.name("what is compared", what);
+            Check.inRange("minutes", minutes, 1, 60);
+        }
+
         @Override
         public String words() {
             return "compare before and after: " + what;

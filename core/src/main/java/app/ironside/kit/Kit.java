@@ -195,6 +195,11 @@ public record Kit(
         }
     }
 
+    /** Half the critical zone, steps of the focuser. */
+    public double criticalFocusSteps() {
+        return Sampling.criticalFocusUm(optics.focalRatio()) / focuser().stepUm();
+    }
+
     /** The same at another focal length, mm. */
     public Kit withFocalLengthMm(double mm) {
         return withOptics(new Optics(

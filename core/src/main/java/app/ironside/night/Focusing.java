@@ -12,7 +12,6 @@ import app.ironside.journal.Gate;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
 import app.ironside.kit.FilterSpec;
-import app.ironside.kit.Sampling;
 import app.ironside.plan.FocusTriggers;
 import java.time.Duration;
 import java.time.Instant;
@@ -220,25 +219,25 @@ final class Focusing {
      */
     boolean fine(String why) throws InterruptedException {
         night.record().doing(Stage.FOCUS, "Focus sweep: " + why, Duration.ofSeconds(110));
-        FocusRun.Frames exposure = frames();
-        FocusRun.Result result = run.fine(exposure, sizePx, shot -> show("Focus sweep", shot));
+        FocusRun.Frames frames = frames();
+        FocusRun.Result result = run.fine(frames, sizePx, shot -> show("Focus sweep", shot));
         record("Focus, " + why, result);
-        Optional<String> wrong = wrong(result, exposure);
+        Optional<String> wrong = wrong(result, frames);
         if (wrong.isPresent()) {
             night.record().fault(Stage.FOCUS, "A focus run was refused: " + wrong.get() + ". Once more, and wider.");
             night.record().doing(Stage.FOCUS, "Focus sweep, wider", Duration.ofSeconds(130));
-            result = run.wider(result, exposure, shot -> show("Focus sweep, wider", shot));
+            result = run.wider(result, frames, shot -> show("Focus sweep, wider", shot));
             record("Focus, wider", result);
-            wrong = wrong(result, exposure);
+            wrong = wrong(result, frames);
         }
         finish(result, wrong);
         return gate(result, wrong);
     }
 
     /** What speaks against a sweep: its curve, or the frame at its end. */
-    private Optional<String> wrong(FocusRun.Result result, FocusRun.Frames exposure) throws InterruptedException {
+    private Optional<String> wrong(FocusRun.Result result, FocusRun.Frames frames) throws InterruptedException {
         return result.verdict().accepted()
-                ? run.unconfirmed(result, exposure, shot -> show("Proof", shot))
+                ? run.unconfirmed(result, frames, shot -> show("Proof", shot))
                 : Optional.of(withoutStop(result.verdict().reason()));
     }
 
@@ -460,8 +459,7 @@ final class Focusing {
 
     /** Half the critical zone. */
     double zoneSteps() {
-        return Sampling.criticalFocusUm(night.kit().optics().focalRatio())
-                / night.kit().focuser().stepUm();
+        return night.kit().criticalFocusSteps();
     }
 
     private FilterSpec filter() {

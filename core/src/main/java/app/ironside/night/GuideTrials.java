@@ -99,32 +99,36 @@ final class GuideTrials {
         List<GuideSample> bs = new ArrayList<>();
         List<Interval> spansA = new ArrayList<>();
         List<Interval> spansB = new ArrayList<>();
-        for (int turn = 0; turn < 2 * TURNS; turn++) {
-            boolean changed = turn % 2 == 1;
-            if (asked.other().isPresent()) {
-                guider.use(changed ? asked.other().get().withTunes(false) : before);
-            } else if (turn > 0) {
-                night.devices()
-                        .hands()
-                        .confirm((changed ? "change it now: " : "put it back as it was: ") + asked.what());
+        try {
+            for (int turn = 0; turn < 2 * TURNS; turn++) {
+                boolean changed = turn % 2 == 1;
+                if (asked.other().isPresent()) {
+                    guider.use(changed ? asked.other().get().withTunes(false) : before);
+                } else if (turn > 0) {
+                    night.devices()
+                            .hands()
+                            .confirm((changed ? "change it now: " : "put it back as it was: ") + asked.what());
+                }
+                night.record()
+                        .doing(
+                                Stage.GUIDE,
+                                (changed ? "Changed: " : "As it was, against: ") + asked.what(),
+                                Duration.ofMinutes(asked.minutes()));
+                if (asked.other().isEmpty() && turn > 0) {
+                    guider.acquire();
+                }
+                guided(guider, RUN_IN);
+                guider.takeSamples();
+                Instant from = night.clock().now();
+                guided(guider, Duration.ofMinutes(asked.minutes()));
+                (changed ? bs : as).addAll(guider.takeSamples());
+                (changed ? spansB : spansA).add(new Interval(from, night.clock().now()));
             }
-            night.record()
-                    .doing(
-                            Stage.GUIDE,
-                            (changed ? "Changed: " : "As it was, against: ") + asked.what(),
-                            Duration.ofMinutes(asked.minutes()));
-            if (asked.other().isEmpty() && turn > 0) {
-                guider.acquire();
-            }
-            guided(guider, RUN_IN);
-            guider.takeSamples();
-            Instant from = night.clock().now();
-            guided(guider, Duration.ofMinutes(asked.minutes()));
-            (changed ? bs : as).addAll(guider.takeSamples());
-            (changed ? spansB : spansA).add(new Interval(from, night.clock().now()));
+        } finally {
+            // However it ends, nothing stays changed that a person has not chosen.
+            guider.use(own);
         }
         guider.takeLost();
-        guider.use(own);
         if (Math.min(as.size(), bs.size()) < GuideLog.FEWEST) {
             return "the star was seen too seldom to compare anything";
         }

@@ -136,7 +136,7 @@ class AxisLoopTest {
         Night night = new Night(ramp(600, 0.2), new double[600], 0, 480);
         assertThat(Math.sqrt(night.held(new AxisLoop(new AxisRule(GuideLaw.PROPORTIONAL, 0.5, 0), false))))
                 .isCloseTo(0.2 / 0.5 + 0.15 * 0.2, within(0.01));
-        assertThat(Math.sqrt(night.held(new AxisLoop(new AxisRule(GuideLaw.SLOPE, 0.5, 0), false))))
+        assertThat(Math.sqrt(night.held(new AxisLoop(new AxisRule(GuideLaw.LOW_PASS, 0.5, 0), false))))
                 .isLessThan(0.01);
     }
 
@@ -170,7 +170,7 @@ class AxisLoopTest {
     /** A dither is no disturbance: what the loop learned of the axis stays, and the star goes where it is sent. */
     @Test
     void aDitherIsFollowedAndForgetsNothing() {
-        AxisLoop loop = new AxisLoop(new AxisRule(GuideLaw.SLOPE, 0.5, 0), false);
+        AxisLoop loop = new AxisLoop(new AxisRule(GuideLaw.LOW_PASS, 0.5, 0), false);
         double at = 0;
         for (int i = 0; i < 400; i++) {
             double lock = i < 200 ? 0 : 12;

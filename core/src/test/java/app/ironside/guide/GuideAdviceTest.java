@@ -45,7 +45,7 @@ class GuideAdviceTest {
     /** Air alone, left alone, cannot be held better; and a minute tells nothing. */
     @Test
     void whereNothingWouldBeBetterNothingIsSaid() {
-        GuideRules calm = GuideRules.USUAL.withRa(new AxisRule(GuideLaw.SLOPE, 0.05, 0));
+        GuideRules calm = GuideRules.USUAL.withRa(new AxisRule(GuideLaw.LOW_PASS, 0.05, 0));
         assertThat(GuideAdvice.ra(guided(0.05, 0, 0.5, 2), calm, RATE, OptionalDouble.empty()))
                 .isEmpty();
         assertThat(GuideAdvice.ra(guided(0.1, 0.3, 0.2, 1).subList(0, 40), LAME, RATE, OptionalDouble.empty()))

@@ -96,10 +96,10 @@ class GuideAndFocusTest extends DeskHarness {
         @SuppressWarnings("unchecked")
         ChoiceBox<GuideLaw> law = (ChoiceBox<GuideLaw>) onGuide("#guide-dec-law");
         onDesk(() -> {
-            law.setValue(GuideLaw.SLOPE);
+            law.setValue(GuideLaw.LOW_PASS);
             law.fireEvent(new javafx.event.ActionEvent());
         });
-        assertThat(program().guiding().dec().law()).isEqualTo(GuideLaw.SLOPE);
+        assertThat(program().guiding().dec().law()).isEqualTo(GuideLaw.LOW_PASS);
         type("#guide-settle", "1,5");
         assertThat(program().guiding().settleArcsec()).contains(1.5);
         type("#guide-exposure", "900");

@@ -183,7 +183,7 @@ class TrialsNightTest {
     @Test
     void otherRulesAreTakenAtOnceAndMarked() throws Exception {
         GuideRules other = GuideRules.USUAL
-                .withDec(new AxisRule(GuideLaw.SLOPE, 0.5, 0.1))
+                .withDec(new AxisRule(GuideLaw.LOW_PASS, 0.5, 0.1))
                 .withTunes(false)
                 .withSlackBy(SlackBy.MORE_PULSE);
         NightState night = run(night(), new Command.GuideBy(other));
@@ -229,7 +229,7 @@ class TrialsNightTest {
         GuideRules all = new GuideRules(
                 3.5,
                 new AxisRule(GuideLaw.FORESEEING, 0.7, 0.1),
-                new AxisRule(GuideLaw.SLOPE, 0.3, 0.4),
+                new AxisRule(GuideLaw.LOW_PASS, 0.3, 0.4),
                 false,
                 SlackBy.NOTHING,
                 GuideRules.Stars.MANY,

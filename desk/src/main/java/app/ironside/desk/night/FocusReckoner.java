@@ -17,7 +17,6 @@ import app.ironside.journal.FocuserMeasured;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.OffsetsMeasured;
 import app.ironside.journal.SubTaken;
-import app.ironside.kit.Sampling;
 import app.ironside.plan.FocusTriggers;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -33,8 +32,7 @@ final class FocusReckoner {
 
     FocusReckoner(NightFile file) {
         this.file = file;
-        this.zoneSteps = Sampling.criticalFocusUm(file.kit().optics().focalRatio())
-                / file.kit().focuser().stepUm();
+        this.zoneSteps = file.kit().criticalFocusSteps();
     }
 
     ReckoningState of(Moment moment, Optional<NightEvent> chosen) {

@@ -30,6 +30,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.DoubleUnaryOperator;
 
 /** Makes plots from events. Pure. */
 public final class PlotStates {
@@ -54,13 +55,7 @@ public final class PlotStates {
         List<double[]> points = e.points().stream()
                 .map(p -> new double[] {p.position(), p.size()})
                 .toList();
-        double low = points.stream().mapToDouble(p -> p[0]).min().orElse(0);
-        double high = points.stream().mapToDouble(p -> p[0]).max().orElse(1);
-        List<double[]> fit = new ArrayList<>();
-        for (int i = 0; i <= 80; i++) {
-            double position = low + (high - low) * i / 80;
-            fit.add(new double[] {position, e.curve().sizeAt(position)});
-        }
+        List<double[]> fit = fitted(points, e.curve()::sizeAt);
         return new Plot.State(
                 e.why(),
                 "focuser position, steps",
@@ -72,6 +67,18 @@ public final class PlotStates {
                         e.verdict().bestPosition(),
                         Words.format("%.0f", e.verdict().bestPosition()))),
                 true);
+    }
+
+    /** A curve from the first to the last of some positions. */
+    private static List<double[]> fitted(List<double[]> points, DoubleUnaryOperator sizeAt) {
+        double low = points.stream().mapToDouble(p -> p[0]).min().orElse(0);
+        double high = points.stream().mapToDouble(p -> p[0]).max().orElse(1);
+        List<double[]> fit = new ArrayList<>();
+        for (int i = 0; i <= 80; i++) {
+            double position = low + (high - low) * i / 80;
+            fit.add(new double[] {position, sizeAt.applyAsDouble(position)});
+        }
+        return fit;
     }
 
     /** The frames of a sweep that goes on: those since the last one was read, with their curve once there are enough. */
@@ -96,13 +103,7 @@ public final class PlotStates {
                             p.sizePx().getAsDouble(),
                             0.03 * p.sizePx().getAsDouble()))
                     .toList());
-            double low = points.stream().mapToDouble(p -> p[0]).min().orElseThrow();
-            double high = points.stream().mapToDouble(p -> p[0]).max().orElseThrow();
-            List<double[]> fit = new ArrayList<>();
-            for (int k = 0; k <= 40; k++) {
-                double position = low + (high - low) * k / 40;
-                fit.add(new double[] {position, FocusCurve.hyperbolaSize(abc, position)});
-            }
+            List<double[]> fit = fitted(points, position -> FocusCurve.hyperbolaSize(abc, position));
             curves.add(new Curve("hyperbola", fit, Ink.COOL, Style.LINE));
         }
         curves.add(new Curve("measured", points, Ink.ACCENT, Style.DOTS));

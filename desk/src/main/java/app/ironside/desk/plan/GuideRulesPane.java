@@ -5,6 +5,7 @@ import app.ironside.guide.AxisRule;
 import app.ironside.guide.GuideLaw;
 import app.ironside.guide.GuideRules;
 import app.ironside.guide.SlackBy;
+import app.ironside.guide.Way;
 import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Consumer;
@@ -74,42 +75,16 @@ public final class GuideRulesPane extends VBox {
                         "every 90 exposures the record is gone through again with other settings; what held it better is taken, and marked"),
                 2,
                 row++);
-        choice(
-                row++,
-                "slack of declination",
-                "slack",
-                SlackBy.values(),
-                SlackBy::word,
-                SlackBy::explained,
-                rules.slackBy(),
-                GuideRules::withSlackBy);
-        choice(
-                row++,
-                "stars",
-                "stars",
-                GuideRules.Stars.values(),
-                GuideRules.Stars::word,
-                GuideRules.Stars::explained,
-                rules.stars(),
-                GuideRules::withStars);
+        choice(row++, "slack of declination", "slack", SlackBy.values(), rules.slackBy(), GuideRules::withSlackBy);
+        choice(row++, "stars", "stars", GuideRules.Stars.values(), rules.stars(), GuideRules::withStars);
         choice(
                 row++,
                 "calibrated",
                 "calibrate",
                 GuideRules.Calibrate.values(),
-                GuideRules.Calibrate::word,
-                GuideRules.Calibrate::explained,
                 rules.calibrate(),
                 GuideRules::withCalibrate);
-        choice(
-                row++,
-                "dithers",
-                "dither",
-                GuideRules.DitherBy.values(),
-                GuideRules.DitherBy::word,
-                GuideRules.DitherBy::explained,
-                rules.ditherBy(),
-                GuideRules::withDitherBy);
+        choice(row++, "dithers", "dither", GuideRules.DitherBy.values(), rules.ditherBy(), GuideRules::withDitherBy);
         number(
                 row++,
                 "exposure, s",
@@ -135,8 +110,6 @@ public final class GuideRulesPane extends VBox {
                 name,
                 id + "-law",
                 GuideLaw.values(),
-                GuideLaw::word,
-                GuideLaw::explained,
                 rule.law(),
                 (r, law) -> with.apply(r, of.apply(r).withLaw(law)));
         number(
@@ -156,23 +129,16 @@ public final class GuideRulesPane extends VBox {
         return row;
     }
 
-    private <E> void choice(
-            int row,
-            String name,
-            String id,
-            E[] all,
-            Function<E, String> word,
-            Function<E, String> explained,
-            E now,
-            BiFunction<GuideRules, E, GuideRules> with) {
+    private <E extends Way> void choice(
+            int row, String name, String id, E[] all, E now, BiFunction<GuideRules, E, GuideRules> with) {
         ChoiceBox<E> box = new ChoiceBox<>();
         box.setId("guide-" + id);
         box.setMinWidth(CHOICE_WIDTH);
         box.getItems().setAll(all);
-        box.setConverter(Words.naming(e -> word.apply(e).replace('-', ' ')));
+        box.setConverter(Words.naming(e -> e.word().replace('-', ' ')));
         box.setValue(now);
         box.setOnAction(e -> change(r -> with.apply(r, box.getValue())));
-        grid.addRow(row, named(name), box, dim(explained.apply(now)));
+        grid.addRow(row, named(name), box, dim(now.explained()));
     }
 
     private void number(

@@ -9,13 +9,13 @@ import app.ironside.document.NightFile;
 import app.ironside.focus.SweepZones;
 import app.ironside.journal.FocusExpected;
 import app.ironside.journal.FocusSwept;
-import app.ironside.kit.Sampling;
 import java.util.Optional;
 import javafx.scene.Node;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 
@@ -39,7 +39,7 @@ final class FocusBench implements Bench {
         corners.setToggleGroup(group);
         sweep.setSelected(true);
         HBox below = new HBox(GAP, picture, drift);
-        for (javafx.scene.layout.Region half : new javafx.scene.layout.Region[] {picture, drift}) {
+        for (Region half : new Region[] {picture, drift}) {
             half.setPrefWidth(100);
             HBox.setHgrow(half, Priority.ALWAYS);
         }
@@ -74,10 +74,7 @@ final class FocusBench implements Bench {
         curve.show((look.chosen().isEmpty() ? PlotStates.growing(look.moment()) : Optional.<Plot.State>empty())
                 .orElseGet(() -> PlotStates.focus(run)));
         Optional<SweepZones> seen = run.flatMap(FocusSwept::zones);
-        file.ifPresent(f -> {
-            double stepUm = f.kit().focuser().stepUm();
-            zones.show(seen, stepUm, Sampling.criticalFocusUm(f.kit().optics().focalRatio()) / stepUm);
-        });
+        file.map(NightFile::kit).ifPresent(kit -> zones.show(seen, kit.focuser().stepUm(), kit.criticalFocusSteps()));
         drift.show(PlotStates.focusAgainstTemperature(
                 look.moment(), look.moment().night().last(FocusExpected.class)));
         picture.show(look.shown(), Optional.empty());

@@ -188,6 +188,8 @@ final class GuideBench implements Bench, AutoCloseable {
             said.setText("Asked of the night that runs.");
         } catch (NumberFormatException e) {
             said.setText("Minutes: a whole number from 2 to 60.");
+        } catch (IllegalArgumentException e) {
+            said.setText(Words.capital(e.getMessage()) + ".");
         }
     }
 
@@ -200,7 +202,7 @@ final class GuideBench implements Bench, AutoCloseable {
                         "right ascension " + other.word(), each, Optional.of(r.withRa(r.ra().withLaw(other))));
             }
             case LAW_DEC -> {
-                GuideLaw other = other(r.dec().law(), GuideLaw.SLOPE);
+                GuideLaw other = other(r.dec().law(), GuideLaw.LOW_PASS);
                 yield new Command.CompareGuiding(
                         "declination " + other.word(),
                         each,
