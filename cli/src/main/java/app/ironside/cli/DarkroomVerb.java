@@ -59,7 +59,12 @@ final class DarkroomVerb extends Verb {
                 new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
                 new Wiring(Workers.ALL_CORES, Optional.of(Wiring.usersData())).placer(),
                 new Darkroom.Settings(
-                        options.rejection(), options.keepAll(), Map.of(), options.maxMemoryBytes(), combinations));
+                        options.rejection(),
+                        options.keepAll(),
+                        Map.of(),
+                        options.maxMemoryBytes(),
+                        combinations,
+                        options.extras()));
         Development made = darkroom.develop(folders, out, progress());
         Map<String, Object> facts = Answer.facts(
                 "masters",
@@ -94,7 +99,11 @@ final class DarkroomVerb extends Verb {
 
     private static Map<String, Object> master(Development.MasterFile m) {
         FrameSet s = m.of();
-        return master(m.file().toString(), s, s.kind().master().word(), m.made());
+        Map<String, Object> facts =
+                master(m.file().toString(), s, s.kind().master().word(), m.made());
+        facts.put("sound", m.sound());
+        facts.put("verdict", m.verdict());
+        return facts;
     }
 
     /** Masters that were in the folders and were used. */
@@ -122,6 +131,8 @@ final class DarkroomVerb extends Verb {
     private static Map<String, Object> stack(Development.StackFile s) {
         return Answer.facts(
                 "file", s.file().toString(),
+                "cropped", s.cropped().map(c -> c.file().toString()).orElse(null),
+                "crop", s.cropped().map(c -> StackVerb.told(c.part())).orElse(null),
                 "target", s.target(),
                 "filter", s.filter().isEmpty() ? null : s.filter(),
                 "nights", s.nights(),

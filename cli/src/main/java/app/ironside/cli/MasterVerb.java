@@ -4,6 +4,7 @@ import app.ironside.BadInputException;
 import app.ironside.Workers;
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.calibrate.MasterKind;
+import app.ironside.calibrate.MasterVerdict;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
@@ -64,6 +65,7 @@ final class MasterVerb extends Verb {
         }
         FitsFiles.write(out, master, FitsFiles.Encoding.FLOAT_32);
         Statistics.Spread spread = Statistics.robust(sample);
+        MasterVerdict verdict = MasterVerdict.of(kind, files, master, subtract);
         return Answer.done(Answer.facts(
                 "kind", kind.word(),
                 "frames", files.size(),
@@ -71,6 +73,8 @@ final class MasterVerb extends Verb {
                 "heightPx", master.height(),
                 "level", rounded(spread.centre(), 5),
                 "spread", rounded(spread.sigma(), 5),
+                "sound", verdict.isSound(),
+                "verdict", verdict.sentences(),
                 "out", out.toString()));
     }
 }

@@ -1,8 +1,11 @@
 package app.ironside.cli;
 
+import app.ironside.darkroom.Darkroom;
 import app.ironside.stack.Rejection;
 import java.lang.management.ManagementFactory;
 import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.Set;
 import picocli.CommandLine.Option;
 
 /** How lights are stacked. */
@@ -16,6 +19,17 @@ final class StackOptions {
 
     @Option(names = "--keep-all", description = "Keep every light with stars of the field.")
     private boolean keepAll;
+
+    @Option(
+            names = "--crop",
+            description = "Cut to the rectangle that nearly all lights reach; one for all filters of a target.")
+    private boolean crop;
+
+    @Option(
+            names = "--maps",
+            description =
+                    "Beside each stack a cube of what every pixel is made of: subs, share left out, weight, noise to be expected.")
+    private boolean maps;
 
     @Option(
             names = "--max-memory",
@@ -38,6 +52,26 @@ final class StackOptions {
                                 Arrays.stream(Rejection.values())
                                         .map(Rejection::word)
                                         .toList())));
+    }
+
+    /** What is made beside the stacks. */
+    Set<Darkroom.Extra> extras() {
+        Set<Darkroom.Extra> wanted = EnumSet.noneOf(Darkroom.Extra.class);
+        if (crop) {
+            wanted.add(Darkroom.Extra.CROP);
+        }
+        if (maps) {
+            wanted.add(Darkroom.Extra.MAPS);
+        }
+        return wanted;
+    }
+
+    boolean crop() {
+        return crop;
+    }
+
+    boolean maps() {
+        return maps;
     }
 
     boolean keepAll() {

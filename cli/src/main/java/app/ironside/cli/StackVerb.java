@@ -4,6 +4,8 @@ import app.ironside.Workers;
 import app.ironside.calibrate.Calibrator;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
+import app.ironside.image.Frame;
+import app.ironside.stack.Crop;
 import app.ironside.stack.NothingToStack;
 import app.ironside.stack.StackResult;
 import app.ironside.stack.StackSettings;
@@ -14,6 +16,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -39,11 +42,16 @@ final class StackVerb extends Verb {
 
     @Override
     Answer answer() {
-        StackSettings settings = new StackSettings(how.rejection(), how.keepAll(), how.maxMemoryBytes());
+        StackSettings settings =
+                new StackSettings(how.rejection(), how.keepAll(), how.maxMemoryBytes()).withMaps(how.maps());
         Destination.mustDiffer(lights);
         List<Path> inputs = new ArrayList<>(lights);
         inputs.addAll(options.files());
         Destination.file(out, "option --out", inputs);
+        Path maps = mapsBeside(out);
+        if (how.maps()) {
+            Destination.file(maps, "the maps beside --out", inputs);
+        }
         long began = System.nanoTime();
         Calibrator calibrator = options.calibrator(lights);
         Stacker stacker = new Stacker(
@@ -58,13 +66,21 @@ final class StackVerb extends Verb {
                     e.getMessage(),
                     Answer.facts("frames", lights.size(), "kept", 0, "rejected", rejected(e.rejected())));
         }
-        FitsFiles.writePlanes(out, result.planes());
+        Optional<Crop> crop = result.crop();
+        boolean cuts = how.crop() && crop.isPresent();
+        FitsFiles.writePlanes(out, cut(result.planes(), cuts, crop));
+        if (how.maps()) {
+            FitsFiles.writePlanes(maps, cut(result.maps(), cuts, crop));
+        }
         return Answer.done(Answer.facts(
                 "frames", lights.size(),
                 "kept", result.kept().size(),
                 "rejected", rejected(result.rejected()),
-                "widthPx", result.picture().width(),
-                "heightPx", result.picture().height(),
+                "widthPx", cuts ? crop.get().width() : result.picture().width(),
+                "heightPx", cuts ? crop.get().height() : result.picture().height(),
+                "crop", crop.map(StackVerb::told).orElse(null),
+                "cropped", cuts,
+                "maps", how.maps() ? maps.toString() : null,
                 "referenceFile", result.reference().toString(),
                 "rejectedPixelFraction", rounded(result.rejectedPixelFraction(), 6),
                 "noiseAdu", rounded(result.noiseAdu(), 4),
@@ -80,6 +96,29 @@ final class StackVerb extends Verb {
                 "elapsedMs", rounded((System.nanoTime() - began) / 1e6, 1),
                 "peakMemoryMb", rounded(StackOptions.peakMemoryMb(), 1),
                 "out", out.toString()));
+    }
+
+    private static List<Frame> cut(List<Frame> planes, boolean cuts, Optional<Crop> crop) {
+        return cuts ? planes.stream().map(crop.get()::of).toList() : planes;
+    }
+
+    private static Path mapsBeside(Path out) {
+        String name = out.getFileName().toString();
+        int dot = name.lastIndexOf('.');
+        return out.resolveSibling((dot < 0 ? name : name.substring(0, dot)) + " maps.fits");
+    }
+
+    /** In FITS pixels of the uncut stack. */
+    static Map<String, Object> told(Crop crop) {
+        return Answer.facts(
+                "firstX",
+                crop.left() + 1,
+                "firstY",
+                crop.bottom() + 1,
+                "widthPx",
+                crop.width(),
+                "heightPx",
+                crop.height());
     }
 
     private static List<Map<String, Object>> rejected(List<StackResult.Rejected> rejected) {

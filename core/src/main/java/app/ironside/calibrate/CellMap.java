@@ -3,6 +3,8 @@ package app.ironside.calibrate;
 import app.ironside.image.Frame;
 import app.ironside.image.Statistics;
 import java.util.Arrays;
+import java.util.Optional;
+import java.util.stream.IntStream;
 import org.hipparchus.exception.MathRuntimeException;
 import org.hipparchus.stat.regression.OLSMultipleLinearRegression;
 
@@ -95,11 +97,73 @@ final class CellMap {
 
     /** What grows with the square of the distance from the middle, beside a plane, which is the sky's; what stands out is left out. */
     Corners corners() {
+        return surface()
+                .map(s -> new Corners(s.p()[3] / s.p()[0], s.errors()[3] / Math.abs(s.p()[0])))
+                .orElse(new Corners(Double.NaN, Double.NaN));
+    }
+
+    /** From edge to edge along x and along y, as a share of the middle; beside what falls off around it. */
+    double[] slope() {
+        return surface()
+                .map(s -> new double[] {2 * s.p()[1] / s.p()[0], 2 * s.p()[2] / s.p()[0]})
+                .orElse(new double[] {0, 0});
+    }
+
+    /** How much brighter than the middle half the outermost cells are: left, right, lower, upper. */
+    double[] edges() {
+        double middle =
+                median((c, r) -> c >= columns / 4 && c < columns - columns / 4 && r >= rows / 4 && r < rows - rows / 4);
+        return new double[] {
+            median((c, r) -> c < outer(columns)) - middle,
+            median((c, r) -> c >= columns - outer(columns)) - middle,
+            median((c, r) -> r < outer(rows)) - middle,
+            median((c, r) -> r >= rows - outer(rows)) - middle
+        };
+    }
+
+    /** Standard error of one of the edges, by how much cells of the middle differ. */
+    double edgeError() {
+        double[] inner =
+                cells((c, r) -> c >= columns / 4 && c < columns - columns / 4 && r >= rows / 4 && r < rows - rows / 4);
+        return inner.length < 2
+                ? Double.POSITIVE_INFINITY
+                : 1.25 * Statistics.noise(inner) / Math.sqrt(Math.min(columns, rows));
+    }
+
+    private static int outer(int cells) {
+        return Math.max(1, cells / 25);
+    }
+
+    private interface Place {
+        boolean holds(int column, int row);
+    }
+
+    private double[] cells(Place place) {
+        return IntStream.range(0, values.length)
+                .filter(i -> place.holds(i % columns, i / columns) && Double.isFinite(values[i]))
+                .mapToDouble(i -> values[i])
+                .toArray();
+    }
+
+    private double median(Place place) {
+        double[] found = cells(place);
+        return found.length == 0 ? Double.NaN : Statistics.median(found);
+    }
+
+    /**
+     * A plane and what grows with the square of the distance.
+     *
+     * @param p at the middle, along x, along y, from middle to corner
+     * @param errors of them
+     */
+    private record Surface(double[] p, double[] errors) {}
+
+    private Optional<Surface> surface() {
         double[] limits = {Double.NEGATIVE_INFINITY, Double.POSITIVE_INFINITY};
         double[] left = new double[values.length];
-        Corners found = new Corners(Double.NaN, Double.NaN);
+        Optional<Surface> found = Optional.empty();
         for (int round = 0; round < ROUNDS; round++) {
-            int[] used = java.util.stream.IntStream.range(0, values.length)
+            int[] used = IntStream.range(0, values.length)
                     .filter(i -> Double.isFinite(values[i]) && left[i] >= limits[0] && left[i] <= limits[1])
                     .toArray();
             if (used.length < 20) {
@@ -115,7 +179,7 @@ final class CellMap {
             try {
                 fit.newSampleData(y, x);
                 double[] p = fit.estimateRegressionParameters();
-                found = new Corners(p[3] / p[0], fit.estimateRegressionParametersStandardErrors()[3] / Math.abs(p[0]));
+                found = Optional.of(new Surface(p, fit.estimateRegressionParametersStandardErrors()));
                 for (int i = 0; i < values.length; i++) {
                     double[] s = shape(i);
                     left[i] = values[i] - p[0] - p[1] * s[0] - p[2] * s[1] - p[3] * s[2];

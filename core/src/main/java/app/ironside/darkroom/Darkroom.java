@@ -18,6 +18,7 @@ import app.ironside.library.Library;
 import app.ironside.library.Match;
 import app.ironside.solve.Registration;
 import app.ironside.solve.Wcs;
+import app.ironside.stack.Crop;
 import app.ironside.stack.NothingToStack;
 import app.ironside.stack.Rejection;
 import app.ironside.stack.StackResult;
@@ -29,10 +30,12 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /**
  * Develops folders of raw frames: masters of every calibration set that fits some lights, one stack for each target and filter over all its
@@ -46,17 +49,38 @@ public final class Darkroom {
      * @param byHand lights that a person keeps or leaves out
      * @param combinations filters of each colour picture: three for red, green and blue; four with the luminance first; two, of which the
      *     second is green and blue
+     * @param extras what is made beside the stacks
      */
     public record Settings(
             Rejection rejection,
             boolean keepAll,
             Map<Path, Boolean> byHand,
             long maxMemoryBytes,
-            List<List<String>> combinations) {
+            List<List<String>> combinations,
+            Set<Extra> extras) {
         public Settings {
             byHand = Map.copyOf(byHand);
             combinations = List.copyOf(combinations);
+            extras = Set.copyOf(extras);
         }
+
+        /** Stacks and pictures only. */
+        public Settings(
+                Rejection rejection,
+                boolean keepAll,
+                Map<Path, Boolean> byHand,
+                long maxMemoryBytes,
+                List<List<String>> combinations) {
+            this(rejection, keepAll, byHand, maxMemoryBytes, combinations, Set.of());
+        }
+    }
+
+    /** What can be made beside the stacks. */
+    public enum Extra {
+        /** All stacks of a target cut to one rectangle that nearly all their lights reach; pictures are made of these. */
+        CROP,
+        /** What every pixel of a stack is made of. */
+        MAPS
     }
 
     /** Finds where a picture lies in the sky. */
@@ -216,6 +240,9 @@ public final class Darkroom {
         private final List<String> failed = new ArrayList<>();
         private final ResultNames names = new ResultNames();
 
+        /** Stacks of colour cameras. */
+        private final Set<Path> inColour = new HashSet<>();
+
         Run(Library library, Path out, Progress progress) {
             this.library = library;
             this.out = out;
@@ -241,6 +268,9 @@ public final class Darkroom {
                 } catch (BadInputException | NothingToStack e) {
                     failed.add(nameOf(one) + ": " + e.getMessage());
                 }
+            }
+            if (settings.extras().contains(Extra.CROP)) {
+                crop(part(progress, 0.88, 0.02));
             }
             colour(part(progress, 0.9, 0.1));
             return new Development(
@@ -287,6 +317,8 @@ public final class Darkroom {
             List<Path> files =
                     group.stream().flatMap(m -> m.lights().files().stream()).toList();
             List<String> how = new ArrayList<>(List.of(settings.rejection().word(), "" + settings.keepAll()));
+            Path maps = file.resolveSibling(file.getFileName().toString().replaceFirst("\\.fits$", " maps.fits"));
+            boolean mapped = settings.extras().contains(Extra.MAPS);
             List<Path> inputs = new ArrayList<>(files);
             for (Match m : group) {
                 java.util.stream.Stream.of(m.dark(), m.bias(), m.flat(), m.flatDark())
@@ -301,15 +333,14 @@ public final class Darkroom {
             Optional<Stacker.Grid> grid = Optional.ofNullable(grids.get(target(group)));
             grid.ifPresent(g -> how.add(g.name()));
             String digest = Recipe.digest(inputs, how);
-            Optional<Recipe.StackFacts> before = recipe.stillTrue(file, digest).flatMap(Recipe.Entry::stack);
+            Optional<Recipe.StackFacts> before = recipe.stillTrue(file, digest)
+                    .filter(e -> !mapped || recipe.stillTrue(maps, digest).isPresent())
+                    .flatMap(Recipe.Entry::stack);
             if (before.isPresent()) {
                 List<Frame> planes = FitsFiles.readPlanes(file);
                 grids.computeIfAbsent(
                         target(group), t -> new Stacker.Grid(before.get().reference(), finder.find(planes.get(0))));
-                stacks.add(told(group, file, before.get(), false));
-                if (planes.size() == 3) {
-                    picturesOf(group, file, planes, digest);
-                }
+                stacks.add(told(group, file, before.get(), false, planes.size()));
                 return;
             }
             List<Stacker.Light> lights = new ArrayList<>();
@@ -324,13 +355,18 @@ public final class Darkroom {
                                     settings.rejection(),
                                     settings.keepAll(),
                                     settings.byHand(),
-                                    settings.maxMemoryBytes()))
+                                    settings.maxMemoryBytes(),
+                                    mapped))
                     .stack(lights, grid, step);
             Optional<Wcs> place = placer.place(result.picture());
             List<Frame> planes = result.planes().stream()
                     .map(p -> place.map(w -> Stacker.withWcs(p, w)).orElse(p))
                     .toList();
             FitsFiles.writePlanes(file, planes);
+            if (mapped) {
+                FitsFiles.writePlanes(maps, result.maps());
+                recipe.made(maps, digest);
+            }
             double seconds = planes.get(0).header().number("TOTALEXP").orElse(0);
             Recipe.StackFacts facts = new Recipe.StackFacts(
                     files.size(),
@@ -342,17 +378,19 @@ public final class Darkroom {
                     result.reference().toString(),
                     result.rejected().stream()
                             .map(r -> new Recipe.Left(r.file().toString(), r.reason()))
-                            .toList());
-            recipe.made(file, digest, Optional.of(facts));
+                            .toList(),
+                    result.footprints());
+            recipe.madeStack(file, digest, facts);
             grids.putIfAbsent(target(group), result.grid());
             masters.letGo();
-            stacks.add(told(group, file, facts, true));
-            if (planes.size() == 3) {
-                picturesOf(group, file, planes, digest);
-            }
+            stacks.add(told(group, file, facts, true, planes.size()));
         }
 
-        private Development.StackFile told(List<Match> group, Path file, Recipe.StackFacts facts, boolean made) {
+        private Development.StackFile told(
+                List<Match> group, Path file, Recipe.StackFacts facts, boolean made, int planes) {
+            if (planes == 3) {
+                inColour.add(file);
+            }
             return new Development.StackFile(
                     file,
                     target(group),
@@ -368,19 +406,25 @@ public final class Darkroom {
                     facts.rejected().stream()
                             .map(r -> new StackResult.Rejected(Path.of(r.file()), r.reason()))
                             .toList(),
-                    made);
+                    made,
+                    facts.footprints(),
+                    Optional.empty());
         }
 
         /** Of a colour camera's stack. */
-        private void picturesOf(List<Match> group, Path stack, List<Frame> planes, String digest) {
-            String name = stack.getFileName().toString().replaceFirst("\\.fits$", "");
-            write(target(group), name, "R,G,B", List.of(stack), digest, () -> new Combination(finder)
-                    .combine(
-                            new Combination.Input(stack.toString(), planes.get(0)),
-                            new Combination.Input(stack.toString(), planes.get(1)),
-                            new Combination.Input(stack.toString(), planes.get(2)),
-                            Optional.empty(),
-                            List.of()));
+        private void pictureOf(Development.StackFile stack) {
+            Path file = stack.best();
+            String name = stack.file().getFileName().toString().replaceFirst("\\.fits$", "");
+            write(stack.target(), name, "R,G,B", List.of(file), "", () -> {
+                List<Frame> planes = FitsFiles.readPlanes(file);
+                return new Combination(finder)
+                        .combine(
+                                new Combination.Input(file.toString(), planes.get(0)),
+                                new Combination.Input(file.toString(), planes.get(1)),
+                                new Combination.Input(file.toString(), planes.get(2)),
+                                Optional.empty(),
+                                List.of());
+            });
         }
 
         private void write(
@@ -399,15 +443,65 @@ public final class Darkroom {
             if (!there) {
                 ColourPicture picture = make.get();
                 ColourFiles.write(tiff, picture);
-                recipe.made(tiff, digest, Optional.empty());
+                recipe.made(tiff, digest);
                 ColourFiles.write(png, picture);
-                recipe.made(png, digest, Optional.empty());
+                recipe.made(png, digest);
             }
             pictures.add(new Development.PictureFile(tiff, target, channels));
             pictures.add(new Development.PictureFile(png, target, channels));
         }
 
+        /** One rectangle for all filters of a target. */
+        private void crop(Progress step) {
+            Map<String, List<Development.StackFile>> targets = new LinkedHashMap<>();
+            stacks.forEach(s ->
+                    targets.computeIfAbsent(s.target(), t -> new ArrayList<>()).add(s));
+            targets.forEach((target, files) -> {
+                step.step("cutting the edges of " + target, 0);
+                Map<Development.StackFile, List<Frame>> planes = new LinkedHashMap<>();
+                files.forEach(s -> planes.put(s, FitsFiles.readPlanes(s.file())));
+                Frame first = planes.get(files.get(0)).get(0);
+                Optional<Crop> crop = planes.values().stream()
+                                .allMatch(p -> p.get(0).width() == first.width()
+                                        && p.get(0).height() == first.height())
+                        ? Crop.of(
+                                files.stream()
+                                        .map(Development.StackFile::footprints)
+                                        .toList(),
+                                first.width(),
+                                first.height())
+                        : Optional.empty();
+                crop.ifPresentOrElse(
+                        c -> planes.forEach((stack, frames) -> cropped(c, stack, frames)),
+                        () -> failed.add("crop of " + target + ": there is no rectangle that its filters share"));
+            });
+        }
+
+        private void cropped(Crop crop, Development.StackFile stack, List<Frame> planes) {
+            Path file = names.in(
+                    folder(out.resolve("cropped")),
+                    stack.file().getFileName().toString().replaceFirst("\\.fits$", ""),
+                    ".fits");
+            String digest = Recipe.digest(List.of(stack.file()), List.of("crop", crop.toString()));
+            if (recipe.stillTrue(file, digest).isEmpty()) {
+                FitsFiles.writePlanes(file, planes.stream().map(crop::of).toList());
+                recipe.made(file, digest);
+            }
+            stacks.set(stacks.indexOf(stack), stack.withCropped(new Development.Cropped(file, crop)));
+        }
+
         private void colour(Progress step) {
+            for (Development.StackFile stack : stacks) {
+                if (!inColour.contains(stack.file())) {
+                    continue;
+                }
+                step.step("colour of " + stack.target(), 0.2);
+                try {
+                    pictureOf(stack);
+                } catch (BadInputException e) {
+                    failed.add("picture " + stack.target() + ": " + e.getMessage());
+                }
+            }
             List<String> targets = stacks.stream()
                     .map(Development.StackFile::target)
                     .distinct()
@@ -435,7 +529,7 @@ public final class Darkroom {
                             + filter.strip());
                     return;
                 }
-                files.add(stack.get().file());
+                files.add(stack.get().best());
             }
             int first = filters.size() == 4 ? 1 : 0;
             int last = files.size() - 1;

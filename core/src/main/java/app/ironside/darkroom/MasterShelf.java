@@ -5,6 +5,7 @@ import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.calibrate.MasterKind;
+import app.ironside.calibrate.MasterVerdict;
 import app.ironside.calibrate.Masters;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
@@ -78,23 +79,27 @@ final class MasterShelf {
         List<Path> inputs = new ArrayList<>(set.files());
         under.ifPresent(u -> inputs.addAll(u.files()));
         String digest = Recipe.digest(inputs, List.of("master", kind.word()));
-        boolean made = recipe.stillTrue(file, digest).isEmpty();
-        if (made) {
-            try {
-                Frame frame = new MasterBuilder(workers)
-                        .build(
-                                kind,
-                                set.files(),
-                                kind == MasterKind.FLAT ? under.flatMap(this::frame) : Optional.empty(),
-                                step);
-                FitsFiles.write(file, frame, FitsFiles.Encoding.FLOAT_32);
-                recipe.made(file, digest, Optional.empty());
-            } catch (BadInputException e) {
-                failed.accept("master " + set.id() + ": " + e.getMessage());
-                return;
-            }
+        Optional<Recipe.MasterFacts> known = recipe.stillTrue(file, digest).flatMap(Recipe.Entry::master);
+        boolean made = known.isEmpty();
+        Recipe.MasterFacts facts;
+        try {
+            facts = known.orElseGet(() -> made(kind, set, under, file, digest, step));
+        } catch (BadInputException e) {
+            failed.accept("master " + set.id() + ": " + e.getMessage());
+            return;
         }
-        files.put(set.id(), new Development.MasterFile(file, set, made));
+        files.put(set.id(), new Development.MasterFile(file, set, made, facts.sound(), facts.sentences()));
+    }
+
+    private Recipe.MasterFacts made(
+            MasterKind kind, FrameSet set, Optional<FrameSet> under, Path file, String digest, Progress step) {
+        Optional<Frame> subtract = kind == MasterKind.FLAT ? under.flatMap(this::frame) : Optional.empty();
+        Frame frame = new MasterBuilder(workers).build(kind, set.files(), subtract, step);
+        FitsFiles.write(file, frame, FitsFiles.Encoding.FLOAT_32);
+        MasterVerdict verdict = MasterVerdict.of(kind, set.files(), frame, subtract);
+        Recipe.MasterFacts facts = new Recipe.MasterFacts(verdict.isSound(), verdict.sentences());
+        recipe.madeMaster(file, digest, facts);
+        return facts;
     }
 
     private static MasterKind kind(FrameKind kind) {

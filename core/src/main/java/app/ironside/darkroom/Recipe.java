@@ -4,6 +4,7 @@ import app.ironside.BadInputException;
 import app.ironside.JsonText;
 import app.ironside.TextFiles;
 import app.ironside.image.AtomicFile;
+import app.ironside.stack.Footprint;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
@@ -23,7 +24,7 @@ final class Recipe {
     private static final String NAME = "darkroom.json";
 
     /** Counted up whenever the same frames and settings give something else than before. */
-    private static final String WAY = "1";
+    private static final String WAY = "2";
 
     /**
      * A result.
@@ -31,7 +32,18 @@ final class Recipe {
      * @param file relative to the folder
      * @param made from: a digest of the inputs' paths, sizes and times and of the settings
      */
-    record Entry(String file, String made, Optional<StackFacts> stack) {}
+    record Entry(String file, String made, Optional<StackFacts> stack, Optional<MasterFacts> master) {}
+
+    /**
+     * What a master showed of itself when it was made.
+     *
+     * @param sound whether nothing speaks against it
+     */
+    record MasterFacts(boolean sound, List<String> sentences) {
+        MasterFacts {
+            sentences = List.copyOf(sentences);
+        }
+    }
 
     /** What cannot be read from a stack's header. */
     record StackFacts(
@@ -42,9 +54,11 @@ final class Recipe {
             double gain,
             double possible,
             String reference,
-            List<Left> rejected) {
+            List<Left> rejected,
+            List<Footprint> footprints) {
         StackFacts {
             rejected = List.copyOf(rejected);
+            footprints = List.copyOf(footprints);
         }
     }
 
@@ -110,8 +124,20 @@ final class Recipe {
     }
 
     /** Notes a result, at once: a run that is ended keeps what it has. */
-    void made(Path file, String digest, Optional<StackFacts> stack) {
-        entries.put(relative(file), new Entry(relative(file), digest, stack));
+    void made(Path file, String digest) {
+        note(new Entry(relative(file), digest, Optional.empty(), Optional.empty()));
+    }
+
+    void madeStack(Path file, String digest, StackFacts facts) {
+        note(new Entry(relative(file), digest, Optional.of(facts), Optional.empty()));
+    }
+
+    void madeMaster(Path file, String digest, MasterFacts facts) {
+        note(new Entry(relative(file), digest, Optional.empty(), Optional.of(facts)));
+    }
+
+    private void note(Entry entry) {
+        entries.put(entry.file(), entry);
         String text = JsonText.write(JsonText.tree(new Document(List.copyOf(entries.values()))));
         AtomicFile.write(folder.resolve(NAME), out -> out.write(text.getBytes(StandardCharsets.UTF_8)));
     }

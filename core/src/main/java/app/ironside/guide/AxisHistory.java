@@ -112,9 +112,24 @@ public final class AxisHistory {
         return Arrays.copyOfRange(seconds, from, from + count);
     }
 
+    /** Of the last exposures, at most so many. */
+    double[] seconds(int most) {
+        return Arrays.copyOfRange(seconds, from + Math.max(0, count - most), from + count);
+    }
+
+    /** As {@link #open()}, of the last exposures, at most so many. */
+    double[] open(int most) {
+        return Arrays.copyOfRange(open, from + Math.max(0, count - most), from + count);
+    }
+
     /** Where the axis would have stood, arcseconds, oldest first. */
     public double[] open() {
         return Arrays.copyOfRange(open, from, from + count);
+    }
+
+    /** How the axis would have gone by itself, as a straight line. */
+    Line drift() {
+        return Line.through(seconds, open, from, count);
     }
 
     /** @param back exposures ago, 0 for the last */

@@ -17,6 +17,9 @@ public final class AxisLoop {
 
     private static final int FEWEST_FOR_DRIFT = 30;
 
+    /** A drift that takes minutes to know is looked at after so many exposures. */
+    private static final int DRIFT_EVERY = 10;
+
     /** From so far off a star is brought back quickly: this many of the air's deviations, and at least so many arcseconds. */
     private static final double FAR_SIGMAS = 5;
 
@@ -38,6 +41,8 @@ public final class AxisLoop {
     private OptionalDouble periodSeconds = OptionalDouble.empty();
     private int sinceTuned;
     private int sinceAir = AIR_EVERY;
+    private int sinceDrift = DRIFT_EVERY;
+    private double againstDrift;
     private double far = LEAST_FAR_ARCSEC;
     private Optional<GuideTuning> tuned = Optional.empty();
 
@@ -93,6 +98,8 @@ public final class AxisLoop {
     public void begin() {
         history.clear();
         sinceTuned = 0;
+        sinceDrift = DRIFT_EVERY;
+        againstDrift = 0;
     }
 
     /** The lock position was moved: the same axis shows so much more error. */
@@ -152,12 +159,14 @@ public final class AxisLoop {
 
     /** +1 or −1 for the way that works against the drift; 0 while none is sure, or none is fast enough to guide by. */
     private double againstDrift() {
-        int n = history.size();
-        if (n < FEWEST_FOR_DRIFT) {
-            return 0;
+        if (sinceDrift >= DRIFT_EVERY && history.size() >= FEWEST_FOR_DRIFT) {
+            sinceDrift = 0;
+            Line line = history.drift();
+            boolean sure = Math.abs(line.slope()) > Math.max(LEAST_DRIFT, SURE * line.slopeSigma());
+            againstDrift = sure ? Math.signum(line.slope()) : 0;
         }
-        Line line = Line.through(history.seconds(), history.open());
-        return Math.abs(line.slope()) > Math.max(LEAST_DRIFT, SURE * line.slopeSigma()) ? Math.signum(line.slope()) : 0;
+        sinceDrift++;
+        return againstDrift;
     }
 
     private void tune() {

@@ -3,6 +3,7 @@ package app.ironside.guide;
 import java.util.Arrays;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.stream.IntStream;
 import org.hipparchus.linear.Array2DRowRealMatrix;
 import org.hipparchus.linear.ArrayRealVector;
 import org.hipparchus.linear.CholeskyDecomposition;
@@ -40,7 +41,7 @@ public enum GuideLaw implements Way {
             double wy = 0;
             double wty = 0;
             for (int i = 0; i < n; i++) {
-                double weight = Math.exp(-i / FADING);
+                double weight = FADED[i];
                 double t = seen.secondsAgo(i) - now;
                 double y = seen.openAgo(i);
                 w += weight;
@@ -55,7 +56,7 @@ public enum GuideLaw implements Way {
             double squares = 0;
             double weights2 = 0;
             for (int i = 0; i < n; i++) {
-                double weight = Math.exp(-i / FADING);
+                double weight = FADED[i];
                 double off = seen.openAgo(i) - level - slope * (seen.secondsAgo(i) - now);
                 squares += weight * off * off;
                 weights2 += weight * weight;
@@ -94,6 +95,11 @@ public enum GuideLaw implements Way {
 
     private static final int LINE = 16;
     private static final double FADING = 6;
+
+    /** Weights of the last exposures. */
+    private static final double[] FADED =
+            IntStream.range(0, LINE).mapToDouble(i -> Math.exp(-i / FADING)).toArray();
+
     private static final int FEWEST_FOR_LINE = 6;
 
     private static final int HARMONICS = 2;

@@ -1,5 +1,6 @@
 package app.ironside.guide;
 
+import app.ironside.image.Statistics;
 import java.util.Arrays;
 import java.util.OptionalDouble;
 
@@ -28,7 +29,10 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
 
     private static final int RUN_IN = 20;
 
-    /** So many of the last exposures are gone through. */
+    /** By so many of the last exposures the air is known. */
+    private static final int AIR = 240;
+
+    /** So many of the last exposures are gone through: the air of an hour ago is not tonight's any more. */
     private static final int MOST = 500;
 
     /**
@@ -41,17 +45,18 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
      * @param takesUp whether pulses that turn round are longer for it
      */
     static GuideTuning of(AxisHistory seen, AxisRule rule, OptionalDouble periodSeconds, Slack slack, boolean takesUp) {
-        double[] open = last(seen.open());
-        GuideLaw.Reading[] readings = readings(last(seen.seconds()), open, rule.law(), periodSeconds);
+        double[] open = seen.open(MOST);
+        GuideLaw.Reading[] readings = readings(seen.seconds(MOST), open, rule.law(), periodSeconds);
         double quick = quick(open);
         double most = gust(open, readings, rule, slack, takesUp);
-        double held = replayed(open, readings, rule, slack, takesUp, most);
+        double held = replayed(open, readings, rule, slack, takesUp, most, Double.POSITIVE_INFINITY);
         GuideTuning best = new GuideTuning(rule, held, held);
         for (double share : SHARES) {
             for (double move : MOVES) {
                 AxisRule tried = new AxisRule(rule.law(), share, Math.min(20, move * quick));
-                double rms = replayed(open, readings, tried, slack, takesUp, most);
-                if (rms < (best.rule == rule ? 1 - WORTH : 1) * best.bestArcsec) {
+                double toBeat = (best.rule == rule ? 1 - WORTH : 1) * best.bestArcsec;
+                double rms = replayed(open, readings, tried, slack, takesUp, most, toBeat);
+                if (rms < toBeat) {
                     best = new GuideTuning(tried, held, rms);
                 }
             }
@@ -62,11 +67,6 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
     /** Whether another setting would have been better by more than chance. */
     public boolean isWorth() {
         return bestArcsec < (1 - WORTH) * heldArcsec;
-    }
-
-    /** The air of an hour ago is not tonight's any more. */
-    private static double[] last(double[] values) {
-        return Arrays.copyOfRange(values, Math.max(0, values.length - MOST), values.length);
     }
 
     /** What the law made of each exposure: of those up to it alone. */
@@ -84,41 +84,78 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
     /** A squared error from which on it was a gust: a few times what is usual with a rule. */
     private static double gust(
             double[] open, GuideLaw.Reading[] readings, AxisRule rule, Slack slack, boolean takesUp) {
-        double[] squares = errors(open, readings, rule, slack, takesUp);
+        Replay replay = new Replay(open, readings, rule, slack, takesUp);
+        double[] squares = new double[open.length - RUN_IN];
+        for (int i = 0; i < squares.length; i++) {
+            squares[i] = replay.square();
+        }
         Arrays.sort(squares);
         return GUST * GUST * squares[(int) (0.68 * squares.length)];
     }
 
+    /**
+     * RMS of a record as a rule would have held it.
+     *
+     * @param most of a squared error that counts
+     * @param toBeat a rule that is worse than this is not gone through to the end
+     */
     private static double replayed(
-            double[] open, GuideLaw.Reading[] readings, AxisRule rule, Slack slack, boolean takesUp, double most) {
+            double[] open,
+            GuideLaw.Reading[] readings,
+            AxisRule rule,
+            Slack slack,
+            boolean takesUp,
+            double most,
+            double toBeat) {
+        Replay replay = new Replay(open, readings, rule, slack, takesUp);
+        double limit = toBeat * toBeat * (open.length - RUN_IN);
         double sum = 0;
-        double[] squares = errors(open, readings, rule, slack, takesUp);
-        for (double s : squares) {
-            sum += Math.min(s, most);
+        while (replay.goesOn() && sum <= limit) {
+            sum += Math.min(replay.square(), most);
         }
-        return Math.sqrt(sum / squares.length);
+        return Math.sqrt(sum / (open.length - RUN_IN));
     }
 
-    /** Squared errors of a record as a rule would have held it, after a while in which it runs in. */
-    private static double[] errors(
-            double[] open, GuideLaw.Reading[] readings, AxisRule rule, Slack slack, boolean takesUp) {
-        Slack gear = slack.copy();
-        double sent = open[0];
-        double[] squares = new double[open.length - RUN_IN];
-        for (int i = 0; i < open.length; i++) {
-            double error = open[i] - sent;
-            if (i >= RUN_IN) {
-                squares[i - RUN_IN] = error * error;
+    /** A record as a rule would have held it. */
+    private static final class Replay {
+        private final double[] open;
+        private final GuideLaw.Reading[] readings;
+        private final AxisRule rule;
+        private final Slack gear;
+        private final boolean takesUp;
+        private double sent;
+        private int at;
+
+        /** Has run in. */
+        Replay(double[] open, GuideLaw.Reading[] readings, AxisRule rule, Slack slack, boolean takesUp) {
+            this.open = open;
+            this.readings = readings;
+            this.rule = rule;
+            this.gear = slack.copy();
+            this.takesUp = takesUp;
+            this.sent = open[0];
+            while (at < RUN_IN) {
+                square();
             }
-            double back = rule.answer(readings[i], sent);
-            sent += gear.moves(back + (takesUp ? gear.added(back) : 0));
         }
-        return squares;
+
+        boolean goesOn() {
+            return at < open.length;
+        }
+
+        /** The next exposure's squared error; then the answer is sent. */
+        double square() {
+            double error = open[at] - sent;
+            double back = rule.answer(readings[at], sent);
+            sent += gear.moves(takesUp ? back + gear.added(back) : back);
+            at++;
+            return error * error;
+        }
     }
 
     /** What an axis does from one exposure to the next, a standard deviation; empty of few exposures. */
     static OptionalDouble quick(AxisHistory seen) {
-        return seen.size() < FEWEST ? OptionalDouble.empty() : OptionalDouble.of(quick(seen.open()));
+        return seen.size() < FEWEST ? OptionalDouble.empty() : OptionalDouble.of(quick(seen.open(AIR)));
     }
 
     /** What the axis does from one exposure to the next, a standard deviation: mostly air. */
@@ -127,7 +164,6 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
         for (int i = 0; i < steps.length; i++) {
             steps[i] = Math.abs(open[i + 1] - open[i]);
         }
-        Arrays.sort(steps);
-        return 1.4826 * steps[steps.length / 2] / Math.sqrt(2);
+        return 1.4826 * Statistics.median(steps) / Math.sqrt(2);
     }
 }

@@ -39,7 +39,7 @@ final class Slack {
             held = sent > 0 ? arcsec : 0;
         }
         double wanted = held + sent;
-        held = Math.max(0, Math.min(arcsec, wanted));
+        held = wanted < 0 ? 0 : wanted > arcsec ? arcsec : wanted;
         return wanted - held;
     }
 

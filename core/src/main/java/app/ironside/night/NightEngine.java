@@ -654,9 +654,10 @@ public final class NightEngine implements NightWork {
                 field,
                 frame,
                 night.kit().sensor().offsetAdu(),
-                judge.starLight(SubLooks.series(target, filter, seconds, frame.width()), field),
+                () -> judge.starLight(SubLooks.series(target, filter, seconds, frame.width()), field),
                 night.gauge().slopeAdu(frame),
-                full);
+                full,
+                night.workers());
         SubLook look = judge.looks()
                 .of(
                         SubLooks.series(target, filter, seconds, frame.width()),

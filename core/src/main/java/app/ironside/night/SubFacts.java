@@ -1,5 +1,6 @@
 package app.ironside.night;
 
+import app.ironside.Workers;
 import app.ironside.image.Frame;
 import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubRegraded;
@@ -7,6 +8,8 @@ import app.ironside.star.FieldMap;
 import app.ironside.star.StarField;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.concurrent.atomic.AtomicReference;
+import java.util.function.Supplier;
 
 /** What the journal says of a sub, one way for subs that were just taken and for those that were found after a stop. */
 final class SubFacts {
@@ -16,12 +19,28 @@ final class SubFacts {
      * What its pixels tell.
      *
      * @param offsetAdu level of an unexposed pixel
-     * @param light of its stars
+     * @param starLight how bright its stars are, worked out beside their shapes
      * @param slopeAdu of its background
      * @param full whether the whole sensor was read out: only then star shapes speak for the field
      */
     static SubMeasures of(
-            StarField field, Frame frame, double offsetAdu, SubJudge.StarLight light, double slopeAdu, boolean full) {
+            StarField field,
+            Frame frame,
+            double offsetAdu,
+            Supplier<SubJudge.StarLight> starLight,
+            double slopeAdu,
+            boolean full,
+            Workers workers) {
+        AtomicReference<SubJudge.StarLight> lit = new AtomicReference<>();
+        AtomicReference<SubMeasures.FieldShape> shaped = new AtomicReference<>();
+        workers.forEach(full ? 2 : 1, i -> {
+            if (i == 0) {
+                lit.set(starLight.get());
+            } else {
+                shaped.set(shape(field));
+            }
+        });
+        SubJudge.StarLight light = lit.get();
         return new SubMeasures(
                 frame.width(),
                 field.stars().size(),
@@ -32,7 +51,7 @@ final class SubFacts {
                 field.noiseAdu(),
                 OptionalDouble.of(Math.max(1, field.backgroundAdu() - offsetAdu)),
                 OptionalDouble.of(light.fluxAdu()),
-                full ? Optional.of(shape(field)) : Optional.empty(),
+                Optional.ofNullable(shaped.get()),
                 light.map(),
                 OptionalDouble.of(slopeAdu));
     }

@@ -105,14 +105,8 @@ final class SubTaker {
         Frame raw = exposed.frame().orElseThrow();
         GuideFigures guided = guiding.takeFigures();
         Frame frame = raw.withHeader(header(raw.header(), target, filter));
-        Looked looked = loop.beside(() -> looked(frame, target, filter, seconds, small));
-        SubMeasures measures = SubFacts.of(
-                looked.field(),
-                raw,
-                night.kit().sensor().offsetAdu(),
-                judge.starLight(SubLooks.series(target.name(), filter, seconds, raw.width()), looked.field()),
-                night.gauge().slopeAdu(raw),
-                !small);
+        Looked looked = loop.beside(() -> looked(raw, frame, target, filter, seconds, small));
+        SubMeasures measures = looked.measures();
         SubCircumstances circumstances = circumstances(target);
         SubLook look = judge.looks()
                 .of(
@@ -202,10 +196,10 @@ final class SubTaker {
      *
      * @param place empty if it was not recognised, or not looked for
      */
-    private record Looked(String file, StarField field, Optional<PlateSolution> place) {}
+    private record Looked(String file, StarField field, Optional<PlateSolution> place, SubMeasures measures) {}
 
     /** Keeps and measures a frame. On any thread: touches no device. */
-    private Looked looked(Frame frame, TargetPlan target, String filter, double seconds, boolean small) {
+    private Looked looked(Frame raw, Frame frame, TargetPlan target, String filter, double seconds, boolean small) {
         String plain = FrameArchive.plainName(target.name());
         String file = night.archive()
                 .save(
@@ -217,7 +211,15 @@ final class SubTaker {
         Optional<PlateSolution> place = small ? Optional.empty() : place(target, field);
         // Safe as it was first; then with the place where it really is, solved.
         place.ifPresent(p -> night.archive().rewrite(file, frame.withHeader(solved(frame.header(), p))));
-        return new Looked(file, field, place);
+        SubMeasures measures = SubFacts.of(
+                field,
+                raw,
+                night.kit().sensor().offsetAdu(),
+                () -> judge.starLight(SubLooks.series(target.name(), filter, seconds, raw.width()), field),
+                night.gauge().slopeAdu(raw),
+                !small,
+                night.workers());
+        return new Looked(file, field, place, measures);
     }
 
     private static Header solved(Header header, PlateSolution place) {

@@ -5,8 +5,9 @@ import app.ironside.solve.FieldMatcher.Pair;
 import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashMap;
-import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -87,7 +88,8 @@ public record Registration(PlaneTransform transform, int pairs, double rmsPx, do
     private static double fluxRatio(List<Pair> pairs, PlaneTransform t, StarField reference, StarField other) {
         Map<Integer, List<Double>> ratios = new HashMap<>();
         Map<Integer, Integer> missing = new HashMap<>();
-        Set<Star> paired = new HashSet<>();
+        // The very stars: what they are like is not asked.
+        Set<Star> paired = Collections.newSetFromMap(new IdentityHashMap<>());
         StarPlaces places = new StarPlaces(other);
         for (Pair p : pairs) {
             paired.add(p.a());

@@ -6,6 +6,7 @@ import app.ironside.image.Mosaic;
 import app.ironside.solve.PlaneTransform;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.atomic.LongAdder;
 
 /** Reads, calibrates, resamples, levels, rejects and averages, band by band. */
@@ -17,6 +18,7 @@ final class Combiner {
     private final int height;
     private final LongAdder offered = new LongAdder();
     private final LongAdder used = new LongAdder();
+    private final Optional<StackMaps> maps;
 
     /**
      * @param width pixels of the stack
@@ -27,11 +29,18 @@ final class Combiner {
         this.placed = placed;
         this.width = width;
         this.height = height;
+        this.maps = settings.maps() ? Optional.of(new StackMaps(width, height)) : Optional.empty();
+    }
+
+    /** What every pixel is made of, if it was asked for. */
+    Optional<StackMaps> maps() {
+        return maps;
     }
 
     /** One plane of the stack; NaN where no sub reaches. */
     float[] plane(Mosaic.Plane plane, int index, Progress progress) {
         float[] out = new float[width * height];
+        maps.ifPresent(StackMaps::begin);
         // Half for the resampled band of every sub, half for the raw rows being read.
         long bandBytes = (long) width * Float.BYTES * placed.size();
         int rows = (int) Math.max(8, Math.min(height, settings.maxMemoryBytes() / 2 / bandBytes));
@@ -72,7 +81,11 @@ final class Combiner {
                 weights += w;
             }
             out[(from + row) * width + x] = n == 0 ? Float.NaN : (float) (sum / weights);
-            kept += Rejection.high(range) - Rejection.low(range);
+            int count = Rejection.high(range) - Rejection.low(range);
+            if (maps.isPresent()) {
+                maps.get().add((from + row) * width + x, n, n - count, weights);
+            }
+            kept += count;
             there += n;
         }
         offered.add(there);

@@ -11,6 +11,10 @@ import java.util.List;
  * @param levellings to the reference's sky, one for each plane
  */
 record Placed(Sub sub, PlaneTransform transform, double light, double weight, List<Levelling> levellings) {
+    Footprint footprint() {
+        return new Footprint(transform, sub.source().width(), sub.source().height());
+    }
+
     double signalToNoise() {
         return light / Math.max(1e-9, sub.look().blocks().noiseAdu());
     }

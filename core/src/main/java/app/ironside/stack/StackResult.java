@@ -4,6 +4,7 @@ import app.ironside.image.Frame;
 import app.ironside.judge.BlockNoise;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 
 /**
  * A finished stack.
@@ -18,6 +19,7 @@ import java.util.List;
  * @param subNoiseAdu the same of one calibrated sub, median over the subs
  * @param medianSubHfrPx median half-flux radius of the subs' stars
  * @param gain what the stack is better than one sub by
+ * @param maps what each pixel is made of, as {@link StackMaps#NAMES} say; empty if it was not asked for
  */
 public record StackResult(
         Frame picture,
@@ -30,13 +32,15 @@ public record StackResult(
         double noiseAdu,
         double subNoiseAdu,
         double medianSubHfrPx,
-        Gain gain) {
+        Gain gain,
+        List<Frame> maps) {
     /**
      * A sub that entered.
      *
      * @param weight what it counts, 1 for the best
+     * @param footprint where it lies
      */
-    public record Contribution(Path file, double weight) {}
+    public record Contribution(Path file, double weight, Footprint footprint) {}
 
     /** A sub that did not enter. */
     public record Rejected(Path file, String reason) {}
@@ -50,6 +54,16 @@ public record StackResult(
      * @param error of the measured gain, one standard deviation
      */
     public record Gain(double measured, double possible, double error) {}
+
+    /** The part of the picture in which nearly all subs lie; empty if there is none. */
+    public Optional<Crop> crop() {
+        return Crop.of(List.of(footprints()), picture.width(), picture.height());
+    }
+
+    /** Where the subs lie. */
+    public List<Footprint> footprints() {
+        return contributions.stream().map(Contribution::footprint).toList();
+    }
 
     /** The files of the subs that entered. */
     public List<Path> kept() {

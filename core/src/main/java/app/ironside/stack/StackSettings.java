@@ -10,8 +10,10 @@ import java.util.Map;
  * @param keepAll keep every sub with stars of the field
  * @param byHand subs that a person keeps or leaves out, whatever the rule book says
  * @param maxMemoryBytes for pixels of the subs at one time
+ * @param maps whether it is told of every pixel what it is made of
  */
-public record StackSettings(Rejection rejection, boolean keepAll, Map<Path, Boolean> byHand, long maxMemoryBytes) {
+public record StackSettings(
+        Rejection rejection, boolean keepAll, Map<Path, Boolean> byHand, long maxMemoryBytes, boolean maps) {
     public static final StackSettings DEFAULT = new StackSettings(Rejection.WINSORIZED, false, 600L << 20);
 
     public StackSettings {
@@ -21,6 +23,10 @@ public record StackSettings(Rejection rejection, boolean keepAll, Map<Path, Bool
 
     /** With nothing marked by hand. */
     public StackSettings(Rejection rejection, boolean keepAll, long maxMemoryBytes) {
-        this(rejection, keepAll, Map.of(), maxMemoryBytes);
+        this(rejection, keepAll, Map.of(), maxMemoryBytes, false);
+    }
+
+    public StackSettings withMaps(boolean wanted) {
+        return new StackSettings(rejection, keepAll, byHand, maxMemoryBytes, wanted);
     }
 }

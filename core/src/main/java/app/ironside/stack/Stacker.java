@@ -266,7 +266,8 @@ public final class Stacker {
                 pictures,
                 grid,
                 placed.stream()
-                        .map(p -> new StackResult.Contribution(p.sub().source().file(), p.weight() / heaviest(placed)))
+                        .map(p -> new StackResult.Contribution(
+                                p.sub().source().file(), p.weight() / heaviest(placed), p.footprint()))
                         .toList(),
                 List.copyOf(rejected),
                 reference.source().file(),
@@ -284,7 +285,8 @@ public final class Stacker {
                         BlockNoise.of(
                                 picture,
                                 stars,
-                                pictures.size() == 1 ? BlockNoise.BLOCK_PX : BlockNoise.MOSAIC_BLOCK_PX)));
+                                pictures.size() == 1 ? BlockNoise.BLOCK_PX : BlockNoise.MOSAIC_BLOCK_PX)),
+                combiner.maps().map(m -> m.planes(header, heaviest(placed))).orElse(List.of()));
     }
 
     private static double heaviest(List<Placed> placed) {

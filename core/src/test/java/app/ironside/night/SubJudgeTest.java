@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 import static org.assertj.core.api.Assertions.withinPercentage;
 
+import app.ironside.Workers;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.journal.GuideFigures;
@@ -55,9 +56,10 @@ class SubJudgeTest {
                 field,
                 new Frame(2800, 1, new float[2800], Header.EMPTY),
                 500,
-                new SubJudge.StarLight(SubJudge.brightFlux(field), Optional.empty()),
+                () -> new SubJudge.StarLight(SubJudge.brightFlux(field), Optional.empty()),
                 0,
-                false);
+                false,
+                Workers.SERIAL);
     }
 
     private static SubLook look(SubJudge judge, String set, String file, int minutes, StarField field) {

@@ -57,6 +57,9 @@ class DeskTest extends DeskHarness {
                         "\"widthPx\": 2800, \"heightPx\": 2100, \"pixelUm\": 6.3",
                         "\"widthPx\": 1400, \"heightPx\": 1050, \"pixelUm\": 12.6")
                 .replace(
+                        "\"widthPx\": 1280, \"heightPx\": 960, \"pixelUm\": 3.75",
+                        "\"widthPx\": 640, \"heightPx\": 480, \"pixelUm\": 7.5")
+                .replace(
                         "{\"name\": \"M 33\", \"filters\": [\"L\", \"R\", \"G\", \"B\"], \"subsPerFilter\": 2, \"subSeconds\": 180},",
                         "{\"name\": \"M 33\", \"filters\": [\"L\"], \"subSeconds\": 60, \"until\": \"19:16:00\", \"mostSubs\": 5}")
                 .replace(

@@ -74,6 +74,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.concurrent.CompletableFuture;
 import java.util.function.Function;
 
 /** The one place that decides what a night is made of. */
@@ -99,8 +100,9 @@ public final class Wiring {
      */
     public Wiring(Workers workers, Optional<Path> dataFolder) {
         this.workers = workers;
+        CompletableFuture<DeepSkyCatalogue> read = CompletableFuture.supplyAsync(DeepSkyCatalogue::load);
         this.stars = StarCatalogue.hipparcos();
-        this.objects = DeepSkyCatalogue.load();
+        this.objects = read.join();
         this.sky = new SkySource(stars, objects);
         this.rehearsedStars = new RehearsedStars(stars, sky);
         this.shelf = new StarShelf(stars, workers, dataFolder);

@@ -13,6 +13,7 @@ import app.ironside.device.Devices;
 import app.ironside.device.NightClock;
 import app.ironside.document.NightFile;
 import app.ironside.guide.GuideSample;
+import app.ironside.journal.Command;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.GuidingProven;
 import app.ironside.journal.JournalInMemory;
@@ -148,6 +149,11 @@ class LiveNightTest {
     }
 
     private NightRun run(NightFile file, Logbook logbook, DeviceDriver driver, NightWatcher watcher) {
+        return run(file, logbook, driver, watcher, new NightControl());
+    }
+
+    private NightRun run(
+            NightFile file, Logbook logbook, DeviceDriver driver, NightWatcher watcher, NightControl control) {
         Instant sunset =
                 NightTimes.of(file.site(), file.program().date()).sunset().orElseThrow();
         NightEntry entry = logbook.begin("live", "night", file.text());
@@ -157,19 +163,33 @@ class LiveNightTest {
                 entry,
                 new LiveVenue(List.of(driver), new OwnTime(sunset), Workers.ALL_CORES),
                 watcher,
-                new NightControl());
+                control);
     }
 
-    /** The guide star is followed while a sub is measured, solved and written; nothing of it passes for a rehearsal. */
+    /**
+     * The guide star is followed while a sub is measured, solved and written; nothing of it passes for a rehearsal. Three subs show it, and
+     * then the night is ended.
+     */
     @Test
     void guidingGoesOnWhileSubsAreMeasured() throws Exception {
         NightFile file = night("Bench");
         List<GuideSample> guided = new ArrayList<>();
         List<String> asked = new ArrayList<>();
+        NightControl control = new NightControl();
         NightWatcher watcher = new NightWatcher() {
+            private int subs;
+
             @Override
             public void guided(GuideSample sample) {
                 guided.add(sample);
+            }
+
+            @Override
+            public void event(NightEvent event) {
+                subs += event instanceof SubTaken ? 1 : 0;
+                if (event instanceof SubTaken && subs == 3) {
+                    control.give(new Command.EndNight(), "Ada", "enough", event.time());
+                }
             }
 
             @Override
@@ -178,7 +198,7 @@ class LiveNightTest {
             }
         };
         try (Logbook logbook = Logbook.open(folder.resolve("live"))) {
-            NightRun run = run(file, logbook, new Bench(file), watcher);
+            NightRun run = run(file, logbook, new Bench(file), watcher, control);
             run.engine().run();
             NightState night = NightState.of(run.journal().events());
             assertThat(night.last(NightStarted.class).orElseThrow().provenance())

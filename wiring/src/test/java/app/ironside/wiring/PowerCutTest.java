@@ -19,6 +19,8 @@ import app.ironside.logbook.NightEntry;
 import app.ironside.night.FrameArchive;
 import app.ironside.night.NightWatcher;
 import app.ironside.sim.SteppedClock;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -40,14 +42,15 @@ class PowerCutTest {
 
     /** The night that is killed: few pixels, so that kills fall everywhere in it. */
     static String document() throws Exception {
-        return RehearsalTest.demo()
-                .replace("\"subSeconds\": 180", "\"subSeconds\": 60")
-                .replace("\"until\": \"23:12:00\"", "\"until\": \"22:20:00\"")
-                .replace("\"fullFramesPerLeg\": 6", "\"fullFramesPerLeg\": 1")
-                .replace("\"startSteps\": 2600", "\"startSteps\": 2480")
-                .replace("\"darks\": 6", "\"darks\": 0")
-                .replace("\"flatsPerFilter\": 5", "\"flatsPerFilter\": 0")
-                .replace("\"bias\": 8", "\"bias\": 1");
+        ObjectMapper json = new ObjectMapper();
+        ObjectNode night = (ObjectNode) json.readTree(CommandsTest.smallNight(60, 3));
+        ObjectNode target = (ObjectNode) night.at("/program/targets/0");
+        target.put("until", "22:20:00").putArray("filters").add("L");
+        ObjectNode program = (ObjectNode) night.at("/program");
+        program.put("fullFramesPerLeg", 1);
+        program.withObject("/calibrations").put("darks", 0).put("bias", 1).put("flatsPerFilter", 0);
+        ((ObjectNode) night.at("/kit/focuser")).put("startSteps", 2480);
+        return json.writeValueAsString(night);
     }
 
     /** What the killed process runs. */

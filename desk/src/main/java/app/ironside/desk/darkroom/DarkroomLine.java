@@ -158,6 +158,10 @@ record DarkroomLine(String head, String detail, boolean trouble, Optional<Path> 
                     .append(r.file().getFileName())
                     .append(" left out: ")
                     .append(r.reason()));
+            s.cropped()
+                    .ifPresent(c -> detail.append(Words.format(
+                            "\nCut to %d × %d pixels, which nearly all lights reach, as all filters of this target: %s",
+                            c.part().width(), c.part().height(), c.file())));
             lines.add(new DarkroomLine(
                     s.target()
                             + (s.filter().isEmpty() ? "" : " · " + s.filter())
@@ -165,7 +169,7 @@ record DarkroomLine(String head, String detail, boolean trouble, Optional<Path> 
                             + (s.made() ? "" : " (as before)"),
                     detail.toString(),
                     false,
-                    Optional.of(s.file()),
+                    Optional.of(s.best()),
                     Optional.empty()));
         }
         for (Development.PictureFile p : made.pictures()) {
@@ -181,8 +185,8 @@ record DarkroomLine(String head, String detail, boolean trouble, Optional<Path> 
         for (Development.MasterFile m : made.masters()) {
             lines.add(new DarkroomLine(
                     "Master: " + kind(m.of().kind()) + details(m.of()),
-                    m.of().files().size() + " frames: " + m.file(),
-                    false,
+                    String.join("\n", m.verdict()) + "\n" + m.of().files().size() + " frames: " + m.file(),
+                    !m.sound(),
                     Optional.of(m.file()),
                     Optional.empty()));
         }

@@ -22,12 +22,10 @@ import app.ironside.library.FrameSet;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
 import app.ironside.solve.PlaneTransform;
-import app.ironside.stack.Rejection;
 import app.ironside.stack.Resampling;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.nio.file.Path;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -39,8 +37,6 @@ import java.util.stream.IntStream;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
-import javafx.scene.control.CheckBox;
-import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
@@ -66,7 +62,6 @@ import javafx.scene.layout.VBox;
  * The frames are never changed.
  */
 public final class DarkroomPane extends BorderPane implements AutoCloseable {
-    private static final long MEMORY = 600L << 20;
     private static final double DETAIL_HEIGHT = 132;
 
     /** Cells to the right and rows down. */
@@ -101,9 +96,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private final Button develop = button("darkroom-develop", "Develop", this::develop);
     private final Button change = button("darkroom-out", "Results to…", this::chooseOut);
     private final Button open = button("darkroom-open", "Open folder", this::openOut);
-    private final ComboBox<String> rejection = new ComboBox<>();
-    private final CheckBox keepAll = new CheckBox("keep all");
-    private final TextField colour = new TextField();
+    private final DevelopOptions options = new DevelopOptions();
     private final Button ofNight = button("darkroom-night", "This night's frames", this::openNight);
     private final HandMarks marks = new HandMarks();
     private final Map<Path, PlaneTransform> lies = new HashMap<>();
@@ -202,19 +195,8 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         colours.fitWidthProperty().bind(middle.widthProperty());
         colours.fitHeightProperty().bind(middle.heightProperty());
         setCenter(middle);
-        rejection.setId("darkroom-rejection");
-        rejection
-                .getItems()
-                .setAll(Arrays.stream(Rejection.values()).map(Rejection::word).toList());
-        rejection.setValue(Rejection.WINSORIZED.word());
-        rejection.setTooltip(
-                new Tooltip("How values that do not belong are left out at each pixel: trails, hits, hot pixels"));
-        keepAll.setId("darkroom-keep-all");
-        colour.setId("darkroom-colour");
-        colour.setPromptText("colour of: R,G,B");
-        colour.setPrefWidth(150);
         develop.getStyleClass().add("chief");
-        HBox how = new HBox(8, develop, rejection, keepAll, colour, change, goesTo, open);
+        HBox how = new HBox(8, develop, options, change, goesTo, open);
         how.setAlignment(Pos.CENTER_LEFT);
         how.setPadding(new Insets(8, 0, 4, 0));
         HBox.setHgrow(goesTo, Priority.ALWAYS);
@@ -464,20 +446,11 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         if (library.isEmpty() || out.isEmpty()) {
             return;
         }
-        List<List<String>> combinations = colour.getText().isBlank()
-                ? List.of()
-                : List.of(Arrays.stream(colour.getText().split(","))
-                        .map(String::strip)
-                        .filter(f -> !f.isEmpty())
-                        .toList());
-        if (combinations.stream().anyMatch(c -> c.size() < 2 || c.size() > 4)) {
-            said.setText(
-                    "Colour is made of two to four filters, by commas: R,G,B, or L,R,G,B with the luminance first.");
-            return;
-        }
-        Darkroom darkroom = darkroom(combinations);
-        Library known = library.get();
-        Path to = out.get();
+        options.wrong().ifPresentOrElse(said::setText, () -> develop(library.get(), out.get()));
+    }
+
+    private void develop(Library known, Path to) {
+        Darkroom darkroom = darkroom();
         chore.begin(
                 progress -> {
                     Development result = darkroom.develop(known, to, progress);
@@ -497,16 +470,12 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
                 said::setText);
     }
 
-    private Darkroom darkroom(List<List<String>> combinations) {
-        Rejection school = Arrays.stream(Rejection.values())
-                .filter(r -> r.word().equals(rejection.getValue()))
-                .findFirst()
-                .orElse(Rejection.WINSORIZED);
+    private Darkroom darkroom() {
         return new Darkroom(
                 Workers.ALL_CORES,
                 new StarFinder(DetectSettings.DEFAULT.withoutProfiles(), Workers.ALL_CORES),
                 placer,
-                new Darkroom.Settings(school, keepAll.isSelected(), marks.all(), MEMORY, combinations));
+                options.settings(marks.all()));
     }
 
     /** One light before and after its calibration, under a curtain, with what that proves. */
@@ -534,7 +503,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
 
     private void hold(Holding holding) {
         Path to = out.orElseThrow();
-        Darkroom darkroom = darkroom(List.of());
+        Darkroom darkroom = darkroom();
         chore.begin(
                 progress -> {
                     Curtain curtain = holding.of(darkroom, to, progress);

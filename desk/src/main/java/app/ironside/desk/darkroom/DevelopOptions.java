@@ -1,0 +1,90 @@
+package app.ironside.desk.darkroom;
+
+import app.ironside.darkroom.Darkroom;
+import app.ironside.stack.Rejection;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import javafx.geometry.Pos;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+
+/** How lights are developed: what a person chooses beside the lights themselves. */
+final class DevelopOptions extends HBox {
+    private static final long MEMORY = 600L << 20;
+
+    private final ComboBox<String> rejection = new ComboBox<>();
+    private final CheckBox keepAll =
+            box("darkroom-keep-all", "keep all", "Every light with stars of the field, whatever its verdict");
+    private final CheckBox crop = box(
+            "darkroom-crop", "cut edges", "One rectangle for all filters of a target, which nearly all lights reach");
+    private final CheckBox maps = box(
+            "darkroom-maps",
+            "maps",
+            "Beside each stack, what every pixel is made of: subs, share left out, weight, noise");
+    private final TextField colour = new TextField();
+
+    DevelopOptions() {
+        super(8);
+        rejection.setId("darkroom-rejection");
+        rejection
+                .getItems()
+                .setAll(Arrays.stream(Rejection.values()).map(Rejection::word).toList());
+        rejection.setValue(Rejection.WINSORIZED.word());
+        rejection.setTooltip(
+                new Tooltip("How values that do not belong are left out at each pixel: trails, hits, hot pixels"));
+        colour.setId("darkroom-colour");
+        colour.setPromptText("colour of: R,G,B");
+        colour.setPrefWidth(130);
+        setAlignment(Pos.CENTER_LEFT);
+        getChildren().addAll(rejection, keepAll, crop, maps, colour);
+    }
+
+    private static CheckBox box(String id, String text, String what) {
+        CheckBox box = new CheckBox(text);
+        box.setId(id);
+        box.setTooltip(new Tooltip(what));
+        box.setMinWidth(USE_PREF_SIZE);
+        return box;
+    }
+
+    /** What is wrong with them, in words. */
+    Optional<String> wrong() {
+        return combinations().stream().anyMatch(c -> c.size() < 2 || c.size() > 4)
+                ? Optional.of(
+                        "Colour is made of two to four filters, by commas: R,G,B, or L,R,G,B with the luminance first.")
+                : Optional.empty();
+    }
+
+    private List<List<String>> combinations() {
+        return colour.getText().isBlank()
+                ? List.of()
+                : List.of(Arrays.stream(colour.getText().split(","))
+                        .map(String::strip)
+                        .filter(f -> !f.isEmpty())
+                        .toList());
+    }
+
+    /** @param byHand lights that a person keeps or leaves out */
+    Darkroom.Settings settings(Map<Path, Boolean> byHand) {
+        Rejection school = Arrays.stream(Rejection.values())
+                .filter(r -> r.word().equals(rejection.getValue()))
+                .findFirst()
+                .orElse(Rejection.WINSORIZED);
+        Set<Darkroom.Extra> extras = EnumSet.noneOf(Darkroom.Extra.class);
+        if (crop.isSelected()) {
+            extras.add(Darkroom.Extra.CROP);
+        }
+        if (maps.isSelected()) {
+            extras.add(Darkroom.Extra.MAPS);
+        }
+        return new Darkroom.Settings(school, keepAll.isSelected(), byHand, MEMORY, combinations(), extras);
+    }
+}
