@@ -5,8 +5,10 @@ import app.ironside.image.Statistics;
 import java.util.Arrays;
 import java.util.Optional;
 import java.util.stream.IntStream;
-import org.hipparchus.exception.MathRuntimeException;
-import org.hipparchus.stat.regression.OLSMultipleLinearRegression;
+import org.hipparchus.linear.Array2DRowRealMatrix;
+import org.hipparchus.linear.ArrayRealVector;
+import org.hipparchus.linear.DecompositionSolver;
+import org.hipparchus.linear.QRDecomposition;
 
 /**
  * The background of a frame in square cells: means without what stands out, which a speck that covers half of one dims by half; of a mosaic
@@ -169,30 +171,54 @@ final class CellMap {
             if (used.length < 20) {
                 return found;
             }
-            double[][] x = new double[used.length][];
-            double[] y = new double[used.length];
-            for (int k = 0; k < used.length; k++) {
-                x[k] = shape(used[k]);
-                y[k] = values[used[k]];
-            }
-            OLSMultipleLinearRegression fit = new OLSMultipleLinearRegression();
-            try {
-                fit.newSampleData(y, x);
-                double[] p = fit.estimateRegressionParameters();
-                found = Optional.of(new Surface(p, fit.estimateRegressionParametersStandardErrors()));
-                for (int i = 0; i < values.length; i++) {
-                    double[] s = shape(i);
-                    left[i] = values[i] - p[0] - p[1] * s[0] - p[2] * s[1] - p[3] * s[2];
-                }
-                double sigma = Statistics.noise(
-                        Arrays.stream(used).mapToDouble(i -> left[i]).toArray());
-                limits[0] = -CLIP_SIGMAS * sigma;
-                limits[1] = CLIP_SIGMAS * sigma;
-            } catch (MathRuntimeException singular) {
+            found = fitted(used);
+            if (found.isEmpty()) {
                 return found;
             }
+            double[] p = found.get().p();
+            for (int i = 0; i < values.length; i++) {
+                left[i] = values[i] - at(p, shape(i));
+            }
+            double sigma = Statistics.noise(
+                    Arrays.stream(used).mapToDouble(i -> left[i]).toArray());
+            limits[0] = -CLIP_SIGMAS * sigma;
+            limits[1] = CLIP_SIGMAS * sigma;
         }
         return found;
+    }
+
+    private static double at(double[] p, double[] shape) {
+        return p[0] + p[1] * shape[0] + p[2] * shape[1] + p[3] * shape[2];
+    }
+
+    /** Least squares by the normal equations: all terms lie within one, so that nothing is lost by them. */
+    private Optional<Surface> fitted(int[] used) {
+        double[][] squares = new double[4][4];
+        double[] products = new double[4];
+        for (int i : used) {
+            double[] s = shape(i);
+            double[] row = {1, s[0], s[1], s[2]};
+            for (int j = 0; j < 4; j++) {
+                products[j] += row[j] * values[i];
+                for (int k = 0; k < 4; k++) {
+                    squares[j][k] += row[j] * row[k];
+                }
+            }
+        }
+        DecompositionSolver solver = new QRDecomposition(new Array2DRowRealMatrix(squares, false), 1e-9).getSolver();
+        if (!solver.isNonSingular()) {
+            return Optional.empty();
+        }
+        double[] p = solver.solve(new ArrayRealVector(products, false)).toArray();
+        double residual = Arrays.stream(used)
+                .mapToDouble(i -> Math.pow(values[i] - at(p, shape(i)), 2))
+                .sum();
+        double variance = residual / (used.length - 4);
+        double[] errors = new double[4];
+        for (int j = 0; j < 4; j++) {
+            errors[j] = Math.sqrt(variance * solver.getInverse().getEntry(j, j));
+        }
+        return Optional.of(new Surface(p, errors));
     }
 
     /** Place of a cell: x and y, and the square of its distance from the middle, 1 at the corners. */

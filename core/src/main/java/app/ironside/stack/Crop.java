@@ -16,7 +16,7 @@ public record Crop(int left, int bottom, int width, int height) {
     public static final double COVERED_SHARE = 0.9;
 
     /** Places across the longer side that are asked about; the rectangle is rounded inward to them. */
-    private static final int PLACES = 600;
+    private static final int PLACES = 400;
 
     /**
      * The largest rectangle.
@@ -28,18 +28,12 @@ public record Crop(int left, int bottom, int width, int height) {
         double step = Math.max(1, Math.max(width, height) / (double) PLACES);
         int columns = (int) Math.ceil(width / step);
         int rows = (int) Math.ceil(height / step);
-        boolean[][] corners = new boolean[rows + 1][columns + 1];
-        for (int r = 0; r <= rows; r++) {
-            for (int c = 0; c <= columns; c++) {
-                corners[r][c] = covered(stacks, at(c, step, width), at(r, step, height));
-            }
-        }
         int[] best = {0, 0, 0, 0};
         int[] tall = new int[columns];
         for (int r = 0; r < rows; r++) {
             for (int c = 0; c < columns; c++) {
-                boolean cell = corners[r][c] && corners[r][c + 1] && corners[r + 1][c] && corners[r + 1][c + 1];
-                tall[c] = cell ? tall[c] + 1 : 0;
+                boolean reached = reached(stacks, pixels(c, step, width), pixels(r, step, height));
+                tall[c] = reached ? tall[c] + 1 : 0;
             }
             widest(tall, r, best);
         }
@@ -55,9 +49,15 @@ public record Crop(int left, int bottom, int width, int height) {
                 : Optional.of(new Crop(left, bottom, right - left, top - bottom));
     }
 
-    /** From the first pixel's middle to the last's. */
-    private static double at(int place, double step, int pixels) {
-        return Math.max(1, Math.min(pixels, place * step + 0.5));
+    /** The first and the last pixel of a place, FITS. */
+    private static double[] pixels(int place, double step, int most) {
+        return new double[] {Math.floor(place * step) + 1, Math.min(most, Math.ceil((place + 1) * step))};
+    }
+
+    private static boolean reached(List<List<Footprint>> stacks, double[] x, double[] y) {
+        return covered(stacks, x[0], y[0])
+                && (x[1] == x[0] && y[1] == y[0]
+                        || covered(stacks, x[1], y[0]) && covered(stacks, x[0], y[1]) && covered(stacks, x[1], y[1]));
     }
 
     private static boolean covered(List<List<Footprint>> stacks, double x, double y) {

@@ -13,18 +13,23 @@ import app.ironside.image.Statistics;
 import app.ironside.library.FrameSet;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
+import app.ironside.stack.Crop;
 import app.ironside.stack.Rejection;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Random;
+import java.util.Set;
 import java.util.concurrent.CancellationException;
+import java.util.stream.IntStream;
+import org.assertj.core.data.Offset;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Order;
 import org.junit.jupiter.api.Test;
@@ -209,6 +214,56 @@ class DarkroomTest {
         try (var files = Files.list(folder.resolve("out/stacks"))) {
             assertThat(files).hasSize(2);
         }
+    }
+
+    /** By hand: the lights are shifted by 3 sin 2i and 3 cos 3i pixels, so that what all reach is smaller by what these span. */
+    @Test
+    void stacksAreCutToWhatAllReachAndTellWhatTheyAreMadeOf() {
+        Development made = new Darkroom(
+                        Workers.ALL_CORES,
+                        finder,
+                        picture -> Optional.empty(),
+                        new Darkroom.Settings(
+                                Rejection.WINSORIZED,
+                                false,
+                                Map.of(),
+                                64 << 20,
+                                List.of(List.of("L", "R", "R")),
+                                Set.of(Darkroom.Extra.CROP, Darkroom.Extra.MAPS)))
+                .develop(List.of(folder.resolve("raw")), folder.resolve("out"), Progress.NONE);
+        assertThat(made.failed()).isEmpty();
+        double[] dx = IntStream.of(0, 1, 2, 3, 4, 5, 7)
+                .mapToDouble(i -> 3 * Math.sin(2.0 * i))
+                .toArray();
+        double[] dy = IntStream.of(0, 1, 2, 3, 4, 5, 7)
+                .mapToDouble(i -> 3 * Math.cos(3.0 * i))
+                .toArray();
+        Crop crop = made.stacks().get(0).cropped().orElseThrow().part();
+        assertThat(crop.width()).isCloseTo((int) (WIDTH - span(dx)), Offset.offset(2));
+        assertThat(crop.height()).isCloseTo((int) (HEIGHT - span(dy)), Offset.offset(2));
+        assertThat(made.stacks())
+                .extracting(s -> s.cropped().orElseThrow().part())
+                .containsOnly(crop);
+        for (Development.StackFile s : made.stacks()) {
+            Frame cut = FitsFiles.read(s.best());
+            Frame whole = FitsFiles.read(s.file());
+            assertThat(cut.width()).isEqualTo(crop.width());
+            assertThat(cut.pixels()[0]).isEqualTo(whole.pixels()[crop.bottom() * WIDTH + crop.left()]);
+        }
+        Path l = made.stacks().get(0).file();
+        List<Frame> maps =
+                FitsFiles.readPlanes(l.resolveSibling(l.getFileName().toString().replace(".fits", " maps.fits")));
+        int middle = HEIGHT / 2 * WIDTH + WIDTH / 4;
+        assertThat(maps).hasSize(4);
+        assertThat(maps.get(0).pixels()[middle]).as("subs").isEqualTo(7);
+        assertThat(maps.get(0).pixels()[0]).as("subs at the corner").isLessThan(7);
+        assertThat(median(maps.get(1), 140, 180)).as("share left out").isLessThan(0.1);
+        assertThat(median(maps.get(3), 140, 180)).as("noise").isCloseTo(NOISE / Math.sqrt(7), within(0.15 * NOISE));
+    }
+
+    private static double span(double[] values) {
+        return Arrays.stream(values).max().orElseThrow()
+                - Arrays.stream(values).min().orElseThrow();
     }
 
     private Darkroom plain() {
