@@ -2,10 +2,9 @@ package app.ironside.cli;
 
 import app.ironside.BadInputException;
 import app.ironside.calibrate.Calibrator;
+import app.ironside.calibrate.MasterPixels;
 import app.ironside.calibrate.Masters;
 import app.ironside.image.FitsBands;
-import app.ironside.image.FitsFiles;
-import app.ironside.image.Frame;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Objects;
@@ -38,30 +37,31 @@ final class MasterOptions {
      * @throws BadInputException naming the option and the file of a master that does not fit the first light
      */
     Calibrator calibrator(List<Path> lights) {
-        Masters none = Masters.NONE;
-        Optional<Frame> biasFrame = read(bias);
-        Optional<Frame> darkFrame = read(dark);
-        Optional<Frame> flatFrame = read(flat);
+        Masters all = masters();
         try (FitsBands first = FitsBands.open(lights.get(0))) {
-            fits("--bias", bias, new Masters(biasFrame, none.dark(), none.flat()), first);
-            fits("--dark", dark, new Masters(none.bias(), darkFrame, none.flat()), first);
-            fits("--flat", flat, new Masters(none.bias(), none.dark(), flatFrame), first);
+            fits("--bias", bias, all.bias(), first);
+            fits("--dark", dark, all.dark(), first);
+            fits("--flat", flat, all.flat(), first);
         }
-        return Calibrator.withPedestalFor(lights, new Masters(biasFrame, darkFrame, flatFrame));
+        return Calibrator.withPedestalFor(lights, all);
     }
 
     /** A calibrator that adds no pedestal, for measuring. */
     Calibrator bareCalibrator() {
-        return new Calibrator(new Masters(read(bias), read(dark), read(flat)), 0);
+        return new Calibrator(masters(), 0);
     }
 
-    private static Optional<Frame> read(Path file) {
-        return Optional.ofNullable(file).map(FitsFiles::read);
+    private Masters masters() {
+        return new Masters(read(bias), read(dark), read(flat));
     }
 
-    private static void fits(String option, Path file, Masters one, FitsBands light) {
+    private static Optional<MasterPixels> read(Path file) {
+        return Optional.ofNullable(file).map(MasterPixels::in);
+    }
+
+    private static void fits(String option, Path file, Optional<MasterPixels> master, FitsBands light) {
         try {
-            new Calibrator(one, 0).mustFit(light.width(), light.height());
+            master.ifPresent(m -> Calibrator.mustFit(option.substring(2), m, light.width(), light.height()));
         } catch (BadInputException e) {
             throw e.in("option " + option + " " + file);
         }

@@ -2,14 +2,23 @@ package app.ironside.cli;
 
 import app.ironside.darkroom.Darkroom;
 import app.ironside.stack.Rejection;
+import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.lang.management.ManagementFactory;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.EnumSet;
 import java.util.Set;
+import java.util.stream.Stream;
 import picocli.CommandLine.Option;
 
 /** How lights are stacked. */
 final class StackOptions {
+    private static final long LEAST_MB = 300;
+    private static final long MOST_MB = 1 << 20;
+    private static final long USUAL = 1200L << 20;
+
     @Option(
             names = "--reject",
             paramLabel = "NAME",
@@ -31,14 +40,15 @@ final class StackOptions {
                     "Beside each stack a cube of what every pixel is made of: subs, share left out, weight, noise to be expected.")
     private boolean maps;
 
+    /** The launcher reads it too and gives the Java machine no more than that. */
     @Option(
             names = "--max-memory",
             paramLabel = "MB",
-            defaultValue = "600",
-            description =
-                    "Memory for the bands of lights that are combined at one time, megabytes (default 600); masters, the stack and"
-                            + " the star search of whole frames come on top.")
-    private long maxMemory;
+            description = {
+                "What the whole process may take, the Java machine included, megabytes, from 300.",
+                "Without it as much as IRONSIDE_MEMORY allows (3g)."
+            })
+    private Long maxMemory;
 
     Rejection rejection() {
         return Arrays.stream(Rejection.values())
@@ -78,15 +88,31 @@ final class StackOptions {
         return keepAll;
     }
 
+    /** For pixels: never more than the Java machine was given. */
     long maxMemoryBytes() {
-        if (maxMemory < 16 || maxMemory > 1 << 20) {
-            throw Verb.badOption("--max-memory", "is " + maxMemory, "megabytes, 16 to 1048576");
+        long heap = Runtime.getRuntime().maxMemory();
+        if (maxMemory == null) {
+            return Math.min(USUAL, heap);
         }
-        return maxMemory << 20;
+        if (maxMemory < LEAST_MB || maxMemory > MOST_MB) {
+            throw Verb.badOption("--max-memory", "is " + maxMemory, "megabytes, " + LEAST_MB + " to " + MOST_MB);
+        }
+        return Math.min(maxMemory << 20, heap);
     }
 
-    /** Of the Java machine so far. */
+    /** The most that this process has taken so far, as the system counts it; where it does not tell, as the Java machine does. */
     static double peakMemoryMb() {
+        try (Stream<String> lines = Files.lines(Path.of("/proc/self/status"))) {
+            return lines.filter(l -> l.startsWith("VmHWM:"))
+                    .mapToDouble(l -> Double.parseDouble(l.replaceAll("[^0-9]", "")) * 1024 / 1e6)
+                    .findFirst()
+                    .orElseGet(StackOptions::heapPeakMb);
+        } catch (IOException | UncheckedIOException e) {
+            return heapPeakMb();
+        }
+    }
+
+    private static double heapPeakMb() {
         return ManagementFactory.getMemoryPoolMXBeans().stream()
                         .mapToLong(pool -> pool.getPeakUsage().getUsed())
                         .sum()

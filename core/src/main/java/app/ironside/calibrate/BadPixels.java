@@ -32,20 +32,24 @@ final class BadPixels {
     /** Those that some masters show; none without a dark and a flat, nor in pictures too small to tell. */
     static BadPixels of(Masters masters) {
         BitSet bad = new BitSet();
-        masters.dark().filter(BadPixels::tells).ifPresent(dark -> hot(dark, bad));
-        masters.flat().filter(BadPixels::tells).ifPresent(flat -> {
-            for (int i = 0; i < flat.pixels().length; i++) {
-                if (flat.pixels()[i] < DEAD_FLAT) {
-                    bad.set(i);
-                }
-            }
-            if (bad.cardinality() > MOST_SHARE * flat.pixels().length) {
-                bad.clear(); // corners that no light reaches are not dead
-                masters.dark().ifPresent(dark -> hot(dark, bad));
-            }
-        });
-        Frame any = masters.dark().or(masters::flat).orElse(null);
+        // One after the other in memory: they may be large.
+        masters.dark().map(MasterPixels::frame).filter(BadPixels::tells).ifPresent(dark -> hot(dark, bad));
+        BitSet dead = new BitSet();
+        masters.flat().map(MasterPixels::frame).filter(BadPixels::tells).ifPresent(flat -> dead(flat, dead));
+        MasterPixels any = masters.dark().or(masters::flat).orElse(null);
+        boolean corners = any != null && dead.cardinality() > MOST_SHARE * any.width() * any.height();
+        if (!corners) { // corners that no light reaches are not dead
+            bad.or(dead);
+        }
         return new BadPixels(bad, any == null ? 1 : any.width());
+    }
+
+    private static void dead(Frame flat, BitSet dead) {
+        for (int i = 0; i < flat.pixels().length; i++) {
+            if (flat.pixels()[i] < DEAD_FLAT) {
+                dead.set(i);
+            }
+        }
     }
 
     private static boolean tells(Frame frame) {

@@ -74,7 +74,7 @@ public record CalibrationProof(
      */
     public static CalibrationProof of(Frame raw, Masters masters, Frame calibrated, double pedestalAdu) {
         boolean mosaic = Mosaic.of(raw.header()).isPresent();
-        Optional<Frame> base = masters.dark().or(masters::bias);
+        Optional<Frame> base = masters.dark().or(masters::bias).map(MasterPixels::frame);
         CellMap light = CellMap.of(raw, mosaic);
         CellMap before = base.map(b -> light.minus(CellMap.of(b, mosaic)))
                 .orElseGet(() -> light.minus(raw.header().number("PEDESTAL").orElse(0)));
@@ -86,8 +86,8 @@ public record CalibrationProof(
                 base.isPresent() ? was.share() : Double.NaN,
                 is.share(),
                 is.error(),
-                masters.flat().flatMap(f -> dust(CellMap.of(f, mosaic), before, after)),
-                masters.dark().flatMap(d -> hot(d, raw, mosaic)));
+                masters.flat().flatMap(f -> dust(CellMap.of(f.frame(), mosaic), before, after)),
+                masters.dark().flatMap(d -> hot(d.frame(), raw, mosaic)));
     }
 
     private static Optional<Dust> dust(CellMap flat, CellMap before, CellMap after) {

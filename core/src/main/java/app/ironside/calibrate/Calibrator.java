@@ -32,6 +32,9 @@ public final class Calibrator {
 
     private static final double MOST_PEDESTAL = 65_535;
 
+    /** Of masters on the disk so many rows are in memory. */
+    private static final int ROWS_AT_A_TIME = 256;
+
     private final Masters masters;
     private final double pedestalAdu;
     private final BadPixels bad;
@@ -161,13 +164,23 @@ public final class Calibrator {
         }
     }
 
-    private static void mustFit(String name, Optional<Frame> master, int width, int height) {
-        master.filter(m -> m.width() != width || m.height() != height).ifPresent(m -> {
+    private static void mustFit(String name, Optional<MasterPixels> master, int width, int height) {
+        master.ifPresent(m -> mustFit(name, m, width, height));
+    }
+
+    /**
+     * Checks that a master fits lights of a size.
+     *
+     * @param name bias, dark or flat
+     * @throws BadInputException naming it if it does not
+     */
+    public static void mustFit(String name, MasterPixels master, int width, int height) {
+        if (master.width() != width || master.height() != height) {
             throw new BadInputException(
                     "master " + name,
-                    "is " + m.width() + " x " + m.height() + " pixels",
+                    "is " + master.width() + " x " + master.height() + " pixels",
                     width + " x " + height + " like the light (same camera and binning)");
-        });
+        }
     }
 
     /**
@@ -177,18 +190,42 @@ public final class Calibrator {
      * @param firstRow which row of the sensor the band begins with, from 0
      */
     public void apply(float[] values, int width, int firstRow) {
-        float[] base = masters.dark().or(masters::bias).map(Frame::pixels).orElse(null);
-        float[] flat = masters.flat().map(Frame::pixels).orElse(null);
-        int offset = firstRow * width;
-        for (int i = 0; i < values.length; i++) {
-            float v = base == null ? values[i] : values[i] - base[offset + i];
-            if (flat != null) {
-                float f = flat[offset + i];
-                v = f > DARKEST_FLAT ? v / f : Float.NaN;
+        int rows = values.length / width;
+        Optional<MasterPixels.Rows> base = masters.dark().or(masters::bias).map(MasterPixels::open);
+        Optional<MasterPixels.Rows> flat = masters.flat().map(MasterPixels::open);
+        try {
+            for (int row = 0; row < rows; row += ROWS_AT_A_TIME) {
+                int count = Math.min(ROWS_AT_A_TIME, rows - row);
+                band(values, width, row, count, firstRow + row, base, flat);
             }
-            values[i] = (float) (v + pedestalAdu);
+        } finally {
+            base.ifPresent(MasterPixels.Rows::close);
+            flat.ifPresent(MasterPixels.Rows::close);
         }
         bad.repair(values, firstRow, mosaic);
+    }
+
+    private void band(
+            float[] values,
+            int width,
+            int row,
+            int rows,
+            int sensorRow,
+            Optional<MasterPixels.Rows> base,
+            Optional<MasterPixels.Rows> flat) {
+        float[] b = base.map(m -> m.values(sensorRow, rows)).orElse(null);
+        float[] f = flat.map(m -> m.values(sensorRow, rows)).orElse(null);
+        int atBase = base.map(m -> m.offset(sensorRow)).orElse(0);
+        int atFlat = flat.map(m -> m.offset(sensorRow)).orElse(0);
+        int first = row * width;
+        for (int i = 0; i < rows * width; i++) {
+            float v = b == null ? values[first + i] : values[first + i] - b[atBase + i];
+            if (f != null) {
+                float share = f[atFlat + i];
+                v = share > DARKEST_FLAT ? v / share : Float.NaN;
+            }
+            values[first + i] = (float) (v + pedestalAdu);
+        }
     }
 
     /** A calibrated copy of a light. */

@@ -9,6 +9,11 @@ import java.util.Optional;
  *
  * @param flat 1 in its middle
  */
-public record Masters(Optional<Frame> bias, Optional<Frame> dark, Optional<Frame> flat) {
+public record Masters(Optional<MasterPixels> bias, Optional<MasterPixels> dark, Optional<MasterPixels> flat) {
     public static final Masters NONE = new Masters(Optional.empty(), Optional.empty(), Optional.empty());
+
+    /** Masters in memory. */
+    public static Masters of(Optional<Frame> bias, Optional<Frame> dark, Optional<Frame> flat) {
+        return new Masters(bias.map(MasterPixels::of), dark.map(MasterPixels::of), flat.map(MasterPixels::of));
+    }
 }

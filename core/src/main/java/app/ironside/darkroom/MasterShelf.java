@@ -5,6 +5,7 @@ import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.calibrate.MasterKind;
+import app.ironside.calibrate.MasterPixels;
 import app.ironside.calibrate.MasterVerdict;
 import app.ironside.calibrate.Masters;
 import app.ironside.image.Destination;
@@ -30,7 +31,7 @@ final class MasterShelf {
     private final ResultNames names;
     private final Consumer<String> failed;
     private final Map<String, Development.MasterFile> files = new LinkedHashMap<>();
-    private final Map<String, Frame> frames = new HashMap<>();
+    private final Map<String, MasterPixels> pixels = new HashMap<>();
 
     /**
      * @param failed told of a master that cannot be made
@@ -59,14 +60,14 @@ final class MasterShelf {
     /** What fits some lights, of what could be made. */
     Masters of(Match match) {
         return new Masters(
-                match.bias().flatMap(this::frame),
-                match.dark().flatMap(this::frame),
-                match.flat().flatMap(this::frame));
+                match.bias().flatMap(this::pixels),
+                match.dark().flatMap(this::pixels),
+                match.flat().flatMap(this::pixels));
     }
 
     /** Pixels are read again when they are asked for. */
     void letGo() {
-        frames.clear();
+        pixels.clear();
     }
 
     /** Makes a set's master, or takes the one that is there. */
@@ -93,7 +94,8 @@ final class MasterShelf {
 
     private Recipe.MasterFacts made(
             MasterKind kind, FrameSet set, Optional<FrameSet> under, Path file, String digest, Progress step) {
-        Optional<Frame> subtract = kind == MasterKind.FLAT ? under.flatMap(this::frame) : Optional.empty();
+        Optional<Frame> subtract =
+                kind == MasterKind.FLAT ? under.flatMap(this::pixels).map(MasterPixels::frame) : Optional.empty();
         Frame frame = new MasterBuilder(workers).build(kind, set.files(), subtract, step);
         FitsFiles.write(file, frame, FitsFiles.Encoding.FLOAT_32);
         MasterVerdict verdict = MasterVerdict.of(kind, set.files(), frame, subtract);
@@ -112,12 +114,12 @@ final class MasterShelf {
     }
 
     /** A set's master: made here, or brought along. */
-    private Optional<Frame> frame(FrameSet set) {
+    private Optional<MasterPixels> pixels(FrameSet set) {
         Path file = set.kind().isMaster()
                 ? set.files().get(0)
                 : Optional.ofNullable(files.get(set.id()))
                         .map(Development.MasterFile::file)
                         .orElse(null);
-        return Optional.ofNullable(file).map(f -> frames.computeIfAbsent(set.id(), k -> FitsFiles.read(f)));
+        return Optional.ofNullable(file).map(f -> pixels.computeIfAbsent(set.id(), k -> MasterPixels.in(f)));
     }
 }

@@ -19,6 +19,9 @@ import nom.tam.fits.ImageHDU;
  * Reads bands of rows of a two-dimensional FITS image, so that large sets need never be in memory whole. Thread-safe.
  */
 public final class FitsBands implements AutoCloseable {
+    /** So much of a file is read at one time. */
+    private static final int PIECE_BYTES = 1 << 20;
+
     private static final String EXPECTED = "a FITS image of 2 axes, not cut short";
 
     private final Path file;
@@ -203,9 +206,21 @@ public final class FitsBands implements AutoCloseable {
         Check.inRange("firstRow", firstRow, 0, height - 1.0);
         Check.inRange("rows", rows, 1, height - (double) firstRow);
         int bytes = Math.abs(bitpix) / 8;
-        ByteBuffer buffer = ByteBuffer.allocate(rows * width * bytes);
+        float[] out = new float[rows * width];
+        // Piece by piece: the bytes of a whole large frame would take as much memory again, and once more outside the
+        // heap.
+        int most = Math.max(1, PIECE_BYTES / (width * bytes));
+        for (int row = 0; row < rows; row += most) {
+            int count = Math.min(most, rows - row);
+            piece((long) (firstRow + row) * width * bytes, count * width, out, row * width);
+        }
+        return out;
+    }
+
+    private void piece(long from, int values, float[] out, int first) {
+        ByteBuffer buffer = ByteBuffer.allocate(values * Math.abs(bitpix) / 8);
         try {
-            long at = dataStart + (long) firstRow * width * bytes;
+            long at = dataStart + from;
             while (buffer.hasRemaining()) {
                 int read = channel.read(buffer, at);
                 if (read < 0) {
@@ -217,25 +232,23 @@ public final class FitsBands implements AutoCloseable {
             throw new UncheckedIOException(file + " could not be read: " + e.getMessage(), e);
         }
         buffer.flip();
-        float[] out = new float[rows * width];
         if (bitpix == 16 && blank.isEmpty()) {
             // What cameras write; a whole array at a time is several times as fast.
-            short[] stored = new short[out.length];
+            short[] stored = new short[values];
             buffer.asShortBuffer().get(stored);
-            for (int i = 0; i < out.length; i++) {
-                out[i] = (float) (zero + scale * stored[i]);
+            for (int i = 0; i < values; i++) {
+                out[first + i] = (float) (zero + scale * stored[i]);
             }
         } else if (bitpix == -32) {
-            buffer.asFloatBuffer().get(out);
-            for (int i = 0; i < out.length && (zero != 0 || scale != 1); i++) {
+            buffer.asFloatBuffer().get(out, first, values);
+            for (int i = first; i < first + values && (zero != 0 || scale != 1); i++) {
                 out[i] = (float) (zero + scale * out[i]);
             }
         } else {
-            for (int i = 0; i < out.length; i++) {
-                out[i] = value(buffer);
+            for (int i = 0; i < values; i++) {
+                out[first + i] = value(buffer);
             }
         }
-        return out;
     }
 
     private float value(ByteBuffer buffer) {

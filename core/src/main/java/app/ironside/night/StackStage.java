@@ -125,7 +125,7 @@ final class StackStage {
     private void stack(SetKey set, List<Path> files) {
         night.record()
                 .doing(Stage.STACK, "Stacking " + files.size() + " subs of " + set.name(), Duration.ofSeconds(20));
-        Masters masters = new Masters(
+        Masters masters = Masters.of(
                 master("bias.fits"),
                 master(CalibrateStage.darkMaster(set.seconds())),
                 master(CalibrateStage.flatMaster(set.filter())));

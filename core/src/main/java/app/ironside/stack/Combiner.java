@@ -11,6 +11,12 @@ import java.util.concurrent.atomic.LongAdder;
 
 /** Reads, calibrates, resamples, levels, rejects and averages, band by band. */
 final class Combiner {
+    private static final double BAND_SHARE = 0.45;
+    private static final int FEWEST_ROWS = 8;
+
+    /** Red, green, blue, and what they are together. */
+    private static final int COLOUR_PLANES = 4;
+
     private final Workers workers;
     private final StackSettings settings;
     private final List<Placed> placed;
@@ -41,9 +47,7 @@ final class Combiner {
     float[] plane(Mosaic.Plane plane, int index, Progress progress) {
         float[] out = new float[width * height];
         maps.ifPresent(StackMaps::begin);
-        // Half for the resampled band of every sub, half for the raw rows being read.
-        long bandBytes = (long) width * Float.BYTES * placed.size();
-        int rows = (int) Math.max(8, Math.min(height, settings.maxMemoryBytes() / 2 / bandBytes));
+        int rows = rows();
         float[][] band = new float[placed.size()][];
         for (int first = 0; first < height; first += rows) {
             int from = first;
@@ -53,6 +57,16 @@ final class Combiner {
             workers.forEach(count, row -> row(band, row, out, from));
         }
         return out;
+    }
+
+    /** How many rows of every sub are in memory at one time: what the stack itself leaves, a part of it for the raw rows being read. */
+    private int rows() {
+        long stack = (long) width
+                * height
+                * Float.BYTES
+                * (placed.get(0).sub().mosaic().isPresent() ? COLOUR_PLANES : 1);
+        double left = BAND_SHARE * (settings.maxMemoryBytes() - stack);
+        return (int) Math.max(FEWEST_ROWS, Math.min(height, left / (width * Float.BYTES * placed.size())));
     }
 
     private void row(float[][] band, int row, float[] out, int from) {

@@ -9,7 +9,7 @@ import java.util.Map;
  *
  * @param keepAll keep every sub with stars of the field
  * @param byHand subs that a person keeps or leaves out, whatever the rule book says
- * @param maxMemoryBytes for pixels of the subs at one time
+ * @param maxMemoryBytes for the stack and the pixels of its subs at one time
  * @param maps whether it is told of every pixel what it is made of
  */
 public record StackSettings(

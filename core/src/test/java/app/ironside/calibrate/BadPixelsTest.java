@@ -26,7 +26,7 @@ class BadPixelsTest {
     }
 
     private static Masters masters() {
-        return new Masters(
+        return Masters.of(
                 Optional.empty(), Optional.of(frame(500, 5, HOT, 3000)), Optional.of(frame(1, 0.002, DEAD, 0.02)));
     }
 
@@ -80,7 +80,7 @@ class BadPixelsTest {
                 glowing[y * WIDTH + x] += 2000 + x;
             }
         }
-        BadPixels bad = BadPixels.of(new Masters(
+        BadPixels bad = BadPixels.of(Masters.of(
                 Optional.empty(), Optional.of(new Frame(WIDTH, HEIGHT, glowing, Header.EMPTY)), Optional.empty()));
         assertThat(bad.count()).isLessThanOrEqualTo(WIDTH * HEIGHT / 50);
     }

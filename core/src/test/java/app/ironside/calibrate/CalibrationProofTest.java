@@ -82,7 +82,7 @@ class CalibrationProofTest {
     }
 
     private static CalibrationProof proof(Frame light, Frame dark, Frame flat) {
-        Masters masters = new Masters(Optional.empty(), Optional.of(dark), Optional.of(flat));
+        Masters masters = Masters.of(Optional.empty(), Optional.of(dark), Optional.of(flat));
         return proof(light, masters);
     }
 
@@ -142,12 +142,12 @@ class CalibrationProofTest {
     void nothingIsSaidOfMastersThatAreNotThere() {
         Frame light = light(dust(5), (x, y) -> 900, Header.EMPTY);
         CalibrationProof dark =
-                proof(light, new Masters(Optional.empty(), Optional.of(masterDark(180)), Optional.empty()));
+                proof(light, Masters.of(Optional.empty(), Optional.of(masterDark(180)), Optional.empty()));
         assertThat(dark.isSound()).isTrue();
         assertThat(dark.sentences().get(0)).startsWith("There is no flat: the corners stay 3");
         assertThat(dark.sentences().get(1)).isEqualTo("There is no flat: dust stays.");
         CalibrationProof flat =
-                proof(light, new Masters(Optional.empty(), Optional.empty(), Optional.of(masterFlat(dust(5)))));
+                proof(light, Masters.of(Optional.empty(), Optional.empty(), Optional.of(masterFlat(dust(5)))));
         assertThat(flat.sentences().get(0))
                 .startsWith("The corners have")
                 .endsWith("nothing takes the offset off these lights.");
