@@ -4,6 +4,7 @@ import app.ironside.BadInputException;
 import app.ironside.Workers;
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.calibrate.MasterKind;
+import app.ironside.calibrate.MasterPixels;
 import app.ironside.calibrate.MasterVerdict;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
@@ -56,8 +57,8 @@ final class MasterVerb extends Verb {
         List<Path> inputs = new ArrayList<>(files);
         Stream.of(bias, flatDark).filter(Objects::nonNull).forEach(inputs::add);
         Destination.file(out, "option --out", inputs);
-        Optional<Frame> subtract =
-                Optional.ofNullable(flatDark != null ? flatDark : bias).map(FitsFiles::read);
+        Optional<MasterPixels> subtract =
+                Optional.ofNullable(flatDark != null ? flatDark : bias).map(MasterPixels::in);
         Frame master = new MasterBuilder(Workers.ALL_CORES).build(kind, files, subtract, progress());
         float[] sample = Statistics.sample(master, 200_000);
         if (sample.length == 0) {

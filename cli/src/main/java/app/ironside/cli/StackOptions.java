@@ -37,7 +37,7 @@ final class StackOptions {
     @Option(
             names = "--maps",
             description =
-                    "Beside each stack a cube of what every pixel is made of: subs, share left out, weight, noise to be expected.")
+                    "Beside each stack a cube of what every pixel is made of: subs, share left out, weight, noise to be expected. Takes as much memory more as two stacks.")
     private boolean maps;
 
     /** The launcher reads it too and gives the Java machine no more than that. */

@@ -7,6 +7,7 @@ import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.stack.Crop;
 import app.ironside.stack.NothingToStack;
+import app.ironside.stack.StackMaps;
 import app.ironside.stack.StackResult;
 import app.ironside.stack.StackSettings;
 import app.ironside.stack.Stacker;
@@ -70,7 +71,9 @@ final class StackVerb extends Verb {
         boolean cuts = how.crop() && crop.isPresent();
         FitsFiles.writePlanes(out, cut(result.planes(), cuts, crop));
         if (how.maps()) {
-            FitsFiles.writePlanes(maps, cut(result.maps(), cuts, crop));
+            StackMaps told = result.maps().orElseThrow();
+            FitsFiles.writePlanes(
+                    maps, StackMaps.NAMES.size(), plane -> cuts ? crop.get().of(told.plane(plane)) : told.plane(plane));
         }
         return Answer.done(Answer.facts(
                 "frames", lights.size(),

@@ -31,7 +31,9 @@ public final class MasterBuilder {
     /** Pixels of a mosaic's pattern. */
     private static final int PHASES = 4;
 
-    private static final long BAND_VALUES = 24_000_000;
+    /** Pixels of all frames that are in memory at one time: a twelfth of it at most. */
+    private static final long BAND_VALUES =
+            Math.min(24_000_000, Runtime.getRuntime().maxMemory() / (12 * Float.BYTES));
 
     private final Workers workers;
 
@@ -46,7 +48,7 @@ public final class MasterBuilder {
      * @param subtract master bias or flat dark, for flats only
      * @throws BadInputException if a file differs in size or is no whole FITS image
      */
-    public Frame build(MasterKind kind, List<Path> files, Optional<Frame> subtract, Progress progress) {
+    public Frame build(MasterKind kind, List<Path> files, Optional<MasterPixels> subtract, Progress progress) {
         Check.atLeast("files", files.size(), 1);
         List<FitsBands> sources = new ArrayList<>();
         try {
@@ -83,7 +85,7 @@ public final class MasterBuilder {
         }
     }
 
-    private static void mustMatch(FitsBands a, Frame b) {
+    private static void mustMatch(FitsBands a, MasterPixels b) {
         if (a.width() != b.width() || a.height() != b.height()) {
             throw sizes("master to subtract", b.width(), b.height(), a);
         }
@@ -101,7 +103,7 @@ public final class MasterBuilder {
      * Level of each flat: the median of the middle third of its rows and columns, where vignetting is least; of a mosaic one for each pixel of
      * its pattern, so that the colour of the panel or the sky is not taken for that of the sensor.
      */
-    private static double[][] levels(List<FitsBands> sources, Optional<Frame> subtract, Progress progress) {
+    private static double[][] levels(List<FitsBands> sources, Optional<MasterPixels> subtract, Progress progress) {
         double[][] levels = new double[sources.size()][];
         for (int i = 0; i < levels.length; i++) {
             progress.step("levelling flats", (double) i / levels.length);
@@ -109,11 +111,13 @@ public final class MasterBuilder {
             boolean mosaic = Mosaic.of(source.header()).isPresent();
             int from = source.height() / 3;
             int rows = Math.max(Math.min(2, source.height()), source.height() / 3);
-            float[] band = source.rows(from, Math.min(rows, source.height() - from));
+            int count = Math.min(rows, source.height() - from);
+            float[] band = source.rows(from, count);
+            float[] under = subtract.map(s -> s.rows(from, count)).orElse(null);
             levels[i] = new double[PHASES];
             for (int phase = 0; phase < PHASES; phase++) {
                 levels[i][phase] =
-                        mosaic || phase == 0 ? level(source, band, from, subtract, mosaic, phase) : levels[i][0];
+                        mosaic || phase == 0 ? level(source, band, under, mosaic, phase, from) : levels[i][0];
                 if (!(levels[i][phase] > 0)) {
                     throw new BadInputException(
                             source.file().toString(), "has no light in it", "a flat well above its bias");
@@ -124,7 +128,7 @@ public final class MasterBuilder {
     }
 
     private static double level(
-            FitsBands source, float[] band, int firstRow, Optional<Frame> subtract, boolean mosaic, int phase) {
+            FitsBands source, float[] band, float[] under, boolean mosaic, int phase, int firstRow) {
         int width = source.width();
         int left = width / 3;
         int columns = Math.max(Math.min(2, width), width / 3);
@@ -134,7 +138,7 @@ public final class MasterBuilder {
         for (int row = 0; row < rows; row++) {
             for (int column = left; column < Math.min(width, left + columns); column++) {
                 int at = row * width + column;
-                float base = subtract.isPresent() ? subtract.get().pixels()[firstRow * width + at] : 0;
+                float base = under == null ? 0 : under[at];
                 boolean counts = !mosaic || phase(column, firstRow + row) == phase;
                 if (counts && Float.isFinite(band[at] - base)) {
                     middle[n++] = band[at] - base;
@@ -150,23 +154,28 @@ public final class MasterBuilder {
     }
 
     private void band(
-            List<FitsBands> sources, int firstRow, int rows, Optional<Frame> subtract, double[][] scale, float[] out) {
+            List<FitsBands> sources,
+            int firstRow,
+            int rows,
+            Optional<MasterPixels> subtract,
+            double[][] scale,
+            float[] out) {
         int n = sources.size();
         float[][] values = new float[n][];
         for (int i = 0; i < n; i++) {
             values[i] = sources.get(i).rows(firstRow, rows);
         }
+        float[] under = subtract.map(s -> s.rows(firstRow, rows)).orElse(null);
         int width = sources.get(0).width();
         double quantum = sources.get(0).quantum() / mean(scale);
         workers.forEach(rows, row -> {
             float[] column = new float[n];
             for (int x = 0; x < width; x++) {
-                int at = (firstRow + row) * width + x;
-                float base = subtract.isPresent() ? subtract.get().pixels()[at] : 0;
+                float base = under == null ? 0 : under[row * width + x];
                 for (int i = 0; i < n; i++) {
                     column[i] = (float) ((values[i][row * width + x] - base) / scale[i][phase(x, firstRow + row)]);
                 }
-                out[at] = (float) clippedMean(column, quantum);
+                out[(firstRow + row) * width + x] = (float) clippedMean(column, quantum);
             }
         });
     }

@@ -5,6 +5,7 @@ import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.Optional;
 
 /** A master: in memory, or, where a few like it would fill the memory there is, read row by row whenever it is needed. */
@@ -64,7 +65,15 @@ public final class MasterPixels {
         return held.orElseGet(() -> FitsFiles.read(file.orElseThrow()));
     }
 
-    /** Some rows, as they lie one after the other. */
+    /** A copy of some rows. */
+    float[] rows(int firstRow, int rows) {
+        try (Rows open = open()) {
+            int from = open.offset(firstRow);
+            return Arrays.copyOfRange(open.values(firstRow, rows), from, from + rows * width);
+        }
+    }
+
+    /** For reading rows. */
     Rows open() {
         return new Rows(held.isPresent() ? Optional.empty() : file.map(FitsBands::open));
     }

@@ -44,6 +44,8 @@ public record MasterVerdict(List<Remark> remarks) {
     /** A slope across a flat beyond this is no falling-off of optics. */
     private static final double SLOPE = 0.06;
 
+    private static final double EVEN = 0.005;
+
     /** The noise of N frames is this much more than one's over √N before anything is said. */
     private static final double MORE_NOISE = 1.2;
 
@@ -94,7 +96,7 @@ public record MasterVerdict(List<Remark> remarks) {
      * @param master made of it
      * @param under what was taken off flats
      */
-    public static MasterVerdict of(MasterKind kind, List<Path> files, Frame master, Optional<Frame> under) {
+    public static MasterVerdict of(MasterKind kind, List<Path> files, Frame master, Optional<MasterPixels> under) {
         List<FitsBands> sources = new ArrayList<>();
         try {
             files.forEach(f -> sources.add(FitsBands.open(f)));
@@ -109,14 +111,14 @@ public record MasterVerdict(List<Remark> remarks) {
         private final MasterKind kind;
         private final List<FitsBands> sources;
         private final Frame master;
-        private final Optional<Frame> under;
+        private final Optional<MasterPixels> under;
         private final boolean mosaic;
         private final int firstRow;
         private final float[][] strips;
         private final double[] levels;
         private final List<Remark> remarks = new ArrayList<>();
 
-        Looking(MasterKind kind, List<FitsBands> sources, Frame master, Optional<Frame> under) {
+        Looking(MasterKind kind, List<FitsBands> sources, Frame master, Optional<MasterPixels> under) {
             this.kind = kind;
             this.sources = sources;
             this.master = master;
@@ -133,9 +135,9 @@ public record MasterVerdict(List<Remark> remarks) {
         }
 
         private float[] lessUnder(float[] strip) {
-            under.ifPresent(u -> {
+            under.map(u -> u.rows(firstRow, strip.length / master.width())).ifPresent(rows -> {
                 for (int i = 0; i < strip.length; i++) {
-                    strip[i] -= u.pixels()[firstRow * master.width() + i];
+                    strip[i] -= rows[i];
                 }
             });
             return strip;
@@ -306,7 +308,7 @@ public record MasterVerdict(List<Remark> remarks) {
 
         private void exposure() {
             FitsBands middle = sources.get(sources.size() / 2);
-            double zero = under.map(u -> Statistics.median(finite(u.pixels())))
+            double zero = under.map(u -> Statistics.median(finite(u.rows(firstRow, strips[0].length / master.width()))))
                     .orElse(middle.header().number("PEDESTAL").orElse(0.0));
             double level = levels[sources.size() / 2];
             double share = level / (full() - zero);
@@ -380,6 +382,10 @@ public record MasterVerdict(List<Remark> remarks) {
             boolean across = Math.abs(slope[0]) >= Math.abs(slope[1]);
             String brighter = across ? slope[0] > 0 ? "right" : "left" : slope[1] > 0 ? "upper" : "lower";
             boolean against = most > SLOPE;
+            if (most < EVEN) {
+                tell(About.SLOPE, false, "From edge to edge it is even to %.1f %%.", 100 * EVEN);
+                return;
+            }
             tell(
                     About.SLOPE,
                     against,

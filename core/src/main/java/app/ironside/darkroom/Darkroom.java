@@ -21,6 +21,7 @@ import app.ironside.solve.Wcs;
 import app.ironside.stack.Crop;
 import app.ironside.stack.NothingToStack;
 import app.ironside.stack.Rejection;
+import app.ironside.stack.StackMaps;
 import app.ironside.stack.StackResult;
 import app.ironside.stack.StackSettings;
 import app.ironside.stack.Stacker;
@@ -364,7 +365,8 @@ public final class Darkroom {
                     .toList();
             FitsFiles.writePlanes(file, planes);
             if (mapped) {
-                FitsFiles.writePlanes(maps, result.maps());
+                StackMaps told = result.maps().orElseThrow();
+                FitsFiles.writePlanes(maps, StackMaps.NAMES.size(), told::plane);
                 recipe.made(maps, digest);
             }
             double seconds = planes.get(0).header().number("TOTALEXP").orElse(0);
@@ -458,32 +460,27 @@ public final class Darkroom {
                     targets.computeIfAbsent(s.target(), t -> new ArrayList<>()).add(s));
             targets.forEach((target, files) -> {
                 step.step("cutting the edges of " + target, 0);
-                Map<Development.StackFile, List<Frame>> planes = new LinkedHashMap<>();
-                files.forEach(s -> planes.put(s, FitsFiles.readPlanes(s.file())));
-                Frame first = planes.get(files.get(0)).get(0);
-                Optional<Crop> crop = planes.values().stream()
-                                .allMatch(p -> p.get(0).width() == first.width()
-                                        && p.get(0).height() == first.height())
-                        ? Crop.of(
-                                files.stream()
-                                        .map(Development.StackFile::footprints)
-                                        .toList(),
-                                first.width(),
-                                first.height())
-                        : Optional.empty();
+                Frame first = FitsFiles.readPlanes(files.get(0).file()).get(0);
+                Optional<Crop> crop = Crop.of(
+                        files.stream().map(Development.StackFile::footprints).toList(), first.width(), first.height());
                 crop.ifPresentOrElse(
-                        c -> planes.forEach((stack, frames) -> cropped(c, stack, frames)),
+                        c -> files.forEach(stack -> cropped(c, stack, first.width(), first.height())),
                         () -> failed.add("crop of " + target + ": there is no rectangle that its filters share"));
             });
         }
 
-        private void cropped(Crop crop, Development.StackFile stack, List<Frame> planes) {
+        private void cropped(Crop crop, Development.StackFile stack, int width, int height) {
             Path file = names.in(
                     folder(out.resolve("cropped")),
                     stack.file().getFileName().toString().replaceFirst("\\.fits$", ""),
                     ".fits");
             String digest = Recipe.digest(List.of(stack.file()), List.of("crop", crop.toString()));
             if (recipe.stillTrue(file, digest).isEmpty()) {
+                List<Frame> planes = FitsFiles.readPlanes(stack.file());
+                if (planes.get(0).width() != width || planes.get(0).height() != height) {
+                    failed.add("crop of " + stack.file().getFileName() + ": it lies on another grid");
+                    return;
+                }
                 FitsFiles.writePlanes(file, planes.stream().map(crop::of).toList());
                 recipe.made(file, digest);
             }

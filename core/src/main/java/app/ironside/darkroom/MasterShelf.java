@@ -94,8 +94,7 @@ final class MasterShelf {
 
     private Recipe.MasterFacts made(
             MasterKind kind, FrameSet set, Optional<FrameSet> under, Path file, String digest, Progress step) {
-        Optional<Frame> subtract =
-                kind == MasterKind.FLAT ? under.flatMap(this::pixels).map(MasterPixels::frame) : Optional.empty();
+        Optional<MasterPixels> subtract = kind == MasterKind.FLAT ? under.flatMap(this::pixels) : Optional.empty();
         Frame frame = new MasterBuilder(workers).build(kind, set.files(), subtract, step);
         FitsFiles.write(file, frame, FitsFiles.Encoding.FLOAT_32);
         MasterVerdict verdict = MasterVerdict.of(kind, set.files(), frame, subtract);

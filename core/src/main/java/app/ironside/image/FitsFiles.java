@@ -6,6 +6,7 @@ import java.io.FilterOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
+import java.nio.ByteBuffer;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.text.Normalizer;
@@ -13,6 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.IntFunction;
 import nom.tam.fits.BasicHDU;
 import nom.tam.fits.Fits;
 import nom.tam.fits.FitsException;
@@ -32,6 +34,8 @@ public final class FitsFiles {
         /** 32-bit floats: what arithmetic gives; NaN is kept. */
         FLOAT_32
     }
+
+    private static final int BLOCK = 2880;
 
     /** Keywords that describe the file and not the picture, so that they are not carried from one file to the next. */
     private static final Set<String> STRUCTURAL = Set.of(
@@ -319,19 +323,31 @@ public final class FitsFiles {
             write(file, planes.get(0), Encoding.FLOAT_32);
             return;
         }
-        float[][][] cube = planes.stream().map(FitsFiles::floats).toArray(float[][][]::new);
-        AtomicFile.write(file, out -> write(out, planes.get(0), Encoding.FLOAT_32, cube));
+        writePlanes(file, planes.size(), planes::get);
+    }
+
+    /** The same of planes that are made one after the other, as they are asked for. */
+    public static void writePlanes(Path file, int count, IntFunction<Frame> planes) {
+        AtomicFile.write(file, out -> write(out, count, planes, Encoding.FLOAT_32));
     }
 
     private static void write(OutputStream out, Frame frame, Encoding encoding) throws IOException {
-        write(out, frame, encoding, encoding == Encoding.UNSIGNED_16 ? shorts(frame) : floats(frame));
+        write(out, 1, plane -> frame, encoding);
     }
 
-    private static void write(OutputStream out, Frame frame, Encoding encoding, Object rows) throws IOException {
+    /** The header by the library, the pixels row by row: the library would copy a large picture once more into memory. */
+    private static void write(OutputStream out, int count, IntFunction<Frame> planes, Encoding encoding)
+            throws IOException {
+        Frame frame = planes.apply(0);
         Disk disk = new Disk(out);
         try {
-            BasicHDU<?> hdu = FitsFactory.hduFactory(rows);
+            BasicHDU<?> hdu = FitsFactory.hduFactory(likeOne(encoding, count > 1));
             nom.tam.fits.Header cards = hdu.getHeader();
+            cards.setNaxis(1, frame.width());
+            cards.setNaxis(2, frame.height());
+            if (count > 1) {
+                cards.setNaxis(3, count);
+            }
             if (encoding == Encoding.UNSIGNED_16) {
                 cards.addValue("BZERO", UNSIGNED_ZERO, "stored values are unsigned");
                 cards.addValue("BSCALE", 1, "");
@@ -344,14 +360,48 @@ public final class FitsFiles {
             }
             try (Fits fits = new Fits()) {
                 fits.addHDU(hdu);
-                fits.write(new FitsOutputStream(disk));
+                FitsOutputStream stream = new FitsOutputStream(disk);
+                cards.write(stream);
+                stream.flush();
             }
+            long bytes = 0;
+            for (int plane = 0; plane < count; plane++) {
+                bytes += pixels(disk, plane == 0 ? frame : planes.apply(plane), encoding);
+            }
+            // A FITS file is made of blocks (FITS standard 4.0, section 3.1).
+            disk.write(new byte[(int) ((BLOCK - bytes % BLOCK) % BLOCK)]);
+            disk.flush();
         } catch (FitsException e) {
             if (disk.refused != null) {
                 throw disk.refused;
             }
             throw new IllegalStateException("the header cannot be written as FITS: " + e.getMessage(), e);
         }
+    }
+
+    /** The smallest picture of a kind. */
+    private static Object likeOne(Encoding encoding, boolean cube) {
+        return switch (encoding) {
+            case UNSIGNED_16 -> new short[1][1];
+            case FLOAT_32 -> cube ? new float[1][1][1] : new float[1][1];
+        };
+    }
+
+    private static long pixels(OutputStream out, Frame frame, Encoding encoding) throws IOException {
+        int size = encoding == Encoding.UNSIGNED_16 ? Short.BYTES : Float.BYTES;
+        ByteBuffer row = ByteBuffer.allocate(frame.width() * size);
+        for (int y = 0; y < frame.height(); y++) {
+            row.clear();
+            if (encoding == Encoding.UNSIGNED_16) {
+                for (int x = 0; x < frame.width(); x++) {
+                    row.putShort(stored(frame.pixels()[y * frame.width() + x]));
+                }
+            } else {
+                row.asFloatBuffer().put(frame.pixels(), y * frame.width(), frame.width());
+            }
+            out.write(row.array(), 0, row.capacity());
+        }
+        return (long) frame.height() * row.capacity();
     }
 
     /** Remembers what the disk said: the library throws an error of its own in its place, without the cause. */
@@ -426,23 +476,7 @@ public final class FitsFiles {
                 .replaceAll("[^\\x20-\\x7E]", "?");
     }
 
-    private static short[][] shorts(Frame frame) {
-        short[][] rows = new short[frame.height()][frame.width()];
-        for (int row = 0; row < frame.height(); row++) {
-            for (int column = 0; column < frame.width(); column++) {
-                float value = frame.pixels()[row * frame.width() + column];
-                int held = Math.min(65_535, Math.max(0, Math.round(value)));
-                rows[row][column] = (short) (held - 32_768);
-            }
-        }
-        return rows;
-    }
-
-    private static float[][] floats(Frame frame) {
-        float[][] rows = new float[frame.height()][frame.width()];
-        for (int row = 0; row < frame.height(); row++) {
-            System.arraycopy(frame.pixels(), row * frame.width(), rows[row], 0, frame.width());
-        }
-        return rows;
+    private static short stored(float value) {
+        return (short) (Math.min(65_535, Math.max(0, Math.round(value))) - 32_768);
     }
 }

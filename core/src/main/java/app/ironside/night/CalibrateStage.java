@@ -5,6 +5,7 @@ import app.ironside.Progress;
 import app.ironside.calibrate.FlatExposure;
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.calibrate.MasterKind;
+import app.ironside.calibrate.MasterPixels;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.image.FitsFiles;
@@ -172,7 +173,8 @@ final class CalibrateStage {
             return Optional.of(FitsFiles.read(out));
         }
         night.record().doing(Stage.CALIBRATE, "Combining " + name, Duration.ofSeconds(5));
-        Frame master = new MasterBuilder(night.workers()).build(kind, files, subtract, Progress.NONE);
+        Frame master =
+                new MasterBuilder(night.workers()).build(kind, files, subtract.map(MasterPixels::of), Progress.NONE);
         FitsFiles.write(out, master, FitsFiles.Encoding.FLOAT_32);
         Statistics.Spread spread = Statistics.robust(Statistics.sample(master, 50_000));
         night.record().frame(Stage.CALIBRATE, "Master " + name, master, Optional.empty());

@@ -11,11 +11,19 @@ import java.util.concurrent.atomic.LongAdder;
 
 /** Reads, calibrates, resamples, levels, rejects and averages, band by band. */
 final class Combiner {
-    private static final double BAND_SHARE = 0.45;
+    /** Of what is left: a band is on its way three times over where it is read and resampled. */
+    private static final double BAND_SHARE = 0.3;
+
+    /** Stars, catalogues, the machine's own. */
+    private static final long BESIDE = 64L << 20;
+
     private static final int FEWEST_ROWS = 8;
 
     /** Red, green, blue, and what they are together. */
     private static final int COLOUR_PLANES = 4;
+
+    /** What maps take while they are gathered, as many times as a plane of the stack. */
+    private static final int MAP_PLANES = 2;
 
     private final Workers workers;
     private final StackSettings settings;
@@ -61,11 +69,9 @@ final class Combiner {
 
     /** How many rows of every sub are in memory at one time: what the stack itself leaves, a part of it for the raw rows being read. */
     private int rows() {
-        long stack = (long) width
-                * height
-                * Float.BYTES
-                * (placed.get(0).sub().mosaic().isPresent() ? COLOUR_PLANES : 1);
-        double left = BAND_SHARE * (settings.maxMemoryBytes() - stack);
+        int planes = placed.get(0).sub().mosaic().isPresent() ? COLOUR_PLANES : 1;
+        long stack = (long) width * height * Float.BYTES * (planes + (settings.maps() ? MAP_PLANES : 0));
+        double left = BAND_SHARE * (settings.maxMemoryBytes() - BESIDE - stack);
         return (int) Math.max(FEWEST_ROWS, Math.min(height, left / (width * Float.BYTES * placed.size())));
     }
 

@@ -4,9 +4,7 @@ import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import java.util.List;
 
-/**
- * What every pixel of a stack is made of. Of a mosaic, the mean over its colours.
- */
+/** What every pixel of a stack is made of. Of a mosaic, the mean over its colours. */
 public final class StackMaps {
     /** What the planes tell, in their order. */
     public static final List<String> NAMES = List.of(
@@ -17,52 +15,59 @@ public final class StackMaps {
 
     private final int width;
     private final int height;
-    private final float[] there;
-    private final float[] left;
+    private final short[] there;
+    private final short[] left;
     private final float[] weight;
-    private int planes;
+    private Header header = Header.EMPTY;
+    private double heaviest = 1;
+    private int colours;
 
     StackMaps(int width, int height) {
         this.width = width;
         this.height = height;
-        this.there = new float[width * height];
-        this.left = new float[width * height];
+        this.there = new short[width * height];
+        this.left = new short[width * height];
         this.weight = new float[width * height];
     }
 
+    /** Another colour. */
     void begin() {
-        planes++;
+        colours++;
     }
 
-    /** One pixel of one plane. */
+    /** One pixel of one colour. */
     void add(int at, int subs, int leftOut, double weights) {
-        there[at] += subs;
-        left[at] += leftOut;
+        there[at] += (short) subs;
+        left[at] += (short) leftOut;
         weight[at] += (float) weights;
     }
 
     /**
-     * The four planes.
+     * All is told.
      *
-     * @param header of the stack
-     * @param heaviest weight of the best sub, which is light² over noise² on the stack's scale
+     * @param of the stack
+     * @param best weight of the best sub, which is light² over noise² on the stack's scale
      */
-    List<Frame> planes(Header header, double heaviest) {
-        float[] share = new float[there.length];
-        float[] noise = new float[there.length];
-        for (int i = 0; i < there.length; i++) {
-            share[i] = there[i] == 0 ? Float.NaN : left[i] / there[i];
-            double sum = weight[i] / planes;
-            // Of a mean by weights that are 1 over the variance.
-            noise[i] = sum == 0 ? Float.NaN : (float) (1 / Math.sqrt(sum));
-            weight[i] = (float) (sum / heaviest);
-            there[i] /= planes;
+    StackMaps of(Header of, double best) {
+        header = of.withHistory("planes: " + String.join("; ", NAMES));
+        heaviest = best;
+        return this;
+    }
+
+    /** One of the planes, made when it is asked for: all four are as much as four stacks. */
+    public Frame plane(int number) {
+        float[] pixels = new float[there.length];
+        for (int i = 0; i < pixels.length; i++) {
+            double sum = weight[i] / colours;
+            pixels[i] = (float)
+                    switch (number) {
+                        case 0 -> there[i] / (double) colours;
+                        case 1 -> there[i] == 0 ? Double.NaN : left[i] / (double) there[i];
+                        case 2 -> sum / heaviest;
+                            // Of a mean by weights that are 1 over the variance.
+                        default -> sum == 0 ? Double.NaN : 1 / Math.sqrt(sum);
+                    };
         }
-        Header told = header.withHistory("planes: " + String.join("; ", NAMES));
-        return List.of(
-                new Frame(width, height, there, told),
-                new Frame(width, height, share, told),
-                new Frame(width, height, weight, told),
-                new Frame(width, height, noise, told));
+        return new Frame(width, height, pixels, header);
     }
 }

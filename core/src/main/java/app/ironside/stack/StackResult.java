@@ -19,7 +19,7 @@ import java.util.Optional;
  * @param subNoiseAdu the same of one calibrated sub, median over the subs
  * @param medianSubHfrPx median half-flux radius of the subs' stars
  * @param gain what the stack is better than one sub by
- * @param maps what each pixel is made of, as {@link StackMaps#NAMES} say; empty if it was not asked for
+ * @param maps what each pixel is made of; empty if it was not asked for
  */
 public record StackResult(
         Frame picture,
@@ -33,7 +33,7 @@ public record StackResult(
         double subNoiseAdu,
         double medianSubHfrPx,
         Gain gain,
-        List<Frame> maps) {
+        Optional<StackMaps> maps) {
     /**
      * A sub that entered.
      *

@@ -286,7 +286,7 @@ public final class Stacker {
                                 picture,
                                 stars,
                                 pictures.size() == 1 ? BlockNoise.BLOCK_PX : BlockNoise.MOSAIC_BLOCK_PX)),
-                combiner.maps().map(m -> m.planes(header, heaviest(placed))).orElse(List.of()));
+                combiner.maps().map(m -> m.of(header, heaviest(placed))));
     }
 
     private static double heaviest(List<Placed> placed) {

@@ -93,7 +93,7 @@ class CalibrateTest {
     void flatsAreLevelledBeforeTheyAreCombined() {
         List<Path> flats = List.of(write("a.fits", 30, 30, 20_500, 0, 1), write("b.fits", 30, 30, 30_500, 0, 2));
         Frame master = new MasterBuilder(Workers.SERIAL)
-                .build(MasterKind.FLAT, flats, Optional.of(even(30, 30, 500)), Progress.NONE);
+                .build(MasterKind.FLAT, flats, Optional.of(MasterPixels.of(even(30, 30, 500))), Progress.NONE);
         assertThat(master.pixels()).containsOnly(1f);
     }
 

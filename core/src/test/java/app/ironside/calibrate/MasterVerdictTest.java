@@ -57,14 +57,14 @@ class MasterVerdictTest {
         return files;
     }
 
-    private static MasterVerdict verdict(MasterKind kind, List<Path> files, Optional<Frame> under) {
+    private static MasterVerdict verdict(MasterKind kind, List<Path> files, Optional<MasterPixels> under) {
         Frame master = new MasterBuilder(Workers.SERIAL).build(kind, files, under, Progress.NONE);
         return MasterVerdict.of(kind, files, master, under);
     }
 
-    private Frame bias() {
-        return new MasterBuilder(Workers.SERIAL)
-                .build(MasterKind.BIAS, set("under", 6, 1, Map.of(), (n, x, y) -> 0), Optional.empty(), Progress.NONE);
+    private MasterPixels bias() {
+        return MasterPixels.of(new MasterBuilder(Workers.SERIAL)
+                .build(MasterKind.BIAS, set("under", 6, 1, Map.of(), (n, x, y) -> 0), Optional.empty(), Progress.NONE));
     }
 
     private static double falloff(int x, int y) {
