@@ -115,6 +115,15 @@ class PlanWishesTest extends DeskHarness {
     @Test
     void eachFilterHasItsOwnLengthCountAndMoon() throws Exception {
         type("wish-seconds-L", "60");
+        press("split-half-luminance");
+        double colour = first().goals().stream()
+                .skip(1)
+                .mapToDouble(g -> g.subs().orElseThrow() * g.subSeconds())
+                .sum();
+        assertThat(goal(first(), "L").subs().orElseThrow() * goal(first(), "L").subSeconds())
+                .isBetween(colour, colour + 4 * first().longestSubSeconds());
+        press("split-none");
+        assertThat(first().goals()).allMatch(g -> g.subs().isEmpty());
         type("wish-subs-L", "12");
         on(() -> {
             ((CheckBox) desk.lookup("#wish-Ha")).fire();

@@ -3,6 +3,7 @@ package app.ironside.desk.plan;
 import app.ironside.desk.parts.Words;
 import app.ironside.kit.FilterSpec;
 import app.ironside.plan.FilterGoal;
+import app.ironside.plan.LightSplit;
 import app.ironside.plan.MoonRule;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.Projects;
@@ -10,6 +11,7 @@ import app.ironside.plan.TargetPlan;
 import app.ironside.plan.Wish;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Function;
 import javafx.geometry.Pos;
@@ -36,6 +38,7 @@ final class WishesPane extends VBox {
     private final Label title = new Label();
     private final Label about = new Label();
     private final GridPane grid = new GridPane();
+    private final FlowPane split = new FlowPane(8, 8);
     private final FlowPane whole = new FlowPane(10, 8);
     private final FlowPane kept = new FlowPane(8, 8);
     private final TextField name = new TextField();
@@ -52,6 +55,7 @@ final class WishesPane extends VBox {
         grid.setHgap(10);
         grid.setVgap(6);
         whole.setAlignment(Pos.CENTER_LEFT);
+        split.setAlignment(Pos.CENTER_LEFT);
         kept.setAlignment(Pos.CENTER_LEFT);
         name.setPromptText("name");
         name.setId("wish-name");
@@ -59,7 +63,7 @@ final class WishesPane extends VBox {
         name.setOnAction(e -> keep());
         Label heading = new Label("Wishes to use again");
         heading.getStyleClass().add("bench-title");
-        ScrollPane scroll = new ScrollPane(new VBox(14, title, grid, about, whole, heading, kept));
+        ScrollPane scroll = new ScrollPane(new VBox(14, title, grid, split, about, whole, heading, kept));
         scroll.setFitToWidth(true);
         VBox.setVgrow(scroll, Priority.ALWAYS);
         getChildren().add(scroll);
@@ -78,6 +82,7 @@ final class WishesPane extends VBox {
         filling = true;
         grid.getChildren().clear();
         whole.getChildren().clear();
+        split.getChildren().clear();
         if (meant.isEmpty()) {
             title.setText("No target of the plan is chosen.");
             about.setText("Click a block on the ribbon, or add what you look at under Tonight.");
@@ -115,7 +120,41 @@ final class WishesPane extends VBox {
             addRow(i + 1, filter, goal, block);
         }
         about.setText(about(block));
+        fillSplit(block);
         addWhole(target);
+    }
+
+    /** The light of tonight, dealt out to the filters by one of two schools, or as it comes. */
+    private void fillSplit(PlannedBlock block) {
+        split.getChildren().clear();
+        TargetPlan target = block.target();
+        if (target.goals().size() < 2) {
+            return;
+        }
+        Label label = new Label(Words.format("deal out %.1f h of light:", block.hoursOfLight()));
+        label.getStyleClass().add("dim");
+        split.getChildren().add(label);
+        for (LightSplit way : LightSplit.values()) {
+            way.of(target.goals(), plan.file().kit(), 3600 * block.hoursOfLight())
+                    .ifPresent(goals -> {
+                        Button button = new Button(way.words());
+                        button.setId(
+                                "split-" + way.name().toLowerCase(Locale.ROOT).replace('_', '-'));
+                        button.setTooltip(new Tooltip(LightSplit.minutes(goals)));
+                        button.setOnAction(e -> plan.wishes().change(t -> t.withGoals(goals)));
+                        split.getChildren().add(button);
+                    });
+        }
+        if (target.goals().stream().anyMatch(g -> g.subs().isPresent())) {
+            Button asItComes = new Button("as it comes");
+            asItComes.setId("split-none");
+            asItComes.setTooltip(new Tooltip("No number of subs: filters take turns while there is time"));
+            asItComes.setOnAction(e -> plan.wishes()
+                    .change(t -> t.withGoals(t.goals().stream()
+                            .map(g -> g.withSubs(Optional.empty()))
+                            .toList())));
+            split.getChildren().add(asItComes);
+        }
     }
 
     private String about(PlannedBlock block) {
