@@ -37,10 +37,26 @@ import java.util.stream.Collectors;
  *
  * @param lessons steps that earlier nights taught
  * @param observatory settings of a simulated observatory, as they stand in the file; empty object if absent
+ * @param training the exercise that it is, which keeps its own opinion to itself; empty for any other night
  * @param text the file as it was read
  */
-public record NightFile(Site site, Kit kit, Program program, List<String> lessons, JsonNode observatory, String text) {
+public record NightFile(
+        Site site,
+        Kit kit,
+        Program program,
+        List<String> lessons,
+        JsonNode observatory,
+        Optional<Training> training,
+        String text) {
     private static final String EXAMPLE = "a night file as in examples/";
+
+    /**
+     * A night that is an exercise.
+     *
+     * @param exercise its id
+     * @param seed of its sky
+     */
+    public record Training(String exercise, long seed) {}
 
     private record TargetEntry(
             String name,
@@ -228,15 +244,32 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             KitFile.Entry kit,
             ProgramEntry program,
             Optional<List<String>> lessons,
-            Optional<JsonNode> observatory) {}
+            Optional<JsonNode> observatory,
+            Optional<Training> training) {}
 
     /** A night put together by the application. */
     public static NightFile of(Site site, Kit kit, Program program, List<String> lessons, JsonNode observatory) {
-        ObjectNode tree = tree(site, kit, program, lessons, observatory);
-        return new NightFile(site, kit, program, List.copyOf(lessons), observatory, JsonText.write(tree));
+        return of(site, kit, program, lessons, observatory, Optional.empty());
     }
 
-    private static ObjectNode tree(Site site, Kit kit, Program program, List<String> lessons, JsonNode observatory) {
+    private static NightFile of(
+            Site site,
+            Kit kit,
+            Program program,
+            List<String> lessons,
+            JsonNode observatory,
+            Optional<Training> training) {
+        ObjectNode tree = tree(site, kit, program, lessons, observatory, training);
+        return new NightFile(site, kit, program, List.copyOf(lessons), observatory, training, JsonText.write(tree));
+    }
+
+    private static ObjectNode tree(
+            Site site,
+            Kit kit,
+            Program program,
+            List<String> lessons,
+            JsonNode observatory,
+            Optional<Training> training) {
         ObjectNode tree = JsonText.newObject();
         tree.put("date", program.date().toString());
         tree.set("site", SiteFile.tree(site));
@@ -246,13 +279,14 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
             lessons.forEach(tree.putArray("lessons")::add);
         }
         tree.set("observatory", observatory);
+        training.ifPresent(t -> tree.set("training", JsonText.tree(t)));
         return tree;
     }
 
     /** The same plan on a later date, if its own has gone by. */
     public NightFile notBefore(LocalDate date) {
         return program.date().isBefore(date)
-                ? of(site, kit, program.withTargets(date, program.targets()), lessons, observatory)
+                ? of(site, kit, program.withTargets(date, program.targets()), lessons, observatory, training)
                 : this;
     }
 
@@ -261,7 +295,7 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
         ObjectNode changed = JsonText.newObject();
         changed.setAll((ObjectNode) observatory);
         changed.put("seed", seed);
-        return of(site, kit, program, lessons, changed);
+        return of(site, kit, program, lessons, changed, training);
     }
 
     /**
@@ -270,11 +304,26 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
      * @param settings a record of the simulator's
      */
     public NightFile withObservatory(Object settings) {
-        return of(site, kit, program, lessons, JsonText.tree(settings));
+        return of(site, kit, program, lessons, JsonText.tree(settings), training);
+    }
+
+    /** The same night as an exercise. */
+    public NightFile asTraining(Training exercise) {
+        return of(site, kit, program, lessons, observatory, Optional.of(exercise));
+    }
+
+    /** The same night with another program. */
+    public NightFile withProgram(Program other) {
+        return of(site, kit, other, lessons, observatory, training);
+    }
+
+    /** The same night, no exercise any more. */
+    public NightFile withoutTraining() {
+        return of(site, kit, program, lessons, observatory);
     }
 
     private ObjectNode tree() {
-        return tree(site, kit, program, lessons, observatory);
+        return tree(site, kit, program, lessons, observatory, training);
     }
 
     /** Whether another file tells of a night that differs in its program only: the same date, site, kit, and sky. */
@@ -309,6 +358,7 @@ public record NightFile(Site site, Kit kit, Program program, List<String> lesson
                     program(entry, kit, name, objects),
                     entry.lessons().orElse(List.of()),
                     observatory,
+                    entry.training(),
                     text);
         } catch (IllegalArgumentException e) {
             throw new BadInputException(name, e.getMessage(), EXAMPLE, e);

@@ -28,6 +28,7 @@ import java.util.Optional;
  * @param earlier what the kit's other nights have taught
  * @param provenance whether devices and sky are real
  * @param control by which the night is told what to do
+ * @param silent whether what is wrong is left for the person to find: an exercise
  */
 public record NightContext(
         Site site,
@@ -43,7 +44,8 @@ public record NightContext(
         ReadyList readyList,
         Earlier earlier,
         Provenance provenance,
-        NightControl control) {
+        NightControl control,
+        boolean silent) {
     /** What the night is to do, as it stands now. */
     Program program() {
         return inForce.program();

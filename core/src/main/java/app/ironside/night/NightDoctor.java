@@ -33,6 +33,9 @@ final class NightDoctor {
 
     /** Looks, and tells what is new. */
     void look() {
+        if (night.silent()) {
+            return;
+        }
         Instant now = night.record().now();
         Diagnosis.Found found;
         try {

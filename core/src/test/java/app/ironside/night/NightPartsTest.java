@@ -198,7 +198,8 @@ class NightPartsTest {
                 ReadyList.of(file.site(), file.kit(), file.program(), List.of("the dew strap is on the right plug")),
                 Earlier.NONE,
                 Provenance.REHEARSED,
-                control);
+                control,
+                false);
     }
 
     /** Hands that find everything as it should be. */
@@ -516,7 +517,8 @@ class NightPartsTest {
                 new Earlier(
                         focusPositions, KnobGearing.UNKNOWN, List.of(), Optional.empty(), Optional.empty(), List.of()),
                 Provenance.REHEARSED,
-                control);
+                control,
+                false);
     }
 
     @Test

@@ -95,6 +95,9 @@ final class DeskView extends StackPane
         this.logbookPane = new LogbookPane(
                 logbook.search(),
                 logbook.folder(),
+                wiring,
+                () -> planDesk().file(),
+                n -> beginnings().rehearse(n),
                 n -> beginnings().open(n),
                 n -> beginnings().askToRemove(n),
                 this::pick);
@@ -240,6 +243,7 @@ final class DeskView extends StackPane
         files.setFile(next.file());
         plan.open(next.start());
         logbookPane.setNights(next.nights(), next.entry());
+        logbookPane.setFile(next.file());
     }
 
     @Override

@@ -491,6 +491,7 @@ public final class Wiring {
                 ReadyList.of(file.site(), file.kit(), file.program(), file.lessons()),
                 books.earlier(),
                 venue.provenance(),
-                control);
+                control,
+                file.training().isPresent());
     }
 }

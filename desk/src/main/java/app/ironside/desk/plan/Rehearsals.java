@@ -140,7 +140,7 @@ final class Rehearsals implements AutoCloseable {
     }
 
     static List<RehearsedFault> faults(NightFile file) {
-        return settings(file).faults();
+        return file.training().isPresent() ? List.of() : settings(file).faults();
     }
 
     /** A plan with other faults set. */

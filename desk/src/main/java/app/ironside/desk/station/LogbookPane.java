@@ -3,16 +3,19 @@ package app.ironside.desk.station;
 import app.ironside.desk.night.Bench;
 import app.ironside.desk.night.Look;
 import app.ironside.desk.parts.Words;
+import app.ironside.document.NightFile;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.SubSearch;
+import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -35,7 +38,9 @@ public final class LogbookPane implements Bench, AutoCloseable {
     private final Label count = new Label();
     private final ToggleButton thisNight = new ToggleButton("This night");
     private final ToggleButton allNights = new ToggleButton("All nights");
+    private final ToggleButton practise = new ToggleButton("Practise");
     private final AllNightsPane all;
+    private final TrainerPane trainer;
     private final VBox box;
     private ZoneId zone = ZoneId.of("UTC");
     private boolean filling;
@@ -44,6 +49,9 @@ public final class LogbookPane implements Bench, AutoCloseable {
     /**
      * @param search asks all subs
      * @param data the folder of the logbook
+     * @param wiring by which exercises are nights
+     * @param plan the night whose kit, site and target an exercise takes
+     * @param play begins an exercise
      * @param onNight shows a night
      * @param onRemove takes a night out of the logbook
      * @param onEvent shows the evidence of an event
@@ -51,6 +59,9 @@ public final class LogbookPane implements Bench, AutoCloseable {
     public LogbookPane(
             SubSearch search,
             Path data,
+            Wiring wiring,
+            Supplier<NightFile> plan,
+            Consumer<NightFile> play,
             Consumer<NightEntry> onNight,
             Consumer<NightEntry> onRemove,
             Consumer<NightEvent> onEvent) {
@@ -61,6 +72,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
                     thisNight.fire();
                     onNight.accept(n);
                 }));
+        trainer = new TrainerPane(wiring, data, plan, play);
         nights.setId("nights");
         events.setId("events");
         SentenceCell.of(nights, NightEntry::title);
@@ -98,7 +110,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
         HBox one = new HBox(8, left, right);
         HBox.setHgrow(right, Priority.ALWAYS);
         ToggleGroup group = new ToggleGroup();
-        for (ToggleButton b : new ToggleButton[] {thisNight, allNights}) {
+        for (ToggleButton b : new ToggleButton[] {thisNight, allNights, practise}) {
             b.setToggleGroup(group);
             b.setOnAction(e -> {
                 b.setSelected(true);
@@ -107,18 +119,27 @@ public final class LogbookPane implements Bench, AutoCloseable {
         }
         thisNight.setId("this-night");
         allNights.setId("all-nights");
+        practise.setId("practise");
         thisNight.setSelected(true);
-        box = new VBox(8, new HBox(3, thisNight, allNights), one);
+        box = new VBox(8, new HBox(3, thisNight, allNights, practise), one);
         turn(one);
     }
 
     private void turn(Node one) {
-        Node shows = allNights.isSelected() ? all.node() : one;
+        Node shows = allNights.isSelected() ? all.node() : practise.isSelected() ? trainer.node() : one;
         box.getChildren().set(1, shows);
         VBox.setVgrow(shows, Priority.ALWAYS);
         if (allNights.isSelected()) {
             all.renew();
         }
+        if (practise.isSelected()) {
+            trainer.renew();
+        }
+    }
+
+    /** The night that is on the desk. */
+    public void setFile(NightFile night) {
+        trainer.setFile(night);
     }
 
     /** Whether what was asked of all nights is there. */
@@ -129,6 +150,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     @Override
     public void close() {
         all.close();
+        trainer.close();
     }
 
     private static VBox column(String title, ListView<?> list, double width) {
@@ -161,6 +183,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     @Override
     public void show(Look look) {
         zone = look.ribbon().zone();
+        trainer.show(look);
         if (look.moment().night() != shown) {
             shown = look.moment().night();
             fill();

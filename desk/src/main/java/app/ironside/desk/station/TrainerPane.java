@@ -1,0 +1,253 @@
+package app.ironside.desk.station;
+
+import app.ironside.BadInputException;
+import app.ironside.desk.night.Look;
+import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.desk.parts.Chore;
+import app.ironside.desk.parts.Words;
+import app.ironside.document.NightFile;
+import app.ironside.journal.NightState;
+import app.ironside.trainer.Debrief;
+import app.ironside.trainer.Exercise;
+import app.ironside.trainer.Exercises;
+import app.ironside.trainer.ScoreBook;
+import app.ironside.wiring.Training;
+import app.ironside.wiring.Wiring;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.geometry.Pos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** Exercises: a night in which something goes wrong is played on the stations, and looked back on here. */
+final class TrainerPane implements AutoCloseable {
+    private static final String[] GRADES = {"", "shows at once", "grows, or is easily mistaken", "two things"};
+
+    private final ScoreBook scores;
+    private final Training training;
+    private final Supplier<NightFile> plan;
+    private final Consumer<NightFile> play;
+    private final BackgroundWork book = new BackgroundWork("exercises");
+    private final Chore chore;
+    private final ListView<Listed> list = new ListView<>();
+    private final Label title = new Label();
+    private final Label told = new Label();
+    private final Label points = new Label();
+    private final VBox said = new VBox(6);
+    private final Button begin = new Button("Play it");
+    private final Button again = new Button("This night's troubles as an exercise");
+    private final Button back = new Button("Look back");
+    private final VBox box;
+    private Optional<NightFile> file = Optional.empty();
+    private Optional<NightFile> base = Optional.empty();
+    private NightState night = NightState.EMPTY;
+
+    /** An exercise with the most that was reached in it. */
+    private record Listed(Exercise exercise, OptionalInt best) {
+        String words() {
+            return exercise.title()
+                    + "\n"
+                    + GRADES[exercise.grade()]
+                    + (best.isPresent() ? ", " + best.getAsInt() + " points so far" : "");
+        }
+    }
+
+    /**
+     * @param data the user's folder
+     * @param plan the night whose kit, site and target are taken
+     * @param play begins a night
+     */
+    TrainerPane(Wiring wiring, Path data, Supplier<NightFile> plan, Consumer<NightFile> play) {
+        this.scores = new ScoreBook(data);
+        this.training = new Training(wiring);
+        this.plan = plan;
+        this.play = play;
+        this.chore = new Chore("exercise", busy -> back.setDisable(busy), this::say);
+        list.setId("exercises");
+        list.setPrefWidth(290);
+        list.setMinWidth(230);
+        SentenceCell.of(list, Listed::words);
+        list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> showChosen());
+        title.getStyleClass().add("verdict");
+        told.setWrapText(true);
+        told.getStyleClass().add("dim");
+        points.setId("exercise-points");
+        points.getStyleClass().add("live-number");
+        begin.setId("play-exercise");
+        begin.getStyleClass().add("chief");
+        begin.setOnAction(e -> begin());
+        again.setId("own-exercise");
+        again.setTooltip(
+                new Tooltip("What the journal of the night on the desk says went wrong, once more and yours to mend"));
+        again.setOnAction(e -> own());
+        back.setId("debrief");
+        back.setTooltip(
+                new Tooltip("What happened, when it could be seen, what it cost, and what the policy would have done"));
+        back.setOnAction(e -> debrief());
+        HBox doing = new HBox(8, begin, back, again);
+        doing.setAlignment(Pos.CENTER_LEFT);
+        for (Button b : List.of(begin, back, again)) {
+            b.setMinWidth(Region.USE_PREF_SIZE);
+        }
+        ScrollPane scroll = new ScrollPane(said);
+        scroll.setFitToWidth(true);
+        VBox.setVgrow(scroll, Priority.ALWAYS);
+        VBox right = new VBox(8, title, told, doing, chore, points, scroll);
+        HBox.setHgrow(right, Priority.ALWAYS);
+        HBox both = new HBox(10, list, right);
+        VBox.setVgrow(both, Priority.ALWAYS);
+        box = new VBox(both);
+        fill(List.of());
+        renew();
+    }
+
+    Node node() {
+        return box;
+    }
+
+    /** The night that is on the desk. */
+    void setFile(NightFile shown) {
+        file = Optional.of(shown);
+        if (shown.training().isEmpty()) {
+            base = Optional.of(shown);
+        }
+    }
+
+    void show(Look look) {
+        night = look.moment().night();
+        boolean exercise = file.flatMap(NightFile::training).isPresent();
+        back.setDisable(!exercise || night.subs().isEmpty() || chore.isVisible());
+        again.setDisable(
+                exercise || Exercise.of(night, look.ribbon().zone(), "").isEmpty());
+    }
+
+    /** What was reached is read again. */
+    void renew() {
+        book.ask(progress -> scores.tries()).onlyNewest().failed(this::say).then(this::fill);
+    }
+
+    private void fill(List<ScoreBook.Try> tries) {
+        int chosen = Math.max(0, list.getSelectionModel().getSelectedIndex());
+        list.getItems()
+                .setAll(Exercises.ALL.stream()
+                        .map(e -> new Listed(
+                                e,
+                                tries.stream()
+                                        .filter(t -> t.exercise().equals(e.id()))
+                                        .mapToInt(ScoreBook.Try::points)
+                                        .max()))
+                        .toList());
+        list.getSelectionModel().select(chosen);
+    }
+
+    private void showChosen() {
+        Listed chosen = list.getSelectionModel().getSelectedItem();
+        if (chosen != null) {
+            title.setText(chosen.exercise().title());
+            told.setText(chosen.exercise().told());
+        }
+    }
+
+    private void say(String words) {
+        Label label = new Label(words);
+        label.setWrapText(true);
+        said.getChildren().setAll(label);
+    }
+
+    /** Of an exercise that is on the desk, the plan that it was made from. */
+    private NightFile from() {
+        NightFile now = plan.get();
+        return now.training().isPresent() ? base.orElseGet(now::withoutTraining) : now;
+    }
+
+    private void begin() {
+        Listed chosen = list.getSelectionModel().getSelectedItem();
+        if (chosen != null) {
+            begin(chosen.exercise());
+        }
+    }
+
+    private void own() {
+        Exercise.of(night, from().site().zone(), "A night of your own").ifPresent(this::begin);
+    }
+
+    private void begin(Exercise exercise) {
+        NightFile from = from();
+        points.setText("");
+        book.ask(progress -> {
+                    // Tried again it is another sky; the same one comes by its seed.
+                    long tries = scores.tries().stream()
+                            .filter(t -> t.exercise().equals(exercise.id()))
+                            .count();
+                    return Training.night(from, exercise, 1 + tries);
+                })
+                .failed(this::say)
+                .then(night -> {
+                    say(
+                            "It runs. Look at Guide and Run, and act there; come back here when it is over, or when you have had enough.");
+                    play.accept(night);
+                });
+    }
+
+    private static Exercise exerciseOf(NightFile.Training of) {
+        return Exercises.named(of.exercise())
+                .orElseGet(() -> new Exercise(of.exercise(), 2, "A night of your own", "", List.of(), ""));
+    }
+
+    private void debrief() {
+        NightFile played = file.orElseThrow();
+        NightFile.Training of = played.training().orElseThrow();
+        NightState yours = night;
+        chore.begin(
+                progress -> {
+                    Debrief debrief = training.debrief(played, exerciseOf(of), yours, progress);
+                    LocalDate on = yours.events()
+                            .get(0)
+                            .time()
+                            .atZone(played.site().zone())
+                            .toLocalDate();
+                    try {
+                        scores.add(new ScoreBook.Try(of.exercise(), on, of.seed(), debrief.points()));
+                    } catch (BadInputException e) {
+                        return () -> {
+                            tell(debrief);
+                            say(e.getMessage());
+                        };
+                    }
+                    return () -> tell(debrief);
+                },
+                () -> say("Stopped."),
+                this::say);
+    }
+
+    private void tell(Debrief debrief) {
+        points.setText(Words.format("%d points", debrief.points()));
+        said.getChildren().clear();
+        for (String sentence : debrief.sentences()) {
+            Label label = new Label(sentence);
+            label.setWrapText(true);
+            label.getStyleClass().add("debrief");
+            said.getChildren().add(label);
+        }
+        renew();
+    }
+
+    @Override
+    public void close() {
+        chore.close();
+        book.close();
+    }
+}
