@@ -10,7 +10,6 @@ import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.ShutterRun;
 import app.ironside.plan.TargetWindow;
 import app.ironside.sky.Sexagesimal;
-import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.StringWriter;
@@ -19,7 +18,6 @@ import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
-import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -40,9 +38,6 @@ import net.fortuna.ical4j.model.property.Version;
 public record NightPack(NightFile file, NightPlan plan, NightBudget budget, ReadyList steps) {
     private static final Duration ALARM_BEFORE = Duration.ofMinutes(10);
 
-    /** Cells of so few letters, clock times above all, stay on one line. */
-    private static final int SHORT = 8;
-
     private ZoneId zone() {
         return file.site().zone();
     }
@@ -60,35 +55,17 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
 
     /** The night on one or two sheets, as XHTML without anything outside it. */
     public String html() {
-        StringBuilder h = new StringBuilder();
-        h.append("<!DOCTYPE html>\n<html xmlns=\"http://www.w3.org/1999/xhtml\"><head><meta charset=\"UTF-8\"/><title>")
-                .append(escape(title()))
-                .append("</title><style>\n")
-                .append("@page { size: A4; margin: 14mm }\n")
-                .append("body { font-family: sans-serif; font-size: 11pt; color: #111 }\n")
-                .append("h1 { font-size: 19pt; margin: 0 } h2 { font-size: 13pt; margin: 14pt 0 4pt 0 }\n")
-                .append(
-                        "table { border-collapse: collapse; width: 100% } th { text-align: left; font-size: 9pt; color: #555 }\n")
-                .append("td, th { padding: 3pt 8pt 3pt 0; border-bottom: 0.5pt solid #bbb; vertical-align: top }\n")
-                .append(".box { width: 11pt; height: 11pt; border: 1pt solid #111; display: inline-block }\n")
-                .append(".short { white-space: nowrap }\n")
-                .append(".whole { page-break-inside: avoid }\n")
-                .append(".warn { font-weight: bold }\n</style></head><body>\n");
-        h.append("<h1>")
-                .append(escape(title()))
-                .append("</h1>\n<p>")
-                .append(escape(skyLine()))
-                .append("</p>\n");
-        budget.warnings()
-                .forEach(w -> h.append("<p class=\"warn\">! ").append(escape(w)).append("</p>\n"));
-        budget.reminders().forEach(w -> h.append("<p>").append(escape(w)).append("</p>\n"));
+        Sheet h = new Sheet(title());
+        h.paragraph(skyLine());
+        budget.warnings().forEach(h::warning);
+        budget.reminders().forEach(h::paragraph);
         program(h);
         chart(h);
         shutter(h);
         visits(h);
         steps(h);
         costs(h);
-        return h.append("</body></html>\n").toString();
+        return h.html();
     }
 
     private String title() {
@@ -115,12 +92,11 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                 moon);
     }
 
-    private void program(StringBuilder h) {
-        h.append("<h2>Program</h2>\n<table><tr><th>target</th><th>from</th><th>until</th><th>flip</th><th>subs</th>")
-                .append("<th>filters</th><th>highest</th><th>Moon</th><th>place, J2000</th></tr>\n");
+    private void program(Sheet h) {
+        h.heading("Program");
+        h.table("target", "from", "until", "flip", "subs", "filters", "highest", "Moon", "place, J2000");
         for (PlannedBlock b : plan.blocks()) {
-            row(
-                    h,
+            h.row(
                     b.target().name(),
                     clock(b.span().from()),
                     clock(b.span().until()),
@@ -135,25 +111,20 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                     String.format(Locale.ROOT, "%.0f° away", b.window().moonSeparationDeg()),
                     Sexagesimal.text(b.target().position()));
         }
-        h.append("</table>\n");
+        h.endTable();
     }
 
-    private void chart(StringBuilder h) {
-        h.append(
-                        "<p><img style=\"width: 100%\" alt=\"altitudes of the targets through the night\" src=\"data:image/png;base64,")
-                .append(Base64.getEncoder().encodeToString(new NightChart(file.site(), plan).png()))
-                .append(
-                        "\" /></p>\n<p>Thick: taken. Thin below it: the skyline in that direction. Grey: dark. Hours are local.</p>\n");
+    private void chart(Sheet h) {
+        h.picture(new NightChart(file.site(), plan).png(), "altitudes of the targets through the night");
+        h.paragraph("Thick: taken. Thin below it: the skyline in that direction. Grey: dark. Hours are local.");
     }
 
     /** For a camera that counts by itself: what it is set to, and when. */
-    private void shutter(StringBuilder h) {
-        h.append(
-                        "<h2>For a remote shutter</h2>\n<table><tr><th>target</th><th>filter</th><th>begin</th><th>frames</th>")
-                .append("<th>length</th><th>gap</th><th>over at</th><th></th></tr>\n");
+    private void shutter(Sheet h) {
+        h.heading("For a remote shutter");
+        h.table("target", "filter", "begin", "frames", "length", "gap", "over at", "");
         for (ShutterRun run : ShutterRun.of(plan, file.kit())) {
-            row(
-                    h,
+            h.row(
                     run.target(),
                     run.filter(),
                     clock(run.from()),
@@ -163,39 +134,41 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                     clock(run.until()),
                     run.afterFlip() ? "after the flip" : "");
         }
-        h.append("</table>\n");
+        h.endTable();
     }
 
-    private void visits(StringBuilder h) {
-        h.append("<h2>What needs hands</h2>\n<table>\n");
+    private void visits(Sheet h) {
+        h.heading("What needs hands");
+        h.table();
         for (NightBudget.Visit v : budget.visits()) {
-            row(h, clock(v.at()), String.join("; ", v.jobs()));
+            h.row(clock(v.at()), String.join("; ", v.jobs()));
         }
-        row(h, clock(budget.bedtime()), "done");
-        h.append("</table>\n");
+        h.row(clock(budget.bedtime()), "done");
+        h.endTable();
     }
 
-    private void steps(StringBuilder h) {
-        h.append("<div class=\"whole\"><h2>Steps, in this order</h2>\n<table>\n");
+    private void steps(Sheet h) {
+        h.beginWhole();
+        h.heading("Steps, in this order");
+        h.table();
         for (ReadyStep s : steps.steps()) {
-            h.append("<tr><td><span class=\"box\"></span></td><td>")
-                    .append(escape(s.subject()))
-                    .append("</td><td>")
-                    .append(escape(s.what()))
-                    .append(escape(s.after()
-                            .map(o -> " (after " + o.subject() + ": " + o.reason() + ")")
-                            .orElse("")))
-                    .append("</td></tr>\n");
+            h.ticked(
+                    s.subject(),
+                    s.what()
+                            + s.after()
+                                    .map(o -> " (after " + o.subject() + ": " + o.reason() + ")")
+                                    .orElse(""));
         }
-        h.append("</table></div>\n");
+        h.endTable();
+        h.endWhole();
     }
 
-    private void costs(StringBuilder h) {
-        h.append("<h2>Costs</h2>\n<table>\n");
-        row(h, "files", String.format(Locale.ROOT, "%d, %.1f GB", budget.files(), budget.gigabytes()));
+    private void costs(Sheet h) {
+        h.heading("Costs");
+        h.table();
+        h.row("files", String.format(Locale.ROOT, "%d, %.1f GB", budget.files(), budget.gigabytes()));
         budget.power()
-                .ifPresent(p -> row(
-                        h,
+                .ifPresent(p -> h.row(
                         "power",
                         String.format(
                                         Locale.ROOT,
@@ -206,54 +179,25 @@ public record NightPack(NightFile file, NightPlan plan, NightBudget budget, Read
                                 + p.batteryHours()
                                         .map(b -> String.format(Locale.ROOT, ", battery %.1f h", b))
                                         .orElse("")));
-        budget.load()
-                .ifPresent(l -> row(h, "load", String.format(Locale.ROOT, "%.1f of %.1f kg", l.kg(), l.limitKg())));
+        budget.load().ifPresent(l -> h.row("load", String.format(Locale.ROOT, "%.1f of %.1f kg", l.kg(), l.limitKg())));
         budget.dew().stream()
                 .filter(d -> d.risk() != app.ironside.plan.Dew.Risk.DRY)
                 .findFirst()
-                .ifPresent(d -> row(
-                        h,
+                .ifPresent(d -> h.row(
                         d.risk().words() + (budget.weatherInvented() ? ", invented weather" : ""),
                         "from " + clock(d.time())));
-        row(
-                h,
+        h.row(
                 "untracked",
                 String.format(
                         Locale.ROOT,
                         "%.1f s for a trail of one pixel at declination 0",
                         Exposure.untrackedSeconds(file.kit(), 0, 1)));
-        h.append("</table>\n");
-    }
-
-    private static void row(StringBuilder h, String... cells) {
-        h.append("<tr>");
-        for (String cell : cells) {
-            h.append(cell.length() <= SHORT ? "<td class=\"short\">" : "<td>")
-                    .append(escape(cell))
-                    .append("</td>");
-        }
-        h.append("</tr>\n");
-    }
-
-    /** Marks of HTML, and characters that no XML may hold (XML 1.0, section 2.2). */
-    private static String escape(String text) {
-        return Printable.line(text)
-                .replace("&", "&amp;")
-                .replace("<", "&lt;")
-                .replace(">", "&gt;")
-                .replace("\"", "&quot;");
+        h.endTable();
     }
 
     /** The same sheets as PDF. */
     public void pdf(OutputStream out) throws IOException {
-        PdfRendererBuilder builder = new PdfRendererBuilder();
-        builder.withHtmlContent(html(), null);
-        builder.toStream(out);
-        try {
-            builder.run();
-        } catch (RuntimeException e) {
-            throw new IOException("the sheet cannot be drawn as PDF: " + e.getMessage(), e);
-        }
+        Sheet.pdf(html(), out);
     }
 
     // ---- calendar, table, program

@@ -2,6 +2,7 @@ package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.desk.station.ReportTools;
 import app.ironside.document.NightFile;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.NightEntry;
@@ -14,7 +15,9 @@ import app.ironside.trainer.Exercises;
 import app.ironside.trainer.ScoreBook;
 import app.ironside.wiring.SwiftNight;
 import app.ironside.wiring.Training;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
@@ -113,5 +116,35 @@ class TrainerTest extends DeskHarness {
                         .map(n -> ((Label) n).getText())
                         .noneMatch(t -> t != null && t.contains("Cloud passes at"))))
                 .isTrue();
+    }
+
+    @Test
+    void theNightOnTheDeskIsReportedOnPaper() throws Exception {
+        NightEntry entry = logbook.begin("reported", "reported", demo.text());
+        SwiftNight swift =
+                wiring.swift(demo, logbook.journal(entry), SteppedClock::new, NightWatcher.NONE, new NightControl());
+        swift.engine().run();
+        onDesk(() -> desk.beginnings().open(entry));
+        onDesk(() -> {
+            desk.choose(Stage.LOGBOOK);
+            ((ButtonBase) desk.lookup("#this-night")).fire();
+        });
+        for (String format : List.of("html", "pdf")) {
+            Path to = folder.resolve("report." + format);
+            on(() -> {
+                ((ReportTools) desk.lookup("#report-tools")).save(format, to);
+                return true;
+            });
+            until("the report", d -> text("#report-saved").startsWith("Saved: report." + format));
+            assertThat(to).isNotEmptyFile();
+        }
+        assertThat(Files.readString(folder.resolve("report.html")))
+                .contains(swift.state().kept() + " of " + swift.state().subs().size() + " subs kept");
+        Files.createDirectory(folder.resolve("taken"));
+        on(() -> {
+            ((ReportTools) desk.lookup("#report-tools")).save("pdf", folder.resolve("taken"));
+            return true;
+        });
+        until("a reason", d -> text("#report-saved").startsWith("Not saved: "));
     }
 }

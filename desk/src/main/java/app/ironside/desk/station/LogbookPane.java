@@ -41,6 +41,8 @@ public final class LogbookPane implements Bench, AutoCloseable {
     private final ToggleButton practise = new ToggleButton("Practise");
     private final AllNightsPane all;
     private final TrainerPane trainer;
+    private final ReportTools report = new ReportTools();
+    private Optional<NightEntry> entry = Optional.empty();
     private final VBox box;
     private ZoneId zone = ZoneId.of("UTC");
     private boolean filling;
@@ -107,6 +109,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
         asking.setAlignment(Pos.CENTER_LEFT);
         VBox right = column("What happened (double click shows the evidence)", events, 400);
         right.getChildren().add(1, asking);
+        right.getChildren().add(report);
         HBox one = new HBox(8, left, right);
         HBox.setHgrow(right, Priority.ALWAYS);
         ToggleGroup group = new ToggleGroup();
@@ -140,6 +143,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     /** The night that is on the desk. */
     public void setFile(NightFile night) {
         trainer.setFile(night);
+        report.setFile(night);
     }
 
     /** Whether what was asked of all nights is there. */
@@ -151,6 +155,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     public void close() {
         all.close();
         trainer.close();
+        report.close();
     }
 
     private static VBox column(String title, ListView<?> list, double width) {
@@ -169,6 +174,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
 
     public void setNights(List<NightEntry> all, Optional<NightEntry> shown) {
         filling = true;
+        entry = shown;
         nights.getItems().setAll(all);
         shown.ifPresentOrElse(night -> nights.getSelectionModel().select(night), () -> nights.getSelectionModel()
                 .clearSelection());
@@ -184,6 +190,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     public void show(Look look) {
         zone = look.ribbon().zone();
         trainer.show(look);
+        report.show(look.moment().night(), entry.map(NightEntry::folder));
         if (look.moment().night() != shown) {
             shown = look.moment().night();
             fill();

@@ -76,6 +76,7 @@ final class TrainerPane implements AutoCloseable {
         this.plan = plan;
         this.play = play;
         this.chore = new Chore("exercise", busy -> back.setDisable(busy), this::say);
+        chore.managedProperty().bind(chore.visibleProperty());
         list.setId("exercises");
         list.setPrefWidth(290);
         list.setMinWidth(230);
