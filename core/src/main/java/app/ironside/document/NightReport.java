@@ -186,7 +186,7 @@ public record NightReport(NightFile file, NightPlan plan, NightState night, Opti
         h.beginWhole();
         h.heading("Next time");
         if (said.isEmpty()) {
-            h.paragraph("Nothing that the journal tells.");
+            h.paragraph("Nothing was found that hands could mend.");
         }
         h.table();
         said.forEach(h::ticked);

@@ -20,7 +20,6 @@ import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
 import java.util.OptionalDouble;
-import java.util.function.Function;
 import javax.imageio.ImageIO;
 
 /** What the subs of a night show, one band above the other on the night's own time: full marks are kept, open ones are not. */
@@ -34,16 +33,21 @@ final class SubsChart {
     private static final Color INK = new Color(0x11, 0x11, 0x11);
     private static final Color FAINT = new Color(0xBB, 0xBB, 0xBB);
 
+    @FunctionalInterface
+    private interface ToValue {
+        OptionalDouble apply(SubTaken sub, int widestPx);
+    }
+
     /** One measure with its name and unit. */
-    private record Band(String name, Function<SubTaken, OptionalDouble> value) {}
+    private record Band(String name, ToValue value) {}
 
     private static final List<Band> BANDS = List.of(
-            new Band("star size, px", s -> s.measures().hfrPx()),
-            new Band("stars", s -> OptionalDouble.of(s.measures().stars())),
-            new Band("sky, ADU", s -> s.measures().skyAdu()),
+            new Band("star size, px", (s, w) -> s.measures().hfrPx()),
+            new Band("stars, of the whole frame", (s, w) -> OptionalDouble.of(wholeFrame(s, w))),
+            new Band("sky, ADU", (s, w) -> s.measures().skyAdu()),
             new Band(
                     "guiding, arcsec RMS",
-                    s -> s.guiding().about().isPresent()
+                    (s, w) -> s.guiding().about().isPresent()
                             ? OptionalDouble.of(s.guiding().about().get().rmsTotalArcsec())
                             : OptionalDouble.empty()));
 
@@ -51,6 +55,7 @@ final class SubsChart {
     private final List<SubTaken> subs;
     private final Instant from;
     private final Instant until;
+    private final int widest;
 
     /** @param subs at least one */
     SubsChart(Site site, List<SubTaken> subs) {
@@ -60,6 +65,7 @@ final class SubsChart {
                 .map(s -> s.exposed().from())
                 .min(Instant::compareTo)
                 .orElseThrow();
+        this.widest = subs.stream().mapToInt(s -> s.measures().widthPx()).max().orElseThrow();
         this.until = subs.stream()
                 .map(s -> s.exposed().until())
                 .max(Instant::compareTo)
@@ -69,7 +75,7 @@ final class SubsChart {
     /** The chart as PNG. */
     byte[] png() {
         List<Band> told = BANDS.stream()
-                .filter(b -> subs.stream().anyMatch(s -> b.value().apply(s).isPresent()))
+                .filter(b -> subs.stream().anyMatch(s -> value(b, s).isPresent()))
                 .toList();
         int height = told.size() * BAND + BOTTOM;
         BufferedImage image = new BufferedImage(WIDTH, height, BufferedImage.TYPE_INT_RGB);
@@ -100,7 +106,7 @@ final class SubsChart {
 
     private void band(Graphics2D g, Band band, int top) {
         double[] values = subs.stream()
-                .map(band.value())
+                .map(s -> value(band, s))
                 .filter(OptionalDouble::isPresent)
                 .mapToDouble(OptionalDouble::getAsDouble)
                 .sorted()
@@ -120,7 +126,7 @@ final class SubsChart {
         g.drawString(text(low), 4, top + BAND - 14);
         g.setStroke(new BasicStroke(2));
         for (SubTaken sub : subs) {
-            OptionalDouble value = band.value().apply(sub);
+            OptionalDouble value = value(band, sub);
             if (value.isPresent()) {
                 double held = Math.max(low - 0.1 * room, Math.min(high + 0.1 * room, value.getAsDouble()));
                 double y = top + BAND - 12 - (held - bottom) * scale;
@@ -137,6 +143,16 @@ final class SubsChart {
                 }
             }
         }
+    }
+
+    private OptionalDouble value(Band band, SubTaken sub) {
+        return band.value().apply(sub, widest);
+    }
+
+    /** Of the middle of a sensor, as rehearsals read it, a whole frame would show as many times more as it is larger. */
+    private static double wholeFrame(SubTaken sub, int widest) {
+        double share = (double) sub.measures().widthPx() / widest;
+        return sub.measures().stars() / (share * share);
     }
 
     private static String text(double value) {

@@ -5,6 +5,7 @@ import app.ironside.desk.night.Ribbon;
 import app.ironside.desk.night.Strips;
 import app.ironside.desk.reckon.ReckoningView;
 import app.ironside.desk.station.CommandBar;
+import app.ironside.journal.Stage;
 import java.util.List;
 import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
@@ -32,6 +33,7 @@ final class DeskShell {
     private final StackPane middle = new StackPane();
     private final Label status = new Label();
     private final VBox keys = KeyMap.list();
+    private final HelpPane help = new HelpPane();
 
     /** The views of which a desk is made. */
     record Views(
@@ -78,7 +80,7 @@ final class DeskShell {
         root.getStyleClass().add("root");
         root.getChildren().add(desk);
         root.getChildren().addAll(over);
-        root.getChildren().add(keys);
+        root.getChildren().addAll(keys, help);
         root.heightProperty().addListener((o, was, is) -> {
             root.pseudoClassStateChanged(COMPACT, is.doubleValue() < ROOMY_HEIGHT);
             views.strips().setRows(is.doubleValue() < LOW_HEIGHT ? 2 : is.doubleValue() < ROOMY_HEIGHT ? 4 : 5);
@@ -105,8 +107,23 @@ final class DeskShell {
         return keys.isVisible();
     }
 
+    boolean hasHelp() {
+        return help.isVisible();
+    }
+
+    /** Shows what a station is for. */
+    void showHelp(Stage station) {
+        keys.setVisible(false);
+        help.show(station);
+    }
+
+    void hideHelp() {
+        help.setVisible(false);
+    }
+
     /** Shows or hides the list of keys. */
     void showKeys(boolean visible) {
         keys.setVisible(visible);
+        help.setVisible(false);
     }
 }

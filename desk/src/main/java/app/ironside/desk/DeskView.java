@@ -546,6 +546,15 @@ final class DeskView extends StackPane
     }
 
     @Override
+    public void toggleHelp() {
+        if (shell.hasHelp()) {
+            shell.hideHelp();
+        } else {
+            shell.showHelp(looking.station());
+        }
+    }
+
+    @Override
     public boolean changeBack(boolean again) {
         if (looking.station() == Stage.RUN && !again) {
             return marks.takeBack();
@@ -591,7 +600,9 @@ final class DeskView extends StackPane
     /** Of what lies over the desk, the uppermost goes. */
     @Override
     public void closeTop() {
-        if (shell.hasKeys()) {
+        if (shell.hasHelp()) {
+            shell.hideHelp();
+        } else if (shell.hasKeys()) {
             shell.showKeys(false);
         } else {
             files.closeTop();

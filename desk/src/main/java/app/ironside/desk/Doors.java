@@ -22,6 +22,8 @@ final class Doors extends FlowPane {
         void showTelling();
 
         void toggleKeys();
+
+        void toggleHelp();
     }
 
     Doors(Doer doer) {
@@ -48,6 +50,7 @@ final class Doors extends FlowPane {
                                 "How the night tells you: tone, notification, a program, a page for the telephone (Y)",
                                 doer::showTelling),
                         door("open-folder", "Folder", "The frames of this night on the disk", doer::openFolder),
+                        door("open-help", "Help", "What this station is for (F1)", doer::toggleHelp),
                         door("open-keys", "Keys", "What the keys do (?)", doer::toggleKeys));
     }
 

@@ -37,6 +37,8 @@ final class KeyMap {
 
         void toggleKeys();
 
+        void toggleHelp();
+
         void station(int digit);
 
         /** A letter of a station's own; false if it has none. */
@@ -108,6 +110,7 @@ final class KeyMap {
                 "Y   how the night tells you: tone, notification, a program, a page for the telephone",
                 "+ −   zoom the picture",
                 "Ctrl Z, Ctrl Y   take back a change of the plan, or of subs marked at Run; do it again",
+                "F1   what the station is for",
                 "?   this list, and away with it")) {
             box.getChildren().add(new Label(line));
         }
@@ -178,7 +181,10 @@ final class KeyMap {
                 default -> false;
             };
         }
-        if ("?".equals(e.getText()) || e.getCode() == KeyCode.QUOTE && e.isShiftDown() || e.getCode() == KeyCode.F1) {
+        if (e.getCode() == KeyCode.F1) {
+            return done(doer::toggleHelp);
+        }
+        if ("?".equals(e.getText()) || e.getCode() == KeyCode.QUOTE && e.isShiftDown()) {
             return done(doer::toggleKeys);
         }
         if (e.getCode().isDigitKey()) {

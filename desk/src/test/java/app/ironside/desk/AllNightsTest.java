@@ -4,13 +4,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.journal.Stage;
 import app.ironside.logbook.SubFact;
+import app.ironside.logbook.SubSearch;
 import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.YearMonth;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.input.MouseButton;
+import javafx.scene.input.MouseEvent;
+import javafx.scene.layout.Region;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
@@ -79,5 +86,59 @@ class AllNightsTest extends DeskHarness {
         assertThat(label("#trend-words")).matches(".*steps per °C.*over \\d+ subs of \\d+ nights.*");
         ask("out Ha above 89°");
         assertThat(label("#trend-words")).startsWith("No sub has both");
+    }
+
+    /** A night stands in the row of its month and the column of its day, and is opened there. */
+    @Test
+    void theYearShowsItsNights() throws Exception {
+        ask("");
+        on(() -> {
+            ((ButtonBase) desk.lookup("#show-calendar")).fire();
+            desk.layout();
+            return true;
+        });
+        SubSearch.OfNight night = on(() -> (SubSearch.OfNight)
+                ((ListView<?>) desk.lookup("#asked-nights")).getItems().get(0));
+        Region calendar = (Region) desk.lookup("#calendar");
+        LocalDate latest = on(() -> ((ListView<?>) desk.lookup("#asked-nights"))
+                .getItems().stream()
+                        .map(n -> ((SubSearch.OfNight) n).date())
+                        .max(LocalDate::compareTo)
+                        .orElseThrow());
+        // By hand: 76 px of names, then 31 days; 22 px of days, then twelve months, the latest last.
+        double x = 76 + (night.date().getDayOfMonth() - 0.5) * (calendar.getWidth() - 76) / 31;
+        long back = ChronoUnit.MONTHS.between(YearMonth.from(night.date()), YearMonth.from(latest));
+        double y = 22 + (11.5 - back) * (calendar.getHeight() - 22) / 12;
+        on(() -> {
+            calendar.fireEvent(new MouseEvent(
+                    MouseEvent.MOUSE_CLICKED,
+                    x,
+                    y,
+                    x,
+                    y,
+                    MouseButton.PRIMARY,
+                    1,
+                    false,
+                    false,
+                    false,
+                    false,
+                    true,
+                    false,
+                    false,
+                    true,
+                    false,
+                    false,
+                    null));
+            return true;
+        });
+        settled();
+        assertThat(on(() -> desk.planDesk().file().program().date())).isEqualTo(night.date());
+        on(() -> {
+            desk.choose(Stage.LOGBOOK);
+            ((ButtonBase) desk.lookup("#all-nights")).fire();
+            ((ButtonBase) desk.lookup("#show-chart")).fire();
+            return true;
+        });
+        answered();
     }
 }

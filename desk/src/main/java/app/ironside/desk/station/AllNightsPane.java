@@ -24,6 +24,8 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -51,6 +53,8 @@ final class AllNightsPane implements AutoCloseable {
     private final ComboBox<SubFact> across = new ComboBox<>();
     private final Plot plot = new Plot();
     private final Label trend = new Label();
+    private final CalendarView calendar;
+    private final VBox listed = new VBox(6);
     private final VBox box;
 
     /** An answer, ready to be shown. */
@@ -98,12 +102,18 @@ final class AllNightsPane implements AutoCloseable {
         HBox axes = new HBox(8, up, dim("against"), across);
         axes.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(plot, Priority.ALWAYS);
-        VBox right = new VBox(6, axes, plot, trend);
+        VBox chart = new VBox(6, axes, plot, trend);
+        calendar = new CalendarView(onNight);
+        VBox.setVgrow(chart, Priority.ALWAYS);
+        VBox.setVgrow(calendar, Priority.ALWAYS);
+        VBox right = new VBox(6, new HBox(), chart);
+        right.getChildren().set(0, turns(right, chart));
         HBox.setHgrow(right, Priority.ALWAYS);
         Label title = new Label("Nights (double click opens one)");
         title.getStyleClass().add("bench-title");
         VBox.setVgrow(nights, Priority.ALWAYS);
-        HBox below = new HBox(8, new VBox(6, title, nights), right);
+        listed.getChildren().setAll(title, nights);
+        HBox below = new HBox(8, listed, right);
         VBox.setVgrow(below, Priority.ALWAYS);
         Button export = new Button("Save as a table…");
         export.setId("save-subs");
@@ -124,6 +134,35 @@ final class AllNightsPane implements AutoCloseable {
                 files -> backUp(data, files.get(0))));
         HBox.setHgrow(ask, Priority.ALWAYS);
         box = new VBox(6, new HBox(8, ask, export, backup), count, understood, facets, below);
+    }
+
+    /** Between one thing against another and the year. */
+    private HBox turns(VBox right, Node chart) {
+        ToggleButton one = new ToggleButton("Chart");
+        ToggleButton year = new ToggleButton("Calendar");
+        one.setId("show-chart");
+        year.setId("show-calendar");
+        ToggleGroup group = new ToggleGroup();
+        one.setToggleGroup(group);
+        year.setToggleGroup(group);
+        one.setSelected(true);
+        one.setOnAction(e -> {
+            one.setSelected(true);
+            right.getChildren().set(1, chart);
+            list(true);
+        });
+        year.setOnAction(e -> {
+            year.setSelected(true);
+            right.getChildren().set(1, calendar);
+            list(false);
+        });
+        return new HBox(3, one, year);
+    }
+
+    /** The year is a list of the nights itself, and needs the room. */
+    private void list(boolean shown) {
+        listed.setVisible(shown);
+        listed.setManaged(shown);
     }
 
     private static Label dim(String text) {
@@ -202,6 +241,7 @@ final class AllNightsPane implements AutoCloseable {
                                 + "\"; ask for filters, targets, kits, causes, kept or out, above or under a number with ° px ″ s °C, and since,"
                                 + " in or before a date."));
         nights.getItems().setAll(a.found().nights());
+        calendar.show(a.found().nights());
         facets.getChildren().clear();
         facets(a.found().byFilter());
         facets(a.found().byTarget());
