@@ -174,7 +174,7 @@ public record NightReport(NightFile file, NightPlan plan, NightState night, Opti
                 .forEach(t -> said.add("After " + t.what() + ": " + t.remedy()));
         night.all(GateOverruled.class).forEach(g -> said.add("Passed by its rule and not by its limit: " + g.text()));
         NightAccount.of(night)
-                .filter(a -> file.program().ditherEvery() > 0 && file.program().ditherEvery() < SPARSE_DITHER)
+                .filter(a -> file.program().ditherEvery() < SPARSE_DITHER)
                 .filter(a -> a.dither().compareTo(a.kept().dividedBy(8)) > 0)
                 .ifPresent(a -> said.add(String.format(
                         Locale.ROOT,

@@ -10,6 +10,10 @@ import app.ironside.Check;
 public record Calibrations(int darks, int bias, int flatsPerFilter, double flatLevel) {
     private static final int MOST = 2000;
 
+    public Calibrations withDarks(int other) {
+        return new Calibrations(other, bias, flatsPerFilter, flatLevel);
+    }
+
     public Calibrations {
         Check.inRange("darks", darks, 0, MOST);
         Check.inRange("bias", bias, 0, MOST);

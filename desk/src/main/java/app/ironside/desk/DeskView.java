@@ -417,7 +417,9 @@ final class DeskView extends StackPane
                 reins.give(new Command.GuideBy(by.rules()));
                 said = "The plan has it, and a night that runs guides by it from the next exposure on.";
             }
-            if (intent instanceof Intent.FocusBy) {
+            if (intent instanceof Intent.FocusBy
+                    || intent instanceof Intent.Darks
+                    || intent instanceof Intent.SetUpBy) {
                 said = "The plan has it; a night under way goes on by it when told so at Plan.";
             }
             String kit = planDesk.file().kit().name();

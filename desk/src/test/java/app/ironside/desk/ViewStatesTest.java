@@ -21,6 +21,7 @@ import app.ironside.focus.FocusVerdict;
 import app.ironside.guide.GuideSample;
 import app.ironside.journal.AlertRaised;
 import app.ironside.journal.AxisDoubted;
+import app.ironside.journal.CalibrationTaken;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
 import app.ironside.journal.Flipped;
@@ -500,5 +501,33 @@ class ViewStatesTest {
                         new ReckoningState.Row("lost to cloud", "3 min"),
                         new ReckoningState.Row("lost to what was not named", "3 min"),
                         new ReckoningState.Row("pointing, settling, waiting", "24 min"));
+    }
+
+    /** Cards at Calibrate and Ready are switches, with their price by what was measured tonight. */
+    @Test
+    void howManyDarksIsChosenByWhatTheyAdd() {
+        NightEvent dark = new CalibrationTaken(
+                NINE.plusSeconds(5000), "A dark.", "dark_180s", true, "dark/1.fits", 502, 180, -10);
+        List<ReckoningState.School> schools = reckoner.of(
+                        Stage.CALIBRATE, moment(Told.sub(1, true), Told.sub(5, true), dark), Optional.empty())
+                .schools();
+        assertThat(schools)
+                .extracting(ReckoningState.School::name)
+                .containsExactly("12 darks", "15 darks", "25 darks", "50 darks", "No darks");
+        assertThat(schools).extracting(ReckoningState.School::ours).containsExactly(true, false, false, false, false);
+        assertThat(schools.get(2).choice()).contains(new Intent.Darks(25));
+        // By hand: lights of 30 ADU, two at one place, darks of the read noise and what three minutes of dark current
+        // leave.
+        double gain = file.kit().sensor().gainElectronsPerAdu();
+        double dark2 = Math.pow(file.kit().sensor().readNoiseElectrons(), 2)
+                + 180 * file.kit().sensor().darkElectronsPerSecondAt(-9.9);
+        double added = Math.sqrt(1 + 2 * dark2 / 25 / Math.pow(30 * gain, 2)) - 1;
+        assertThat(schools.get(2).reason())
+                .endsWith(String.format(
+                        java.util.Locale.ROOT, "their master adds %.1f %% to the noise of 2 subs.", 100 * added));
+        ReckoningState ready = reckoner.of(
+                Stage.READY, moment(Told.step(0, "mount", "it moves", "confirmed", true)), Optional.empty());
+        assertThat(ready.schools().get(1).choice())
+                .contains(new Intent.SetUpBy(file.program().setUp().withAtOnce(true)));
     }
 }

@@ -2,6 +2,7 @@ package app.ironside.desk.night;
 
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.desk.parts.Words;
+import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.reckon.ReckoningState;
 import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.desk.reckon.ReckoningState.School;
@@ -24,8 +25,12 @@ import app.ironside.journal.NightState;
 import app.ironside.journal.StackMade;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StepProven;
+import app.ironside.journal.SubCircumstances;
+import app.ironside.journal.SubTaken;
 import app.ironside.plan.BalanceBy;
+import app.ironside.plan.DarkCount;
 import app.ironside.plan.NightPlan;
+import app.ironside.plan.SetUp;
 import app.ironside.point.FramingMatch;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -127,11 +132,13 @@ public final class Reckoner {
                         new School(
                                 "One at a time, each proven",
                                 "A fault has one possible cause.",
-                                !file.program().setUp().atOnce()),
+                                !file.program().setUp().atOnce(),
+                                setUp(file.program().setUp().withAtOnce(false))),
                         new School(
                                 "All at once",
-                                "The cooler begins at once, some minutes sooner. Chosen at Plan, Rules.",
-                                file.program().setUp().atOnce()),
+                                "The cooler begins at once, some minutes sooner.",
+                                file.program().setUp().atOnce(),
+                                setUp(file.program().setUp().withAtOnce(true))),
                         balanced()));
     }
 
@@ -146,9 +153,20 @@ public final class Reckoner {
                 asked ? "Balanced " + by.words() : "No balance",
                 asked
                         ? Words.capital(by.how())
-                                + Words.format("; about %d minutes. Chosen at Plan, Rules.", by.minutes())
+                                + Words.format(
+                                        "; about %d minutes. Or %s, about %d.",
+                                        by.minutes(), next(by).words(), next(by).minutes())
                         : "Its gears hold what is out of balance; what pulls on cables still counts.",
-                true);
+                true,
+                asked ? setUp(file.program().setUp().withBalanceBy(next(by))) : Optional.empty());
+    }
+
+    private static BalanceBy next(BalanceBy by) {
+        return BalanceBy.values()[(by.ordinal() + 1) % BalanceBy.values().length];
+    }
+
+    private static Optional<Intent> setUp(SetUp other) {
+        return Optional.of(new Intent.SetUpBy(other));
     }
 
     /** How the night came to go on although not every step is proven. */
@@ -180,13 +198,82 @@ public final class Reckoner {
                 rows,
                 "Mean of each pixel over the set without values beyond " + MasterBuilder.KAPPA
                         + " sigma, or of all where there are fewer than five. A flat is "
-                        + "divided by its own level first, so that a fading panel does not matter.",
-                List.of(
-                        new School("Matched darks", "The glow of the amplifier is not linear in time.", true),
-                        new School(
-                                "Scaled darks",
-                                "One set for all exposures, on sensors without glow; not done here.",
-                                false)));
+                        + "divided by its own level first, so that a fading panel does not matter. Darks are of the lights' own exposure: a sensor's glow is"
+                        + " not linear in time, so that none is scaled.",
+                darkSchools(moment.night()));
+    }
+
+    /** How many darks, by what they take and by the noise that their master adds to tonight's stack. */
+    private List<School> darkSchools(NightState night) {
+        List<School> schools = new ArrayList<>();
+        Optional<DarkCount.Lights> lights = lights(night);
+        int now = file.program().calibrations().darks();
+        lights.ifPresent(l -> DarkCount.SCHOOLS.forEach(n -> {
+            DarkCount count = DarkCount.of(n, file.kit(), file.program(), l);
+            schools.add(new School(
+                    n + " darks",
+                    Words.format(
+                            "%d min; their master adds %.1f %% to the noise of %d subs.",
+                            count.takes().toMinutes(), 100 * count.noiseShare(), l.subs()),
+                    n == now,
+                    Optional.of(new Intent.Darks(n))));
+        }));
+        if (!DarkCount.SCHOOLS.contains(now) && now > 0 && lights.isPresent()) {
+            DarkCount count = DarkCount.of(now, file.kit(), file.program(), lights.get());
+            schools.add(
+                    0,
+                    new School(
+                            now + " darks",
+                            Words.format(
+                                    "%d min; their master adds %.1f %% to the noise of %d subs.",
+                                    count.takes().toMinutes(),
+                                    100 * count.noiseShare(),
+                                    lights.get().subs()),
+                            true));
+        }
+        schools.add(new School(
+                "No darks",
+                "Cold sensors of little dark current; hot pixels go by dithers, glow stays.",
+                now == 0,
+                Optional.of(new Intent.Darks(0))));
+        return schools;
+    }
+
+    /** The lights of which there are most, as they were measured. */
+    private Optional<DarkCount.Lights> lights(NightState night) {
+        Map<String, List<SubTaken>> series = night.subs().stream()
+                .filter(s -> s.kept() && s.measures().noiseAdu() > 0)
+                .collect(Collectors.groupingBy(s -> s.target() + "\n" + s.filter() + "\n" + s.seconds()));
+        return series.values().stream()
+                .max(java.util.Comparator.comparingInt(List::size))
+                .map(subs -> new DarkCount.Lights(
+                        subs.stream()
+                                        .mapToDouble(s -> s.measures().noiseAdu())
+                                        .sorted()
+                                        .skip(subs.size() / 2)
+                                        .findFirst()
+                                        .orElseThrow()
+                                * file.kit().sensor().gainElectronsPerAdu(),
+                        subs.get(0).seconds(),
+                        sensorC(subs),
+                        subs.size()));
+    }
+
+    /** As it was measured; of an uncooled sensor, as warm as the air. */
+    private double sensorC(List<SubTaken> subs) {
+        return subs.stream()
+                .map(SubTaken::circumstances)
+                .flatMap(c -> c
+                        .cooling()
+                        .map(SubCircumstances.Cooling::sensorC)
+                        .or(() -> c.temperatureC().isPresent()
+                                ? Optional.of(c.temperatureC().getAsDouble())
+                                : Optional.empty())
+                        .stream())
+                .sorted()
+                .skip(subs.size() / 2)
+                .findFirst()
+                .orElse(file.program().coolToC());
     }
 
     /** What the darks were taken at, against the lights they are for. */

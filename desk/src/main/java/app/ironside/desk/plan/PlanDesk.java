@@ -525,6 +525,10 @@ public final class PlanDesk implements AutoCloseable {
             setRules(p -> p.withGuiding(by.rules()));
         } else if (intent instanceof Intent.FocusBy by) {
             setRules(p -> p.withFocus(by.triggers()));
+        } else if (intent instanceof Intent.SetUpBy by) {
+            setRules(p -> p.withSetUp(by.setUp()));
+        } else if (intent instanceof Intent.Darks darks) {
+            setRules(p -> p.withCalibrations(p.calibrations().withDarks(darks.count())));
         } else if (intent instanceof Intent.FilterSteps measured) {
             changeKit(measured.kit(), kit -> kit.withFilterOffsets(measured.reference(), steps(measured)));
         } else if (intent instanceof Intent.FocuserSlack measured) {

@@ -6,6 +6,7 @@ import app.ironside.journal.SubTaken;
 import app.ironside.kit.Equipment;
 import app.ironside.plan.FocusTriggers;
 import app.ironside.plan.GuideOptics;
+import app.ironside.plan.SetUp;
 import java.util.List;
 
 /** What a button or a card of the right column is for. States name it; who shows them carries it out. */
@@ -75,6 +76,12 @@ public sealed interface Intent {
 
     /** Guide by other rules: in the plan, and in the night that runs. */
     record GuideByRules(GuideRules rules) implements Intent {}
+
+    /** Take so many darks of each length. */
+    record Darks(int count) implements Intent {}
+
+    /** Bring the kit up another way. */
+    record SetUpBy(SetUp setUp) implements Intent {}
 
     /** Look for focus at other occasions. */
     record FocusBy(FocusTriggers triggers) implements Intent {}
