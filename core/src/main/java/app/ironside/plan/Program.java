@@ -145,6 +145,11 @@ public record Program(
         return changed(c -> c.setUp = other);
     }
 
+    /** With all subs of a rehearsal read out whole. */
+    public Program withWholeFrames() {
+        return changed(c -> c.fullFramesPerLeg = Optional.empty());
+    }
+
     private Program changed(Consumer<Changed> change) {
         Changed changed = new Changed(this);
         change.accept(changed);
@@ -162,6 +167,7 @@ public record Program(
         private double recentreBeyondArcsec;
         private double minimumAltitudeDeg;
         private Calibrations calibrations;
+        private Optional<Integer> fullFramesPerLeg;
         private Optional<LocalTime> bedBy;
         private SetUp setUp;
         private FocusTriggers focus;
@@ -179,6 +185,7 @@ public record Program(
             this.recentreBeyondArcsec = from.recentreBeyondArcsec;
             this.minimumAltitudeDeg = from.minimumAltitudeDeg;
             this.calibrations = from.calibrations;
+            this.fullFramesPerLeg = from.fullFramesPerLeg;
             this.bedBy = from.bedBy;
             this.setUp = from.setUp;
             this.focus = from.focus;
@@ -199,7 +206,7 @@ public record Program(
                     recentreBeyondArcsec,
                     minimumAltitudeDeg,
                     calibrations,
-                    from.fullFramesPerLeg,
+                    fullFramesPerLeg,
                     bedBy,
                     setUp,
                     focus,

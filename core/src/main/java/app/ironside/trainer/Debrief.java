@@ -1,5 +1,6 @@
 package app.ironside.trainer;
 
+import app.ironside.document.FaultKind;
 import app.ironside.document.RehearsedFault;
 import app.ironside.journal.CommandTaken;
 import app.ironside.journal.NightState;
@@ -14,12 +15,14 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /**
  * What an exercise was and how it went, held against three nights under the same sky: one in which nobody did anything, one by the usual
  * policy, and one in which nothing went wrong. All light in minutes.
  *
- * @param points 0 to 100: the light that was kept, of the most that policy or patience would have kept
+ * @param points 0 to 100: half for the light that was kept, of the most that policy or patience would have kept; half for naming what it was
  * @param yours light that was kept
  * @param untouched by a night that nobody looked at
  * @param byPolicy by one that Ironside looks after
@@ -28,6 +31,11 @@ import java.util.Optional;
  */
 public record Debrief(
         int points, double yours, double untouched, double byPolicy, double faultless, List<String> sentences) {
+    private static final double HALF = 50;
+
+    /** Less light is within what two nights under one sky differ by. */
+    private static final double LEAST_COST_MINUTES = 5;
+
     private static final DateTimeFormatter CLOCK = DateTimeFormatter.ofPattern("HH:mm", Locale.ROOT);
 
     public Debrief {
@@ -48,15 +56,24 @@ public record Debrief(
      * Looks back.
      *
      * @param happened in the order of time
+     * @param named what the person says it was
      * @param yours the night of the person, as far as it went
      */
-    public static Debrief of(Exercise exercise, List<Happened> happened, NightState yours, Nights nights, ZoneId zone) {
+    public static Debrief of(
+            Exercise exercise,
+            List<Happened> happened,
+            Set<FaultKind> named,
+            NightState yours,
+            Nights nights,
+            ZoneId zone) {
         double kept = Exercise.keptMinutes(yours);
         double untouched = Exercise.keptMinutes(nights.untouched());
         double byPolicy = Exercise.keptMinutes(nights.byPolicy());
         double faultless = Exercise.keptMinutes(nights.faultless());
         double best = Math.max(untouched, byPolicy);
-        int points = best <= 0 ? 0 : (int) Math.round(100 * Math.min(1, kept / best));
+        Set<FaultKind> was = happened.stream().map(h -> h.fault().kind()).collect(Collectors.toSet());
+        double light = best <= 0 ? 0 : HALF * Math.min(1, kept / best);
+        double naming = HALF * naming(was, named);
         List<String> said = new ArrayList<>();
         for (Happened h : happened) {
             said.add(String.format(
@@ -66,6 +83,14 @@ public record Debrief(
                     lower(h.fault().kind().sentence())));
             said.add(seen(h, nights.byPolicy(), zone));
         }
+        said.add(String.format(
+                Locale.ROOT,
+                "%s %.0f of 50 points for naming it, %.0f of 50 for the light.",
+                named.isEmpty()
+                        ? "You did not say what it was:"
+                        : named.equals(was) ? "You said so:" : "You said: " + sentences(named) + ":",
+                naming,
+                light));
         said.add(String.format(
                 Locale.ROOT,
                 "You kept %.0f min of light; a night that nobody looked at %.0f, one by the usual policy %.0f, without the fault %.0f.",
@@ -79,7 +104,17 @@ public record Debrief(
         if (!exercise.remedy().isBlank()) {
             said.add(exercise.remedy());
         }
-        return new Debrief(points, kept, untouched, byPolicy, faultless, said);
+        return new Debrief((int) Math.round(light + naming), kept, untouched, byPolicy, faultless, said);
+    }
+
+    /** Of what it was, the share that was named; each that was named and was not takes as much off. */
+    private static double naming(Set<FaultKind> was, Set<FaultKind> named) {
+        long right = named.stream().filter(was::contains).count();
+        return Math.max(0, (right - (named.size() - right)) / (double) was.size());
+    }
+
+    private static String sentences(Set<FaultKind> kinds) {
+        return kinds.stream().map(k -> lower(k.sentence())).sorted().collect(Collectors.joining(", and "));
     }
 
     private static String clock(Instant time, ZoneId zone) {
@@ -91,16 +126,26 @@ public record Debrief(
     }
 
     private static String seen(Happened h, NightState watched, ZoneId zone) {
-        Optional<TroubleSeen> told = watched.all(TroubleSeen.class).stream()
+        List<TroubleSeen> since = watched.all(TroubleSeen.class).stream()
                 .filter(t -> !t.time().isBefore(h.from())
                         && t.time()
                                 .isBefore(
                                         h.until().equals(Instant.MAX)
                                                 ? Instant.MAX
                                                 : h.until().plusSeconds(900)))
-                .min(Comparator.comparing(TroubleSeen::time));
+                .sorted(Comparator.comparing(TroubleSeen::time))
+                .toList();
+        // Called by its name first; else by what it looked like.
+        Optional<TroubleSeen> told = since.stream()
+                .filter(t -> t.trouble().word().equals(h.fault().kind().word()))
+                .findFirst()
+                .or(() -> since.stream().findFirst());
         return told.map(t -> String.format(
-                        Locale.ROOT, "It could be seen from %s on, at Run: %s", clock(t.time(), zone), t.sentence()))
+                        Locale.ROOT,
+                        "It could be seen from %s on, at Run, as %s: %s",
+                        clock(t.time(), zone),
+                        t.trouble().what(),
+                        t.sentence()))
                 .orElse("In the subs of such a night it does not show clearly enough to be named.");
     }
 
@@ -109,7 +154,7 @@ public record Debrief(
         Optional<Instant> end =
                 nights.untouched().subs().stream().map(s -> s.exposed().until()).max(Comparator.naturalOrder());
         Optional<Instant> from = happened.stream().map(Happened::from).min(Comparator.naturalOrder());
-        if (end.isEmpty() || from.isEmpty() || !from.get().isBefore(end.get()) || lost <= 0) {
+        if (end.isEmpty() || from.isEmpty() || !from.get().isBefore(end.get()) || lost < LEAST_COST_MINUTES) {
             return Optional.empty();
         }
         Instant until = happened.stream()

@@ -92,11 +92,11 @@ public final class Exercises {
                     "Light falls in from one side: find the lamp, or go to a target on the other side of the sky."),
             one(
                     2,
-                    "no-room",
-                    "Nothing is written any more",
-                    FaultKind.DISK_FULL,
-                    45,
-                    "Make room; the night goes on by itself when there is some."),
+                    "fewer-and-wider",
+                    "Fewer stars, and wider ones",
+                    FaultKind.DEW,
+                    25,
+                    "The glass is wet: stars go and swell together, wherever it points. Heaters on before it begins; warm air on the front glass now."),
             new Exercise(
                     "lost-count",
                     3,

@@ -3,6 +3,7 @@ package app.ironside.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.desk.station.ReportTools;
+import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.NightEntry;
@@ -21,6 +22,7 @@ import java.util.List;
 import java.util.Optional;
 import javafx.scene.control.Button;
 import javafx.scene.control.ButtonBase;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import org.junit.jupiter.api.BeforeAll;
@@ -71,6 +73,9 @@ class TrainerTest extends DeskHarness {
         practise();
         until("the exercise to be looked back on", d -> !isDisabled("#debrief"));
         on(() -> {
+            @SuppressWarnings("unchecked")
+            ComboBox<FaultKind> named = (ComboBox<FaultKind>) desk.lookup("#exercise-named");
+            named.setValue(FaultKind.FOCUSER_SLIP);
             ((Button) desk.lookup("#debrief")).fire();
             return true;
         });
@@ -81,6 +86,7 @@ class TrainerTest extends DeskHarness {
                         .map(n -> ((Label) n).getText())
                         .toList()))
                 .anyMatch(s -> s.contains("the focuser slips"))
+                .anyMatch(s -> s.startsWith("You said so: 50 of 50"))
                 .contains("You did nothing after it.");
         int points = Integer.parseInt(text("#exercise-points").replace(" points", ""));
         assertThat(new ScoreBook(folder).best("soft-at-once").orElseThrow().points())

@@ -3,6 +3,7 @@ package app.ironside.wiring;
 import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.device.DeviceException;
+import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
 import app.ironside.document.RehearsedFault;
 import app.ironside.journal.JournalInMemory;
@@ -30,6 +31,7 @@ import java.time.ZoneId;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /** Exercises as nights: with a person's own kit, site and target, under a sky in which something goes wrong, and looked back on. */
 public final class Training {
@@ -80,6 +82,7 @@ public final class Training {
                 .withTargets(base.program().date(), List.of(target))
                 .withCalibrations(
                         new Calibrations(0, 0, 0, base.program().calibrations().flatLevel()))
+                .withWholeFrames()
                 .withReactions(Reactions.NONE);
         SimSettings sky = base.withSeed(seed)
                 .observatoryOver(SimSettings.DEFAULT, SimSettings.class)
@@ -101,9 +104,11 @@ public final class Training {
      * Looks back on an exercise: the same sky is gone through three times more, without pixels.
      *
      * @param night as it was begun
+     * @param named what the person says it was
      * @param yours how it went
      */
-    public Debrief debrief(NightFile night, Exercise exercise, NightState yours, Progress progress)
+    public Debrief debrief(
+            NightFile night, Exercise exercise, Set<FaultKind> named, NightState yours, Progress progress)
             throws InterruptedException {
         SimSettings sky = night.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
         progress.step("The night that nobody looked at", 0);
@@ -116,6 +121,7 @@ public final class Training {
         return Debrief.of(
                 exercise,
                 happened(night, sky.faults()),
+                named,
                 yours,
                 new Debrief.Nights(untouched, byPolicy, faultless),
                 night.site().zone());

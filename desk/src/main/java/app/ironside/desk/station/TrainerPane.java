@@ -5,6 +5,7 @@ import app.ironside.desk.night.Look;
 import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.Chore;
 import app.ironside.desk.parts.Words;
+import app.ironside.document.FaultKind;
 import app.ironside.document.NightFile;
 import app.ironside.journal.NightState;
 import app.ironside.trainer.Debrief;
@@ -15,22 +16,31 @@ import app.ironside.wiring.Training;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.OptionalInt;
+import java.util.Set;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.util.StringConverter;
 
 /** Exercises: a night in which something goes wrong is played on the stations, and looked back on here. */
 final class TrainerPane implements AutoCloseable {
@@ -46,6 +56,8 @@ final class TrainerPane implements AutoCloseable {
     private final Label title = new Label();
     private final Label told = new Label();
     private final Label points = new Label();
+    private final ComboBox<FaultKind> first = named("exercise-named", "what was it?");
+    private final ComboBox<FaultKind> second = named("exercise-also", "and what else?");
     private final VBox said = new VBox(6);
     private final Button begin = new Button("Play it");
     private final Button again = new Button("This night's troubles as an exercise");
@@ -98,21 +110,54 @@ final class TrainerPane implements AutoCloseable {
         back.setTooltip(
                 new Tooltip("What happened, when it could be seen, what it cost, and what the policy would have done"));
         back.setOnAction(e -> debrief());
-        HBox doing = new HBox(8, begin, back, again);
+        HBox doing = new HBox(8, begin, again);
         doing.setAlignment(Pos.CENTER_LEFT);
+        FlowPane naming = new FlowPane(8, 8, first, second, back);
+        naming.setAlignment(Pos.CENTER_LEFT);
         for (Button b : List.of(begin, back, again)) {
             b.setMinWidth(Region.USE_PREF_SIZE);
         }
         ScrollPane scroll = new ScrollPane(said);
         scroll.setFitToWidth(true);
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        VBox right = new VBox(8, title, told, doing, chore, points, scroll);
+        VBox right = new VBox(8, title, told, doing, naming, chore, points, scroll);
         HBox.setHgrow(right, Priority.ALWAYS);
         HBox both = new HBox(10, list, right);
         VBox.setVgrow(both, Priority.ALWAYS);
         box = new VBox(both);
         fill(List.of());
         renew();
+    }
+
+    private static ComboBox<FaultKind> named(String id, String asks) {
+        ComboBox<FaultKind> box = new ComboBox<>();
+        box.setId(id);
+        box.setPromptText(asks);
+        box.setAccessibleText(asks);
+        box.getItems().add(null);
+        box.getItems()
+                .addAll(Arrays.stream(FaultKind.values())
+                        .sorted(Comparator.comparing(FaultKind::sentence))
+                        .toList());
+        box.setConverter(new StringConverter<>() {
+            @Override
+            public String toString(FaultKind kind) {
+                return kind == null ? asks : kind.sentence();
+            }
+
+            @Override
+            public FaultKind fromString(String text) {
+                return null; // nothing is typed here
+            }
+        });
+        box.setMaxWidth(300);
+        return box;
+    }
+
+    private Set<FaultKind> named() {
+        return Stream.of(first.getValue(), second.getValue())
+                .filter(Objects::nonNull)
+                .collect(Collectors.toSet());
     }
 
     Node node() {
@@ -131,6 +176,8 @@ final class TrainerPane implements AutoCloseable {
         night = look.moment().night();
         boolean exercise = file.flatMap(NightFile::training).isPresent();
         back.setDisable(!exercise || night.subs().isEmpty() || chore.isVisible());
+        first.setDisable(back.isDisabled());
+        second.setDisable(back.isDisabled());
         again.setDisable(
                 exercise || Exercise.of(night, look.ribbon().zone(), "").isEmpty());
     }
@@ -188,6 +235,8 @@ final class TrainerPane implements AutoCloseable {
     private void begin(Exercise exercise) {
         NightFile from = from();
         points.setText("");
+        first.setValue(null);
+        second.setValue(null);
         book.ask(progress -> {
                     // Tried again it is another sky; the same one comes by its seed.
                     long tries = scores.tries().stream()
@@ -198,7 +247,7 @@ final class TrainerPane implements AutoCloseable {
                 .failed(this::say)
                 .then(night -> {
                     say(
-                            "It runs. Look at Guide and Run, and act there; come back here when it is over, or when you have had enough.");
+                            "It runs. Look at Guide and Run, and act there; when it is over, or you have had enough, come back here and say what it was.");
                     play.accept(night);
                 });
     }
@@ -212,9 +261,10 @@ final class TrainerPane implements AutoCloseable {
         NightFile played = file.orElseThrow();
         NightFile.Training of = played.training().orElseThrow();
         NightState yours = night;
+        Set<FaultKind> named = named();
         chore.begin(
                 progress -> {
-                    Debrief debrief = training.debrief(played, exerciseOf(of), yours, progress);
+                    Debrief debrief = training.debrief(played, exerciseOf(of), named, yours, progress);
                     LocalDate on = yours.events()
                             .get(0)
                             .time()
