@@ -38,6 +38,7 @@ public record Account(List<Night> nights) {
      * @param hoursTaken light of all its subs
      * @param kept hours of light kept, by target and filter
      * @param lost hours of light taken and not kept, by what lowered it most, in the rule book's word; "" where that is not told
+     * @param notTakenFor why most of what was planned and not taken was not; "" where the journal tells no reason
      */
     public record Night(
             LocalDate date,
@@ -47,7 +48,8 @@ public record Account(List<Night> nights) {
             double hoursPlanned,
             double hoursTaken,
             Map<String, Map<String, Double>> kept,
-            Map<String, Double> lost) {
+            Map<String, Double> lost,
+            String notTakenFor) {
         public Night {
             kept = Map.copyOf(kept);
             lost = Map.copyOf(lost);
@@ -116,15 +118,28 @@ public record Account(List<Night> nights) {
     public Map<String, Double> lost() {
         Map<String, Double> sums = new HashMap<>();
         nights.forEach(n -> n.lost().forEach((cause, hours) -> sums.merge(cause, hours, Double::sum)));
+        return sorted(sums);
+    }
+
+    public double hoursNotTaken() {
+        return nights.stream().mapToDouble(Night::hoursNotTaken).sum();
+    }
+
+    /** Hours that were planned and not taken, by the main reason of each night, the most first. */
+    public Map<String, Double> notTaken() {
+        Map<String, Double> sums = new HashMap<>();
+        nights.stream()
+                .filter(n -> n.hoursNotTaken() > 0)
+                .forEach(n -> sums.merge(n.notTakenFor(), n.hoursNotTaken(), Double::sum));
+        return sorted(sums);
+    }
+
+    private static Map<String, Double> sorted(Map<String, Double> sums) {
         Map<String, Double> sorted = new LinkedHashMap<>();
         sums.entrySet().stream()
                 .sorted(Map.Entry.<String, Double>comparingByValue(Comparator.reverseOrder()))
                 .forEach(e -> sorted.put(e.getKey(), e.getValue()));
         return sorted;
-    }
-
-    public double hoursNotTaken() {
-        return nights.stream().mapToDouble(Night::hoursNotTaken).sum();
     }
 
     /** Real nights with an hour of light kept or more. */

@@ -417,6 +417,15 @@ public final class Logbook implements AutoCloseable {
                         return rs.getLong("night");
                     })
                     .list();
+            Map<Long, NotTaken> reasons = new HashMap<>();
+            handle.createQuery("select night, time, kind, version, text, facts from event"
+                            + " where kind in ('TROUBLE_OVER', 'COMMAND', 'NIGHT_ENDED') order by id")
+                    .map((rs, context) -> {
+                        reasons.computeIfAbsent(rs.getLong("night"), n -> new NotTaken())
+                                .add(EventCodec.read(row(rs)));
+                        return rs.getLong("night");
+                    })
+                    .list();
             return new Account(handle.createQuery(
                             "select id, date, site, kit, origin from night where date is not null order by id")
                     .map((rs, context) -> new Account.Night(
@@ -427,7 +436,10 @@ public final class Logbook implements AutoCloseable {
                             planned.getOrDefault(rs.getLong("id"), 0.0),
                             taken.getOrDefault(rs.getLong("id"), 0.0),
                             kept.getOrDefault(rs.getLong("id"), Map.of()),
-                            lost.getOrDefault(rs.getLong("id"), Map.of())))
+                            lost.getOrDefault(rs.getLong("id"), Map.of()),
+                            reasons.getOrDefault(rs.getLong("id"), new NotTaken())
+                                    .reason(planned.getOrDefault(rs.getLong("id"), 0.0)
+                                            - taken.getOrDefault(rs.getLong("id"), 0.0))))
                     .list());
         });
     }

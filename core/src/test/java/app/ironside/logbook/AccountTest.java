@@ -9,13 +9,23 @@ import static org.assertj.core.api.Assertions.within;
 import app.ironside.BadInputException;
 import app.ironside.Provenance;
 import app.ironside.journal.AnySub;
+import app.ironside.journal.BlockPlanned;
+import app.ironside.journal.Command;
+import app.ironside.journal.CommandTaken;
 import app.ironside.journal.Journal;
+import app.ironside.journal.NightEnded;
+import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
+import app.ironside.journal.Stage;
 import app.ironside.journal.SubRegraded;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.Trouble;
+import app.ironside.journal.TroubleOver;
 import app.ironside.journal.Verdict;
+import app.ironside.sky.Interval;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
@@ -156,6 +166,51 @@ class AccountTest {
         assertThat(account.clearNightsAMonth(LocalDate.parse("2026-02-20"))).isEqualTo(Optional.empty());
     }
 
+    /** By hand: two hours are planned in each of three nights and a quarter of one is taken. */
+    @Test
+    void whyPlannedLightWasNotTakenIsToldByTheJournal() throws Exception {
+        try (Logbook logbook = Logbook.open(folder)) {
+            planned(
+                    logbook,
+                    1,
+                    new TroubleOver(NINE.plusSeconds(5000), "t", Trouble.CLOUD, Duration.ofMinutes(70), 4),
+                    new TroubleOver(NINE.plusSeconds(5000), "t", Trouble.WIND, Duration.ofMinutes(20), 1),
+                    new NightEnded(NINE.plusSeconds(9000), "t", 1, 1));
+            planned(
+                    logbook,
+                    2,
+                    new CommandTaken(
+                            NINE.plusSeconds(2000),
+                            "t",
+                            new Command.EndNight(),
+                            "Ada",
+                            "tired",
+                            NINE.plusSeconds(1990),
+                            true,
+                            Stage.RUN),
+                    new NightEnded(NINE.plusSeconds(9000), "t", 1, 1));
+            planned(logbook, 3);
+            assertThat(logbook.account().notTaken())
+                    .containsOnly(
+                            entry("cloud", 1.75),
+                            entry("an end by hand", 1.75),
+                            entry("a night that was broken off", 1.75));
+        }
+    }
+
+    private static void planned(Logbook logbook, int number, NightEvent... more) {
+        NightEntry night = logbook.begin("night " + number, "night-" + number, "{}");
+        Journal journal = logbook.journal(night);
+        journal.append(new NightStarted(
+                NINE, "t", "Colle Sorbo", "Wren", LocalDate.of(2026, 11, 10 + number), Provenance.REAL));
+        Interval span = new Interval(NINE, NINE.plusSeconds(7200));
+        journal.append(new BlockPlanned(NINE, "t", "M 33", 8, 900, span, Optional.empty(), NINE, 77, 8, 6, 90));
+        journal.append(sub(15, "M 33", "L", new Verdict(true, "good", "good")));
+        for (NightEvent event : more) {
+            journal.append(event);
+        }
+    }
+
     private static Account.Night night(String date, boolean real, double hours) {
         return new Account.Night(
                 LocalDate.parse(date),
@@ -165,6 +220,7 @@ class AccountTest {
                 hours,
                 hours,
                 Map.of("M 33", Map.of("L", hours)),
-                Map.of());
+                Map.of(),
+                "");
     }
 }

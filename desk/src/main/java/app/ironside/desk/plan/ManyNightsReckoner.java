@@ -67,6 +67,10 @@ final class ManyNightsReckoner {
                     .forEach((cause, hours) ->
                             rows.add(new Row("   by " + lostTo(cause), Words.format("%.1f h", hours))));
             rows.add(new Row("planned, not taken", Words.format("%.1f h", account.hoursNotTaken())));
+            account.notTaken()
+                    .forEach((reason, hours) -> rows.add(new Row(
+                            "   " + (reason.isEmpty() ? "longer ways than planned" : "mostly " + reason),
+                            Words.format("%.1f h", hours))));
         }
         rows.add(new Row(
                 "clear nights a month",
