@@ -205,6 +205,8 @@ class GuideAndFocusTest extends DeskHarness {
                 .anyMatch(r -> r.name().equals("expected") && r.value().equals("2460 ± 12.0, by 14 runs"))
                 .anyMatch(r -> r.name().equals("to follow it") && r.value().startsWith("not yet: they span"))
                 .anyMatch(r -> r.name().equals("B") && r.value().contains("2.0 critical zones: not parfocal"))
+                .anyMatch(r -> r.name().equals("filters in turns, tonight")
+                        && r.value().matches("no run with these offsets; without them \\d+ runs, \\d+ min"))
                 .anyMatch(r -> r.name().equals("slack") && r.value().equals("11.2 ± 0.6 steps"));
         assertThat(state.schools()).filteredOn(ReckoningState.School::ours).hasSize(1);
         for (ReckoningState.Action action : state.actions()) {

@@ -18,6 +18,8 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.OffsetsMeasured;
 import app.ironside.journal.SubTaken;
 import app.ironside.plan.FocusTriggers;
+import app.ironside.plan.NightPlan;
+import app.ironside.plan.Overheads;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -28,10 +30,12 @@ final class FocusReckoner {
     private static final int FEWEST_TO_READ = 3;
 
     private final NightFile file;
+    private final NightPlan plan;
     private final double zoneSteps;
 
-    FocusReckoner(NightFile file) {
+    FocusReckoner(NightFile file, NightPlan plan) {
         this.file = file;
+        this.plan = plan;
         this.zoneSteps = file.kit().criticalFocusSteps();
     }
 
@@ -154,10 +158,29 @@ final class FocusReckoner {
         });
     }
 
+    /** What filters in turns cost tonight, with offsets that are known and without; empty where no target has two. */
+    private Optional<Row> inTurns() {
+        int changes = plan.blocks().stream()
+                .filter(b -> b.byFilter().size() > 1)
+                .mapToInt(b -> b.subs() / Math.max(1, b.target().subsPerFilter()))
+                .sum();
+        if (changes == 0) {
+            return Optional.empty();
+        }
+        double minutes = changes * Overheads.of(file.kit()).perFocus() / 60;
+        String without = Words.format("%d runs, %.0f min", changes, minutes);
+        return Optional.of(new Row(
+                "filters in turns, tonight",
+                file.program().focus().onFilter()
+                        ? without + ": focus at each filter is switched on"
+                        : "no run with these offsets; without them " + without));
+    }
+
     /** What was measured tonight of filters and focuser, and what can be done with it. */
     private void measured(Moment moment, List<Row> rows, List<Action> actions) {
         moment.night().last(OffsetsMeasured.class).ifPresent(m -> {
             m.offsets().forEach(o -> rows.add(new Row(o.filter(), o.sentence(m.reference(), m.zoneSteps()))));
+            inTurns().ifPresent(rows::add);
             actions.add(new Action(
                     "take-offsets",
                     "Put these offsets into the kit",

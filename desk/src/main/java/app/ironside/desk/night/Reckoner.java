@@ -59,7 +59,7 @@ public final class Reckoner {
         this.zone = file.site().zone();
         this.polar = new PolarReckoner(file, plan.times().darkHours());
         this.point = new PointReckoner(file, earlier);
-        this.focus = new FocusReckoner(file);
+        this.focus = new FocusReckoner(file, plan);
         this.guide = new GuideReckoner(file);
         this.plan = plan;
         this.run = new RunReckoner(file, plan);
