@@ -36,6 +36,10 @@ public record MasterVerdict(List<Remark> remarks) {
     private static final double LOWEST_FLAT = 0.2;
 
     private static final double HIGHEST_FLAT = 0.8;
+
+    /** Where the header does not tell where the sensor is full. */
+    private static final double LOWEST_UNTOLD = 0.03;
+
     private static final double MOST_SATURATED = 1e-4;
 
     /** From one flat to the next the level jumps by more than this: the panel flickers, or the shutter is as fast as the exposure. */
@@ -312,11 +316,13 @@ public record MasterVerdict(List<Remark> remarks) {
                     .orElse(middle.header().number("PEDESTAL").orElse(0.0));
             double level = levels[sources.size() / 2];
             double share = level / (full() - zero);
-            boolean against = share < LOWEST_FLAT || share > HIGHEST_FLAT;
+            // A camera of 12 or 14 bits fills only part of the numbers that a file could hold.
+            double lowest = sources.get(0).header().number("SATURATE").isPresent() ? LOWEST_FLAT : LOWEST_UNTOLD;
+            boolean against = share < lowest || share > HIGHEST_FLAT;
             tell(
                     About.EXPOSURE,
                     against,
-                    share < LOWEST_FLAT
+                    share < lowest
                             ? "The flats lie at %.0f %% of the full range: too dark, their noise goes into every light. Expose %.1f times as"
                                     + " long."
                             : share > HIGHEST_FLAT

@@ -7,28 +7,19 @@ import app.ironside.sky.Interval;
 import app.ironside.sky.Site;
 import java.awt.BasicStroke;
 import java.awt.Color;
-import java.awt.Font;
 import java.awt.Graphics2D;
-import java.awt.RenderingHints;
 import java.awt.geom.Line2D;
 import java.awt.geom.Rectangle2D;
-import java.awt.image.BufferedImage;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZonedDateTime;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
-import javax.imageio.ImageIO;
 
 /** The night's altitudes on paper: each target's curve, thick while it is taken, with its skyline under it, the dark, the flips. */
 final class NightChart {
-    /** Three dots for each point of a line 182 mm wide: sharp in print. */
-    private static final int WIDTH = 1548;
-
+    private static final int WIDTH = PaperChart.WIDTH;
     private static final int HEIGHT = 480;
     private static final int LEFT = 64;
     private static final int BOTTOM = 48;
@@ -38,8 +29,8 @@ final class NightChart {
     /** So much of the day is shown before sunset and after sunrise. */
     private static final Duration BESIDE = Duration.ofMinutes(30);
 
-    private static final Color INK = new Color(0x11, 0x11, 0x11);
-    private static final Color FAINT = new Color(0xBB, 0xBB, 0xBB);
+    private static final Color INK = PaperChart.INK;
+    private static final Color FAINT = PaperChart.FAINT;
     private static final Color DARK = new Color(0xE4, 0xE4, 0xE4);
 
     /** Told apart in print by their shade, not by colour alone: the name stands at each. */
@@ -61,27 +52,14 @@ final class NightChart {
 
     /** The chart as PNG. */
     byte[] png() {
-        BufferedImage image = new BufferedImage(WIDTH, HEIGHT, BufferedImage.TYPE_INT_RGB);
-        Graphics2D g = image.createGraphics();
-        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
-        g.setRenderingHint(RenderingHints.KEY_TEXT_ANTIALIASING, RenderingHints.VALUE_TEXT_ANTIALIAS_ON);
-        g.setColor(Color.WHITE);
-        g.fillRect(0, 0, WIDTH, HEIGHT);
-        g.setFont(new Font(Font.SANS_SERIF, Font.PLAIN, 24));
-        dark(g);
-        axes(g);
-        int number = 0;
-        for (PlannedBlock block : plan.blocks()) {
-            curve(g, block, CURVES.get(number++ % CURVES.size()));
-        }
-        g.dispose();
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        try {
-            ImageIO.write(image, "png", out);
-        } catch (IOException e) {
-            throw new UncheckedIOException("a picture in memory cannot fail to be written", e);
-        }
-        return out.toByteArray();
+        return PaperChart.png(HEIGHT, 24, g -> {
+            dark(g);
+            axes(g);
+            int number = 0;
+            for (PlannedBlock block : plan.blocks()) {
+                curve(g, block, CURVES.get(number++ % CURVES.size()));
+            }
+        });
     }
 
     private double x(Instant time) {

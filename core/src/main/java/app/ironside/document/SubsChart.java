@@ -4,15 +4,9 @@ import app.ironside.journal.SubTaken;
 import app.ironside.sky.Site;
 import java.awt.BasicStroke;
 import java.awt.Color;
-import java.awt.Font;
 import java.awt.Graphics2D;
-import java.awt.RenderingHints;
 import java.awt.geom.Ellipse2D;
 import java.awt.geom.Line2D;
-import java.awt.image.BufferedImage;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZonedDateTime;
@@ -20,18 +14,17 @@ import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
 import java.util.OptionalDouble;
-import javax.imageio.ImageIO;
 
 /** What the subs of a night show, one band above the other on the night's own time: full marks are kept, open ones are not. */
 final class SubsChart {
-    private static final int WIDTH = 1548;
+    private static final int WIDTH = PaperChart.WIDTH;
     private static final int BAND = 190;
     private static final int LEFT = 110;
     private static final int RIGHT = 12;
     private static final int BOTTOM = 44;
     private static final double DOT = 9;
-    private static final Color INK = new Color(0x11, 0x11, 0x11);
-    private static final Color FAINT = new Color(0xBB, 0xBB, 0xBB);
+    private static final Color INK = PaperChart.INK;
+    private static final Color FAINT = PaperChart.FAINT;
 
     @FunctionalInterface
     private interface ToValue {
@@ -78,25 +71,12 @@ final class SubsChart {
                 .filter(b -> subs.stream().anyMatch(s -> value(b, s).isPresent()))
                 .toList();
         int height = told.size() * BAND + BOTTOM;
-        BufferedImage image = new BufferedImage(WIDTH, height, BufferedImage.TYPE_INT_RGB);
-        Graphics2D g = image.createGraphics();
-        g.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
-        g.setRenderingHint(RenderingHints.KEY_TEXT_ANTIALIASING, RenderingHints.VALUE_TEXT_ANTIALIAS_ON);
-        g.setColor(Color.WHITE);
-        g.fillRect(0, 0, WIDTH, height);
-        g.setFont(new Font(Font.SANS_SERIF, Font.PLAIN, 22));
-        for (int i = 0; i < told.size(); i++) {
-            band(g, told.get(i), i * BAND);
-        }
-        hours(g, told.size() * BAND);
-        g.dispose();
-        ByteArrayOutputStream out = new ByteArrayOutputStream();
-        try {
-            ImageIO.write(image, "png", out);
-        } catch (IOException e) {
-            throw new UncheckedIOException("a picture in memory cannot fail to be written", e);
-        }
-        return out.toByteArray();
+        return PaperChart.png(height, 22, g -> {
+            for (int i = 0; i < told.size(); i++) {
+                band(g, told.get(i), i * BAND);
+            }
+            hours(g, told.size() * BAND);
+        });
     }
 
     private double x(Instant time) {

@@ -157,7 +157,9 @@ class MasterVerdictTest {
     @Test
     void darkBurntAndLopsidedFlatsAreNamed() {
         MasterVerdict dark = verdict(
-                MasterKind.FLAT, set("dim", 6, 1, Map.of(), (n, x, y) -> 4_000 * falloff(x, y)), Optional.of(bias()));
+                MasterKind.FLAT,
+                set("dim", 6, 1, Map.of("SATURATE", 65000.0), (n, x, y) -> 4_000 * falloff(x, y)),
+                Optional.of(bias()));
         assertThat(dark.isAgainst(About.EXPOSURE)).as("%s", dark.sentences()).isTrue();
         MasterVerdict burnt = verdict(
                 MasterKind.FLAT,

@@ -37,6 +37,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -208,7 +209,10 @@ public final class Reckoner {
         List<School> schools = new ArrayList<>();
         Optional<DarkCount.Lights> lights = lights(night);
         int now = file.program().calibrations().darks();
-        lights.ifPresent(l -> DarkCount.SCHOOLS.forEach(n -> {
+        TreeSet<Integer> counts = new TreeSet<>(DarkCount.SCHOOLS);
+        counts.add(now);
+        counts.remove(0);
+        lights.ifPresent(l -> counts.forEach(n -> {
             DarkCount count = DarkCount.of(n, file.kit(), file.program(), l);
             schools.add(new School(
                     n + " darks",
@@ -218,19 +222,6 @@ public final class Reckoner {
                     n == now,
                     Optional.of(new Intent.Darks(n))));
         }));
-        if (!DarkCount.SCHOOLS.contains(now) && now > 0 && lights.isPresent()) {
-            DarkCount count = DarkCount.of(now, file.kit(), file.program(), lights.get());
-            schools.add(
-                    0,
-                    new School(
-                            now + " darks",
-                            Words.format(
-                                    "%d min; their master adds %.1f %% to the noise of %d subs.",
-                                    count.takes().toMinutes(),
-                                    100 * count.noiseShare(),
-                                    lights.get().subs()),
-                            true));
-        }
         schools.add(new School(
                 "No darks",
                 "Cold sensors of little dark current; hot pixels go by dithers, glow stays.",

@@ -14,6 +14,7 @@ import app.ironside.trainer.Exercises;
 import app.ironside.trainer.ScoreBook;
 import app.ironside.wiring.Training;
 import app.ironside.wiring.Wiring;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.Arrays;
@@ -270,29 +271,31 @@ final class TrainerPane implements AutoCloseable {
                             .time()
                             .atZone(played.site().zone())
                             .toLocalDate();
+                    String kept = "";
                     try {
                         scores.add(new ScoreBook.Try(of.exercise(), on, of.seed(), debrief.points()));
-                    } catch (BadInputException e) {
-                        return () -> {
-                            tell(debrief);
-                            say(e.getMessage());
-                        };
+                    } catch (BadInputException | UncheckedIOException e) {
+                        kept = "The points are not kept: " + e.getMessage();
                     }
-                    return () -> tell(debrief);
+                    String unkept = kept;
+                    return () -> tell(debrief, unkept);
                 },
                 () -> say("Stopped."),
                 this::say);
     }
 
-    private void tell(Debrief debrief) {
+    /** @param unkept why the points are not kept, or nothing */
+    private void tell(Debrief debrief, String unkept) {
         points.setText(Words.format("%d points", debrief.points()));
         said.getChildren().clear();
-        for (String sentence : debrief.sentences()) {
-            Label label = new Label(sentence);
-            label.setWrapText(true);
-            label.getStyleClass().add("debrief");
-            said.getChildren().add(label);
-        }
+        Stream.concat(debrief.sentences().stream(), Stream.of(unkept))
+                .filter(sentence -> !sentence.isEmpty())
+                .forEach(sentence -> {
+                    Label label = new Label(sentence);
+                    label.setWrapText(true);
+                    label.getStyleClass().add("debrief");
+                    said.getChildren().add(label);
+                });
         renew();
     }
 
