@@ -94,9 +94,11 @@ public final class Main {
                     + Printable.line(String.join(" ", arguments).replaceAll("\\s+", " "))
                     + String.format(
                             Locale.ROOT,
-                            ": needs more than the %.1f GB of memory that are allowed; expected smaller or fewer files, or more memory by"
-                                    + " setting IRONSIDE_MEMORY (for instance 8g)",
-                            Runtime.getRuntime().maxMemory() / 1e9));
+                            ": needs more than the %.1f GB of memory that are allowed; expected smaller or fewer files, or more memory by %s",
+                            Runtime.getRuntime().maxMemory() / 1e9,
+                            String.join(" ", arguments).contains("--max-memory")
+                                    ? "a larger --max-memory"
+                                    : "setting IRONSIDE_MEMORY (for instance 8g)"));
             err.flush();
             return BAD_INPUT;
         } catch (StackOverflowError | LinkageError e) {
@@ -113,9 +115,15 @@ public final class Main {
     }
 
     private static int badUsage(ParameterException e, PrintWriter err) {
-        err.println("ironside: " + Printable.line(e.getMessage()) + "; see --help");
+        err.println("ironside: " + Printable.line(plain(e.getMessage())) + "; see --help");
         err.flush();
         return BAD_INPUT;
+    }
+
+    /** The parser names Java's kinds of numbers, which nobody has to know. */
+    private static String plain(String message) {
+        return message.replaceAll("is not an? (long|int|short)\\b", "is not a whole number")
+                .replaceAll("is not an? (double|float)\\b", "is not a number");
     }
 
     private static int failed(Exception e, PrintWriter err) {

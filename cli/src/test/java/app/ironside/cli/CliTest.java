@@ -57,6 +57,18 @@ class CliTest {
         assertThat(out.toString().strip()).matches("Ironside \\d+\\.\\d+\\.\\d+, built 2\\d{3}-.*Z");
     }
 
+    @Test
+    void numbersThatAreNoneAreToldInPlainWords() {
+        assertThat(run("stack", "a.fits", "--out", "b.fits", "--max-memory", "much"))
+                .isEqualTo(2);
+        assertThat(err.toString())
+                .contains("--max-memory", "'much' is not a whole number")
+                .doesNotContain("long");
+        assertThat(run("stack", "a.fits", "--out", "b.fits", "--max-memory", "299"))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("option --max-memory: is 299; expected megabytes, 300 to 1048576");
+    }
+
     /** There and back; a backup that is none, and data that is there already, are refused in a line. */
     @Test
     void aBackupIsTakenBack() throws Exception {
@@ -320,6 +332,8 @@ class CliTest {
         }
         assertThat(run(call.toArray(new String[0]))).isZero();
         assertThat(json().get("level").asDouble()).isCloseTo(502, within(1e-6)); // by hand: mean of 500 to 504
+        assertThat(json().get("sound").asBoolean()).isFalse();
+        assertThat(json().get("verdict").get(0).asText()).startsWith("The level goes from 500.0 to 504.0 ADU");
         byte[] before = Files.readAllBytes(Path.of(lights.get(0)));
         Path calibrated = folder.resolve("calibrated");
         assertThat(run("calibrate", lights.get(0), "--bias", bias.toString(), "--out", calibrated.toString(), "--json"))
@@ -335,6 +349,16 @@ class CliTest {
         assertThat(json().get("kept").asInt()).isEqualTo(6);
         assertThat(json().get("snrGainOverOneSub").asDouble()).isBetween(Math.sqrt(6) * 0.8, Math.sqrt(6) * 1.12);
         assertThat(FitsFiles.read(stack).header().history()).anyMatch(h -> h.contains("light5.fits"));
+        // By hand: shifts of 0 to 8.5 pixels along x leave 291 that all six reach, less five for a kernel of six.
+        stacking.addAll(List.of("--crop", "--maps"));
+        assertThat(run(stacking.toArray(new String[0]))).isZero();
+        assertThat(json().get("widthPx").asInt()).isBetween(284, 288);
+        assertThat(FitsFiles.read(stack).width())
+                .isEqualTo(json().get("widthPx").asInt());
+        List<Frame> maps = FitsFiles.readPlanes(Path.of(json().get("maps").asText()));
+        assertThat(maps).hasSize(4);
+        assertThat(maps.get(0).width()).isEqualTo(json().get("widthPx").asInt());
+        assertThat(maps.get(0).pixels()).containsOnly(6f);
         assertThat(Files.readAllBytes(Path.of(lights.get(0)))).isEqualTo(before);
     }
 

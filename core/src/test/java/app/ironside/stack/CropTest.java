@@ -17,10 +17,12 @@ class CropTest {
 
     @Test
     void whatTwoFiltersShareIsKept() {
-        // The first filter's sub begins 10 pixels further right, the second's ends 7 rows lower.
+        // The first filter's sub begins 10 pixels further right, the second's ends 7 rows lower; a kernel of six pixels
+        // loses two
+        // at the near sides and three at the far ones.
         Crop crop = Crop.of(List.of(List.of(shifted(-10, 0)), List.of(shifted(0, 7))), 300, 200)
                 .orElseThrow();
-        assertThat(crop).isEqualTo(new Crop(10, 0, 290, 193));
+        assertThat(crop).isEqualTo(new Crop(12, 2, 285, 188));
     }
 
     @Test
@@ -38,7 +40,7 @@ class CropTest {
     @Test
     void aSubFromTheOtherSideOfThePierCoversAsMuch() {
         Footprint turned = new Footprint(new PlaneTransform(-1, 0, 301, 0, -1, 201), 300, 200);
-        assertThat(Crop.of(List.of(List.of(shifted(0, 0), turned)), 300, 200)).contains(new Crop(0, 0, 300, 200));
+        assertThat(Crop.of(List.of(List.of(shifted(0, 0), turned)), 300, 200)).contains(new Crop(3, 3, 295, 195));
     }
 
     @Test
