@@ -2,6 +2,7 @@ package app.ironside.cli;
 
 import app.ironside.darkroom.Darkroom;
 import app.ironside.stack.Rejection;
+import app.ironside.stack.StackSettings;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.lang.management.ManagementFactory;
@@ -17,7 +18,6 @@ import picocli.CommandLine.Option;
 final class StackOptions {
     private static final long LEAST_MB = 300;
     private static final long MOST_MB = 1 << 20;
-    private static final long USUAL = 1200L << 20;
 
     @Option(
             names = "--reject",
@@ -90,14 +90,13 @@ final class StackOptions {
 
     /** For pixels: never more than the Java machine was given. */
     long maxMemoryBytes() {
-        long heap = Runtime.getRuntime().maxMemory();
         if (maxMemory == null) {
-            return Math.min(USUAL, heap);
+            return StackSettings.USUAL_MEMORY_BYTES;
         }
         if (maxMemory < LEAST_MB || maxMemory > MOST_MB) {
             throw Verb.badOption("--max-memory", "is " + maxMemory, "megabytes, " + LEAST_MB + " to " + MOST_MB);
         }
-        return Math.min(maxMemory << 20, heap);
+        return Math.min(maxMemory << 20, Runtime.getRuntime().maxMemory());
     }
 
     /** The most that this process has taken so far, as the system counts it; where it does not tell, as the Java machine does. */

@@ -117,6 +117,7 @@ public record MasterVerdict(List<Remark> remarks) {
         private final Frame master;
         private final Optional<MasterPixels> under;
         private final boolean mosaic;
+        private final CellMap cells;
         private final int firstRow;
         private final float[][] strips;
         private final double[] levels;
@@ -128,6 +129,7 @@ public record MasterVerdict(List<Remark> remarks) {
             this.master = master;
             this.under = under;
             this.mosaic = Mosaic.of(sources.get(0).header()).isPresent();
+            this.cells = CellMap.of(master, mosaic);
             int rows = Math.min(STRIP_ROWS, master.height());
             this.firstRow = (master.height() - rows) / 2 / 2 * 2;
             this.strips = new float[sources.size()][];
@@ -261,7 +263,7 @@ public record MasterVerdict(List<Remark> remarks) {
          * Light that came in lies at the edges, and other light comes into the next frame; a sensor's own glow is the same in each.
          */
         private void leak(double one) {
-            Edges all = Edges.of(CellMap.of(master, mosaic));
+            Edges all = Edges.of(cells);
             double stands = Math.max(LEAST_LEAK_NOISES * one, SURE_SIGMAS * all.error());
             if (!(all.most() > stands)) {
                 tell(About.LEAK, false, "No edge is brighter than the middle by more than %.1f ADU.", stands);
@@ -314,22 +316,23 @@ public record MasterVerdict(List<Remark> remarks) {
             FitsBands middle = sources.get(sources.size() / 2);
             double zero = under.map(u -> Statistics.median(finite(u.rows(firstRow, strips[0].length / master.width()))))
                     .orElse(middle.header().number("PEDESTAL").orElse(0.0));
-            double level = levels[sources.size() / 2];
+            double level = levels[sources.size() / 2] - (under.isPresent() ? 0 : zero);
             double share = level / (full() - zero);
             // A camera of 12 or 14 bits fills only part of the numbers that a file could hold.
-            double lowest = sources.get(0).header().number("SATURATE").isPresent() ? LOWEST_FLAT : LOWEST_UNTOLD;
+            boolean told = middle.header().number("SATURATE").isPresent();
+            double lowest = told ? LOWEST_FLAT : LOWEST_UNTOLD;
+            String range = told ? "the full range" : "the 65,535 that a file holds (their header names no limit)";
             boolean against = share < lowest || share > HIGHEST_FLAT;
             tell(
                     About.EXPOSURE,
                     against,
                     share < lowest
-                            ? "The flats lie at %.0f %% of the full range: too dark, their noise goes into every light. Expose %.1f times as"
-                                    + " long."
+                            ? "The flats lie at %.0f %% of %s: too dark, their noise goes into every light. Expose %.1f times as long."
                             : share > HIGHEST_FLAT
-                                    ? "The flats lie at %.0f %% of the full range, where few sensors are straight. Expose %.2f times as"
-                                            + " long."
-                                    : "The flats lie at %.0f %% of the full range.",
+                                    ? "The flats lie at %.0f %% of %s, where few sensors are straight. Expose %.2f times as long."
+                                    : "The flats lie at %.0f %% of %s.",
                     100 * share,
+                    range,
                     0.45 / share);
             float[] pixels = middle.frame().pixels();
             double limit = 0.98 * full();
@@ -383,7 +386,7 @@ public record MasterVerdict(List<Remark> remarks) {
         }
 
         private void slope() {
-            double[] slope = CellMap.of(master, mosaic).slope();
+            double[] slope = cells.slope();
             double most = Math.max(Math.abs(slope[0]), Math.abs(slope[1]));
             boolean across = Math.abs(slope[0]) >= Math.abs(slope[1]);
             String brighter = across ? slope[0] > 0 ? "right" : "left" : slope[1] > 0 ? "upper" : "lower";
@@ -404,7 +407,7 @@ public record MasterVerdict(List<Remark> remarks) {
         }
 
         private void dust() {
-            double[] small = CellMap.of(master, mosaic).smallStructure();
+            double[] small = cells.smallStructure();
             double sigma = Statistics.noise(
                     Arrays.stream(small).filter(Double::isFinite).toArray());
             double least = Math.max(LEAST_SPECK, SURE_SIGMAS * sigma);

@@ -271,7 +271,7 @@ public final class Darkroom {
                 }
             }
             if (settings.extras().contains(Extra.CROP)) {
-                crop(part(progress, 0.88, 0.02));
+                crop(grids, part(progress, 0.88, 0.02));
             }
             colour(part(progress, 0.9, 0.1));
             return new Development(
@@ -318,7 +318,7 @@ public final class Darkroom {
             List<Path> files =
                     group.stream().flatMap(m -> m.lights().files().stream()).toList();
             List<String> how = new ArrayList<>(List.of(settings.rejection().word(), "" + settings.keepAll()));
-            Path maps = file.resolveSibling(file.getFileName().toString().replaceFirst("\\.fits$", " maps.fits"));
+            Path maps = file.resolveSibling(plain(file) + " maps.fits");
             boolean mapped = settings.extras().contains(Extra.MAPS);
             List<Path> inputs = new ArrayList<>(files);
             for (Match m : group) {
@@ -416,8 +416,7 @@ public final class Darkroom {
         /** Of a colour camera's stack. */
         private void pictureOf(Development.StackFile stack) {
             Path file = stack.best();
-            String name = stack.file().getFileName().toString().replaceFirst("\\.fits$", "");
-            write(stack.target(), name, "R,G,B", List.of(file), "", () -> {
+            write(stack.target(), plain(stack.file()), "R,G,B", List.of(file), "", () -> {
                 List<Frame> planes = FitsFiles.readPlanes(file);
                 return new Combination(finder)
                         .combine(
@@ -454,37 +453,37 @@ public final class Darkroom {
         }
 
         /** One rectangle for all filters of a target. */
-        private void crop(Progress step) {
+        private void crop(Map<String, Stacker.Grid> grids, Progress step) {
             Map<String, List<Development.StackFile>> targets = new LinkedHashMap<>();
             stacks.forEach(s ->
                     targets.computeIfAbsent(s.target(), t -> new ArrayList<>()).add(s));
             targets.forEach((target, files) -> {
                 step.step("cutting the edges of " + target, 0);
-                Frame first = FitsFiles.readPlanes(files.get(0).file()).get(0);
-                Optional<Crop> crop = Crop.of(
-                        files.stream().map(Development.StackFile::footprints).toList(), first.width(), first.height());
-                crop.ifPresentOrElse(
-                        c -> files.forEach(stack -> cropped(c, stack, first.width(), first.height())),
-                        () -> failed.add("crop of " + target + ": there is no rectangle that its filters share"));
+                StarField grid = grids.get(target).field();
+                Crop.of(files.stream().map(Development.StackFile::footprints).toList(), grid.width(), grid.height())
+                        .ifPresentOrElse(
+                                crop -> files.forEach(stack -> cropped(crop, stack)),
+                                () -> failed.add(
+                                        "crop of " + target + ": there is no rectangle that its filters share"));
             });
         }
 
-        private void cropped(Crop crop, Development.StackFile stack, int width, int height) {
-            Path file = names.in(
-                    folder(out.resolve("cropped")),
-                    stack.file().getFileName().toString().replaceFirst("\\.fits$", ""),
-                    ".fits");
+        private void cropped(Crop crop, Development.StackFile stack) {
+            Path file = names.in(folder(out.resolve("cropped")), plain(stack.file()), ".fits");
             String digest = Recipe.digest(List.of(stack.file()), List.of("crop", crop.toString()));
             if (recipe.stillTrue(file, digest).isEmpty()) {
-                List<Frame> planes = FitsFiles.readPlanes(stack.file());
-                if (planes.get(0).width() != width || planes.get(0).height() != height) {
-                    failed.add("crop of " + stack.file().getFileName() + ": it lies on another grid");
-                    return;
-                }
-                FitsFiles.writePlanes(file, planes.stream().map(crop::of).toList());
+                FitsFiles.writePlanes(
+                        file,
+                        FitsFiles.readPlanes(stack.file()).stream()
+                                .map(crop::of)
+                                .toList());
                 recipe.made(file, digest);
             }
             stacks.set(stacks.indexOf(stack), stack.withCropped(new Development.Cropped(file, crop)));
+        }
+
+        private static String plain(Path stack) {
+            return stack.getFileName().toString().replaceFirst("\\.fits$", "");
         }
 
         private void colour(Progress step) {

@@ -16,6 +16,7 @@ import app.ironside.journal.TargetCentred;
 import app.ironside.kit.RoundRecord;
 import app.ironside.point.FramingMatch;
 import app.ironside.sky.Equatorial;
+import app.ironside.sky.Interval;
 import app.ironside.star.SubLimits;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
@@ -33,6 +34,7 @@ import java.util.OptionalDouble;
 import java.util.stream.Stream;
 import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.FlywayException;
+import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.Jdbi;
 import org.sqlite.SQLiteConfig;
 import org.sqlite.SQLiteDataSource;
@@ -421,8 +423,9 @@ public final class Logbook implements AutoCloseable {
             handle.createQuery("select night, time, kind, version, text, facts from event"
                             + " where kind in ('TROUBLE_OVER', 'COMMAND', 'NIGHT_ENDED') order by id")
                     .map((rs, context) -> {
-                        reasons.computeIfAbsent(rs.getLong("night"), n -> new NotTaken())
-                                .add(EventCodec.read(row(rs)));
+                        long night = rs.getLong("night");
+                        reasons.computeIfAbsent(night, n -> new NotTaken())
+                                .add(EventCodec.read(row(rs)), span -> exposed(handle, night, span));
                         return rs.getLong("night");
                     })
                     .list();
@@ -442,6 +445,16 @@ public final class Logbook implements AutoCloseable {
                                             - taken.getOrDefault(rs.getLong("id"), 0.0))))
                     .list());
         });
+    }
+
+    private static double exposed(Handle handle, long night, Interval span) {
+        return handle.createQuery(
+                        "select coalesce(sum(seconds), 0) from sub where night = :night and time > :from and time <= :until")
+                .bind("night", night)
+                .bind("from", span.from().toString())
+                .bind("until", span.until().toString())
+                .mapTo(Double.class)
+                .one();
     }
 
     /** Copies events into a night in one transaction, for nights that were recorded elsewhere. */

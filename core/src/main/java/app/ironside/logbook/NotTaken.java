@@ -5,8 +5,10 @@ import app.ironside.journal.CommandTaken;
 import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.TroubleOver;
+import app.ironside.sky.Interval;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.function.ToDoubleFunction;
 
 /** Why light that was planned was not taken in a night, by what its journal tells. */
 final class NotTaken {
@@ -16,9 +18,17 @@ final class NotTaken {
     private boolean byHand;
     private boolean ended;
 
-    void add(NightEvent event) {
+    /**
+     * Something that tells of it.
+     *
+     * @param exposed seconds of subs, kept or not, of the night in a stretch
+     */
+    void add(NightEvent event, ToDoubleFunction<Interval> exposed) {
         if (event instanceof TroubleOver over) {
-            hours.merge(over.trouble().what(), over.lasted().toSeconds() / SECONDS_PER_HOUR, Double::sum);
+            // Subs may go on under a trouble; what they took is not missing.
+            Interval span = new Interval(over.time().minus(over.lasted()), over.time());
+            double idle = over.lasted().toSeconds() - exposed.applyAsDouble(span);
+            hours.merge(over.trouble().what(), Math.max(0, idle) / SECONDS_PER_HOUR, Double::sum);
         } else if (event instanceof CommandTaken taken && taken.obeyed()) {
             byHand |= taken.command() instanceof Command.EndNight
                     || taken.command() instanceof Command.ParkNow

@@ -66,10 +66,10 @@ public record Debrief(
             NightState yours,
             Nights nights,
             ZoneId zone) {
-        double kept = Exercise.keptMinutes(yours);
-        double untouched = Exercise.keptMinutes(nights.untouched());
-        double byPolicy = Exercise.keptMinutes(nights.byPolicy());
-        double faultless = Exercise.keptMinutes(nights.faultless());
+        double kept = keptMinutes(yours);
+        double untouched = keptMinutes(nights.untouched());
+        double byPolicy = keptMinutes(nights.byPolicy());
+        double faultless = keptMinutes(nights.faultless());
         double best = Math.max(untouched, byPolicy);
         Set<FaultKind> was = happened.stream().map(h -> h.fault().kind()).collect(Collectors.toSet());
         double light = best <= 0 ? 0 : HALF * Math.min(1, kept / best);
@@ -115,6 +115,19 @@ public record Debrief(
 
     private static String sentences(Set<FaultKind> kinds) {
         return kinds.stream().map(k -> lower(k.sentence())).sorted().collect(Collectors.joining(", and "));
+    }
+
+    /** Light that was kept, minutes. */
+    private static double keptMinutes(NightState night) {
+        return night.lightSeconds() / 60;
+    }
+
+    /** When the first thing went wrong. */
+    private static Instant begun(List<Happened> happened) {
+        return happened.stream()
+                .map(Happened::from)
+                .min(Comparator.naturalOrder())
+                .orElse(Instant.MIN);
     }
 
     private static String clock(Instant time, ZoneId zone) {
@@ -170,10 +183,7 @@ public record Debrief(
     }
 
     private static String did(NightState yours, List<Happened> happened, ZoneId zone) {
-        Instant first = happened.stream()
-                .map(Happened::from)
-                .min(Comparator.naturalOrder())
-                .orElse(Instant.MIN);
+        Instant first = begun(happened);
         List<String> acts = yours.all(CommandTaken.class).stream()
                 .filter(c -> !c.given().isBefore(first))
                 .map(c -> clock(c.given(), zone) + " " + c.command().words())
@@ -204,10 +214,7 @@ public record Debrief(
     }
 
     private static String policy(NightState watched, List<Happened> happened, ZoneId zone) {
-        Instant first = happened.stream()
-                .map(Happened::from)
-                .min(Comparator.naturalOrder())
-                .orElse(Instant.MIN);
+        Instant first = begun(happened);
         List<String> acts = watched.all(Reacted.class).stream()
                 .filter(r -> !r.time().isBefore(first))
                 .map(r -> clock(r.time(), zone) + " it " + r.reaction().words())

@@ -4,7 +4,6 @@ import app.ironside.Check;
 import app.ironside.document.FaultKind;
 import app.ironside.document.RehearsedFault;
 import app.ironside.journal.NightState;
-import app.ironside.journal.SubTaken;
 import app.ironside.journal.TroubleOver;
 import app.ironside.journal.TroubleSeen;
 import java.time.Duration;
@@ -101,14 +100,5 @@ public record Exercise(String id, int grade, String title, String told, List<Fau
                 .filter(o -> o.trouble() == seen.trouble() && o.time().isAfter(seen.time()))
                 .findFirst()
                 .map(o -> (double) Math.max(1, ChronoUnit.MINUTES.between(seen.since(), o.time())));
-    }
-
-    /** Light that was kept, minutes. */
-    static double keptMinutes(NightState night) {
-        return night.subs().stream()
-                        .filter(SubTaken::kept)
-                        .mapToDouble(SubTaken::seconds)
-                        .sum()
-                / 60;
     }
 }

@@ -55,10 +55,15 @@ public final class ScoreBook {
         return tries().stream().filter(t -> t.exercise().equals(exercise)).max(Comparator.comparingInt(Try::points));
     }
 
-    public void add(Try made) {
+    /** Keeps a try; false if that night of that exercise was looked back on before: the first counts. */
+    public boolean add(Try made) {
         List<Try> all = new ArrayList<>(tries());
+        if (all.stream().anyMatch(t -> t.exercise().equals(made.exercise()) && t.seed() == made.seed())) {
+            return false;
+        }
         all.add(made);
         String text = JsonText.write(JsonText.tree(new Document(all)));
         AtomicFile.write(file, out -> out.write(text.getBytes(StandardCharsets.UTF_8)));
+        return true;
     }
 }

@@ -30,6 +30,7 @@ import app.ironside.desk.station.LogbookPane;
 import app.ironside.document.NightFile;
 import app.ironside.journal.Command;
 import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightState;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
@@ -96,7 +97,8 @@ final class DeskView extends StackPane
                 logbook.search(),
                 logbook.folder(),
                 wiring,
-                () -> planDesk().file(),
+                () -> Optional.of(planDesk()).filter(PlanDesk::isOpen).map(PlanDesk::file),
+                this::wholeNight,
                 n -> beginnings().rehearse(n),
                 n -> beginnings().open(n),
                 n -> beginnings().askToRemove(n),
@@ -229,6 +231,11 @@ final class DeskView extends StackPane
                 .map(RunningNight::model)
                 .or(() -> looking.night().map(ShownNight::model))
                 .orElseGet(() -> new NightModel(this::changed));
+    }
+
+    /** The night on the desk as far as it went, whatever moment of it is looked at. */
+    private NightState wholeNight() {
+        return looking.night().map(n -> n.model().night()).orElse(NightState.EMPTY);
     }
 
     /** Nights, as they are opened, begun and removed. */

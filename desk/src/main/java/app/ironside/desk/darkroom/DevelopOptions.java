@@ -2,6 +2,7 @@ package app.ironside.desk.darkroom;
 
 import app.ironside.darkroom.Darkroom;
 import app.ironside.stack.Rejection;
+import app.ironside.stack.StackSettings;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.EnumSet;
@@ -18,8 +19,6 @@ import javafx.scene.layout.HBox;
 
 /** How lights are developed: what a person chooses beside the lights themselves. */
 final class DevelopOptions extends HBox {
-    private static final long MEMORY = 600L << 20;
-
     private final ComboBox<String> rejection = new ComboBox<>();
     private final CheckBox keepAll =
             box("darkroom-keep-all", "keep all", "Every light with stars of the field, whatever its verdict");
@@ -85,6 +84,7 @@ final class DevelopOptions extends HBox {
         if (maps.isSelected()) {
             extras.add(Darkroom.Extra.MAPS);
         }
-        return new Darkroom.Settings(school, keepAll.isSelected(), byHand, MEMORY, combinations(), extras);
+        return new Darkroom.Settings(
+                school, keepAll.isSelected(), byHand, StackSettings.USUAL_MEMORY_BYTES, combinations(), extras);
     }
 }

@@ -40,6 +40,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     private final ToggleButton allNights = new ToggleButton("All nights");
     private final ToggleButton practise = new ToggleButton("Practise");
     private final AllNightsPane all;
+    private final Supplier<NightState> whole;
     private final TrainerPane trainer;
     private final ReportTools report = new ReportTools();
     private Optional<NightEntry> entry = Optional.empty();
@@ -52,7 +53,8 @@ public final class LogbookPane implements Bench, AutoCloseable {
      * @param search asks all subs
      * @param data the folder of the logbook
      * @param wiring by which exercises are nights
-     * @param plan the night whose kit, site and target an exercise takes
+     * @param plan the night whose kit, site and target an exercise takes; empty while none is on the desk
+     * @param whole the night on the desk as far as it went, whatever moment of it is looked at
      * @param play begins an exercise
      * @param onNight shows a night
      * @param onRemove takes a night out of the logbook
@@ -62,7 +64,8 @@ public final class LogbookPane implements Bench, AutoCloseable {
             SubSearch search,
             Path data,
             Wiring wiring,
-            Supplier<NightFile> plan,
+            Supplier<Optional<NightFile>> plan,
+            Supplier<NightState> whole,
             Consumer<NightFile> play,
             Consumer<NightEntry> onNight,
             Consumer<NightEntry> onRemove,
@@ -74,6 +77,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
                     thisNight.fire();
                     onNight.accept(n);
                 }));
+        this.whole = whole;
         trainer = new TrainerPane(wiring, data, plan, play);
         nights.setId("nights");
         events.setId("events");
@@ -189,8 +193,8 @@ public final class LogbookPane implements Bench, AutoCloseable {
     @Override
     public void show(Look look) {
         zone = look.ribbon().zone();
-        trainer.show(look);
-        report.show(look.moment().night(), entry.map(NightEntry::folder));
+        trainer.show(whole.get(), zone);
+        report.show(whole.get(), entry.map(NightEntry::folder));
         if (look.moment().night() != shown) {
             shown = look.moment().night();
             fill();

@@ -1,7 +1,6 @@
 package app.ironside.desk.station;
 
 import app.ironside.BadInputException;
-import app.ironside.desk.night.Look;
 import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.Chore;
 import app.ironside.desk.parts.Words;
@@ -17,6 +16,7 @@ import app.ironside.wiring.Wiring;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
@@ -47,9 +47,11 @@ import javafx.util.StringConverter;
 final class TrainerPane implements AutoCloseable {
     private static final String[] GRADES = {"", "shows at once", "grows, or is easily mistaken", "two things"};
 
+    private static final String OWN = "A night of your own";
+
     private final ScoreBook scores;
     private final Training training;
-    private final Supplier<NightFile> plan;
+    private final Supplier<Optional<NightFile>> plan;
     private final Consumer<NightFile> play;
     private final BackgroundWork book = new BackgroundWork("exercises");
     private final Chore chore;
@@ -67,6 +69,7 @@ final class TrainerPane implements AutoCloseable {
     private Optional<NightFile> file = Optional.empty();
     private Optional<NightFile> base = Optional.empty();
     private NightState night = NightState.EMPTY;
+    private Optional<Exercise> own = Optional.empty();
 
     /** An exercise with the most that was reached in it. */
     private record Listed(Exercise exercise, OptionalInt best) {
@@ -83,7 +86,7 @@ final class TrainerPane implements AutoCloseable {
      * @param plan the night whose kit, site and target are taken
      * @param play begins a night
      */
-    TrainerPane(Wiring wiring, Path data, Supplier<NightFile> plan, Consumer<NightFile> play) {
+    TrainerPane(Wiring wiring, Path data, Supplier<Optional<NightFile>> plan, Consumer<NightFile> play) {
         this.scores = new ScoreBook(data);
         this.training = new Training(wiring);
         this.plan = plan;
@@ -106,7 +109,7 @@ final class TrainerPane implements AutoCloseable {
         again.setId("own-exercise");
         again.setTooltip(
                 new Tooltip("What the journal of the night on the desk says went wrong, once more and yours to mend"));
-        again.setOnAction(e -> own());
+        again.setOnAction(e -> own.ifPresent(this::begin));
         back.setId("debrief");
         back.setTooltip(
                 new Tooltip("What happened, when it could be seen, what it cost, and what the policy would have done"));
@@ -173,14 +176,21 @@ final class TrainerPane implements AutoCloseable {
         }
     }
 
-    void show(Look look) {
-        night = look.moment().night();
+    /**
+     * The night on the desk.
+     *
+     * @param whole as far as it went
+     */
+    void show(NightState whole, ZoneId zone) {
         boolean exercise = file.flatMap(NightFile::training).isPresent();
+        if (whole != night) {
+            night = whole;
+            own = Exercise.of(night, zone, OWN);
+        }
         back.setDisable(!exercise || night.subs().isEmpty() || chore.isVisible());
         first.setDisable(back.isDisabled());
         second.setDisable(back.isDisabled());
-        again.setDisable(
-                exercise || Exercise.of(night, look.ribbon().zone(), "").isEmpty());
+        again.setDisable(exercise || own.isEmpty());
     }
 
     /** What was reached is read again. */
@@ -216,10 +226,9 @@ final class TrainerPane implements AutoCloseable {
         said.getChildren().setAll(label);
     }
 
-    /** Of an exercise that is on the desk, the plan that it was made from. */
-    private NightFile from() {
-        NightFile now = plan.get();
-        return now.training().isPresent() ? base.orElseGet(now::withoutTraining) : now;
+    /** Of an exercise that is on the desk, the plan that it was made from; empty while nothing is on it. */
+    private Optional<NightFile> from() {
+        return plan.get().map(now -> now.training().isPresent() ? base.orElseGet(now::withoutTraining) : now);
     }
 
     private void begin() {
@@ -229,12 +238,12 @@ final class TrainerPane implements AutoCloseable {
         }
     }
 
-    private void own() {
-        Exercise.of(night, from().site().zone(), "A night of your own").ifPresent(this::begin);
-    }
-
     private void begin(Exercise exercise) {
-        NightFile from = from();
+        Optional<NightFile> from = from();
+        if (from.isEmpty()) {
+            say("Plan a night first: its kit, site and target are what an exercise is played with.");
+            return;
+        }
         points.setText("");
         first.setValue(null);
         second.setValue(null);
@@ -243,7 +252,7 @@ final class TrainerPane implements AutoCloseable {
                     long tries = scores.tries().stream()
                             .filter(t -> t.exercise().equals(exercise.id()))
                             .count();
-                    return Training.night(from, exercise, 1 + tries);
+                    return Training.night(from.get(), exercise, 1 + tries);
                 })
                 .failed(this::say)
                 .then(night -> {
@@ -254,8 +263,7 @@ final class TrainerPane implements AutoCloseable {
     }
 
     private static Exercise exerciseOf(NightFile.Training of) {
-        return Exercises.named(of.exercise())
-                .orElseGet(() -> new Exercise(of.exercise(), 2, "A night of your own", "", List.of(), ""));
+        return Exercises.named(of.exercise()).orElseGet(() -> new Exercise(of.exercise(), 2, OWN, "", List.of(), ""));
     }
 
     private void debrief() {
@@ -271,17 +279,20 @@ final class TrainerPane implements AutoCloseable {
                             .time()
                             .atZone(played.site().zone())
                             .toLocalDate();
-                    String kept = "";
-                    try {
-                        scores.add(new ScoreBook.Try(of.exercise(), on, of.seed(), debrief.points()));
-                    } catch (BadInputException | UncheckedIOException e) {
-                        kept = "The points are not kept: " + e.getMessage();
-                    }
-                    String unkept = kept;
+                    String unkept = keep(new ScoreBook.Try(of.exercise(), on, of.seed(), debrief.points()));
                     return () -> tell(debrief, unkept);
                 },
                 () -> say("Stopped."),
                 this::say);
+    }
+
+    /** Returns why the points are not kept, or nothing. What is named after it was told is no finding. */
+    private String keep(ScoreBook.Try made) {
+        try {
+            return scores.add(made) ? "" : "The points of the first look back at this night stand.";
+        } catch (BadInputException | UncheckedIOException e) {
+            return "The points are not kept: " + e.getMessage();
+        }
     }
 
     /** @param unkept why the points are not kept, or nothing */
