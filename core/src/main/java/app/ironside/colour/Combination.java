@@ -14,7 +14,6 @@ import app.ironside.star.StarSearch;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 
 /**
@@ -245,11 +244,7 @@ public final class Combination {
 
     private static Header header(List<Laid> all, List<ColourPicture.Channel> channels) {
         Header header = Header.shared(all.stream().map(l -> l.frame().header()).toList());
-        Map<String, Object> place = all.get(0)
-                .frame()
-                .header()
-                .without(k -> !app.ironside.solve.Wcs.isWcsKeyword(k))
-                .values();
+        Header place = all.get(0).frame().header().without(k -> !app.ironside.solve.Wcs.isWcsKeyword(k));
         header = header.withAll(place).with("IMAGETYP", "Colour picture").with("FILTER", null);
         for (ColourPicture.Channel c : channels) {
             header = header.withHistory(String.format(

@@ -278,9 +278,7 @@ final class StarLock {
             for (Mark mark : marks) {
                 double ex = candidate.x() + mark.dx;
                 double ey = candidate.y() + mark.dy;
-                again += field.stars().stream().anyMatch(s -> Math.hypot(s.x() - ex, s.y() - ey) < SAME_PLACE_PX)
-                        ? 1
-                        : 0;
+                again += isThere(field.stars(), ex, ey) ? 1 : 0;
             }
             // Of like patterns the nearer.
             double score = again - 1e-4 * Math.hypot(candidate.x() - x, candidate.y() - y);
@@ -298,6 +296,17 @@ final class StarLock {
         snr = taken.snr();
         first.flux = taken.fluxAdu();
         return true;
+    }
+
+    private static boolean isThere(List<Star> stars, double x, double y) {
+        for (Star star : stars) {
+            double dx = star.x() - x;
+            double dy = star.y() - y;
+            if (dx * dx + dy * dy < SAME_PLACE_PX * SAME_PLACE_PX) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /** Where the star will be looked for: with a long guide telescope one pulse after a dither moves it half a window. */

@@ -65,6 +65,11 @@ public final class Header {
         return new Header(copy, history);
     }
 
+    /** A copy with all cards of another header, whose HISTORY stays with it. */
+    public Header withAll(Header more) {
+        return withAll(more.values);
+    }
+
     private static void set(Map<String, Object> values, String keyword, Object value) {
         if (value == null) {
             values.remove(keyword);

@@ -24,7 +24,7 @@ public final class Photometry {
                 * kit.optics().areaCm2()
                 * kit.optics().transmission()
                 * kit.sensor().quantumEfficiency()
-                * filter.bandwidthNm();
+                * filter.passNm();
     }
 
     /** Electrons a second and pixel from a surface brightness in magnitudes per square arcsecond. */

@@ -4,6 +4,7 @@ import app.ironside.BadInputException;
 import app.ironside.device.NightClock;
 import app.ironside.journal.Command;
 import app.ironside.journal.CommandTaken;
+import app.ironside.journal.GateMeasured;
 import app.ironside.journal.GateOverruled;
 import app.ironside.journal.Marks;
 import app.ironside.journal.Stage;
@@ -235,10 +236,9 @@ final class Conduct {
     /**
      * What is done about a gate: passed, the night goes on; else by the policy that was set for it.
      *
-     * @param sentence what was measured
      * @return whether the night goes on; false if it is to end
      */
-    boolean gate(Stage stage, boolean passed, String sentence, Rest rest) throws InterruptedException {
+    boolean gate(Stage stage, boolean passed, Rest rest) throws InterruptedException {
         if (passed) {
             overruled.remove(stage);
             answered.remove(stage);
@@ -253,6 +253,7 @@ final class Conduct {
             return !ending;
         }
         boolean parks = policy == GatePolicy.ASK_THEN_PARK;
+        String sentence = record.state().gate(stage).map(GateMeasured::text).orElse("");
         Instant until = clock.now().plus(NightControl.ANSWER_WITHIN);
         control.ask(Optional.of(new NightControl.Question(stage, sentence, until, parks)));
         try {

@@ -56,11 +56,22 @@ public final class NightControl {
 
     private static final long BLINK_MILLIS = 20;
 
+    private final long blinkMillis;
+
     private final Deque<Order> orders = new ArrayDeque<>();
     private final Map<Stage, GatePolicy> policies = new EnumMap<>(Stage.class);
     private Optional<SafePoint> next = Optional.empty();
     private Optional<Question> question = Optional.empty();
     private boolean held;
+
+    public NightControl() {
+        this(BLINK_MILLIS);
+    }
+
+    /** For who answers at once, or never: a rehearsal waits so long in real time each time it looks round. */
+    NightControl(long blinkMillis) {
+        this.blinkMillis = blinkMillis;
+    }
 
     /** Gives a command. */
     public synchronized void give(Command command, String by, String why, Instant now) {
@@ -113,7 +124,7 @@ public final class NightControl {
      */
     synchronized void giveAPersonTime() throws InterruptedException {
         // What already waits is not for now, or it would have been taken.
-        wait(BLINK_MILLIS);
+        wait(blinkMillis);
     }
 
     synchronized void setHeld(boolean resting) {

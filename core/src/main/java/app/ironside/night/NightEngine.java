@@ -3,46 +3,22 @@ package app.ironside.night;
 import app.ironside.BadInputException;
 import app.ironside.device.Device;
 import app.ironside.device.DeviceException;
-import app.ironside.device.Mount;
-import app.ironside.device.Operation;
 import app.ironside.device.PowerBox;
 import app.ironside.device.TryLater;
 import app.ironside.focus.FocusRun;
-import app.ironside.image.FitsFiles;
-import app.ironside.image.Frame;
-import app.ironside.image.Header;
-import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.CameraWarmed;
 import app.ironside.journal.Command;
 import app.ironside.journal.FaultTold;
-import app.ironside.journal.Gate;
-import app.ironside.journal.GateMeasured;
-import app.ironside.journal.GuideFigures;
 import app.ironside.journal.MountParked;
 import app.ironside.journal.NightEnded;
-import app.ironside.journal.NightEvent;
-import app.ironside.journal.NightResumed;
-import app.ironside.journal.NightStarted;
-import app.ironside.journal.ProgramRevised;
 import app.ironside.journal.Stage;
-import app.ironside.journal.StepProven;
-import app.ironside.journal.SubCircumstances;
-import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubTaken;
-import app.ironside.journal.Verdict;
-import app.ironside.judge.SubLook;
-import app.ironside.judge.SubLooks;
 import app.ironside.plan.Ending;
-import app.ironside.plan.FilterGoal;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.NightPlan;
-import app.ironside.plan.NightPlanner;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.PolarBy;
-import app.ironside.plan.Program;
-import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
-import app.ironside.sky.Interval;
 import app.ironside.sky.NightTimes;
 import app.ironside.star.StarField;
 import app.ironside.star.StarTable;
@@ -51,20 +27,12 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayDeque;
-import java.util.ArrayList;
 import java.util.Deque;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashSet;
-import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
-import java.util.OptionalDouble;
-import java.util.OptionalInt;
 import java.util.Set;
-import java.util.function.BiFunction;
-import java.util.stream.Collectors;
 
 /**
  * Runs a night from dusk to the stacked picture, or goes on with one that was stopped.
@@ -84,6 +52,8 @@ public final class NightEngine implements NightWork {
     /** What a person left is not begun again in free time. */
     private final Set<String> skipped = new HashSet<>();
 
+    private final NightPlans plans;
+    private final SafeEnd safeEnd;
     private final NightDoctor doctor;
     private Optional<SecondCopy> second = Optional.empty();
     private SubJudge judge;
@@ -91,6 +61,8 @@ public final class NightEngine implements NightWork {
     public NightEngine(NightContext night) {
         this.night = night;
         this.record = night.record();
+        this.plans = new NightPlans(night);
+        this.safeEnd = new SafeEnd(night);
         this.doctor = new NightDoctor(night);
         this.conduct = new Conduct(night.control(), record, night.clock(), night.inForce());
     }
@@ -108,9 +80,9 @@ public final class NightEngine implements NightWork {
             second = secondCopy();
             runThrough();
         } catch (NightLeft e) {
-            leaveSafely(e.getMessage(), MountParked::new, e);
+            safeEnd.leave(e.getMessage(), MountParked::new, e);
         } catch (InterruptedException e) {
-            leaveSafely("The night is stopped.", MountParked::new, e);
+            safeEnd.leave("The night is stopped.", MountParked::new, e);
             throw e;
         } catch (RuntimeException | Error e) {
             // Whatever it is: a mount that is left tracking would in the end run into its pier.
@@ -120,7 +92,7 @@ public final class NightEngine implements NightWork {
             Optional<String> about = e instanceof DeviceException failed
                     ? Optional.of(failed.device())
                     : e instanceof UncheckedIOException ? Optional.of(FaultTold.DISK) : Optional.empty();
-            leaveSafely(why, (time, text) -> new FaultTold(time, text, stage(), about), e);
+            safeEnd.leave(why, (time, text) -> new FaultTold(time, text, stage(), about), e);
             look(e);
             throw e;
         } finally {
@@ -135,7 +107,7 @@ public final class NightEngine implements NightWork {
         try {
             doctor.look();
         } catch (RuntimeException | Error unwritten) {
-            suppress(cause, unwritten);
+            SafeEnd.suppress(cause, unwritten);
         }
     }
 
@@ -145,63 +117,6 @@ public final class NightEngine implements NightWork {
                 .copyTo()
                 .filter(folder -> night.archive().keepsFrames())
                 .map(folder -> new SecondCopy(night.archive().root(), Path.of(folder)));
-    }
-
-    /** Parks the mount and lets the camera warm up, before anything else is thought of; then tells. */
-    private void leaveSafely(String why, BiFunction<Instant, String, NightEvent> event, Throwable cause) {
-        // Somebody who stops the night interrupts its thread: the devices must still be reached.
-        boolean interrupted = Thread.interrupted();
-        String left = park(cause);
-        try {
-            if (night.kit().sensor().cooled()) {
-                night.devices().camera().warmUp();
-                left += " The camera warms up: leave its power on for " + NightBudget.WARM_UP.toMinutes() + " minutes.";
-            }
-        } catch (RuntimeException unheated) {
-            suppress(cause, unheated);
-        }
-        try {
-            record.tell(event.apply(record.now(), why + " " + left));
-        } catch (RuntimeException | Error unwritten) {
-            suppress(cause, unwritten); // the disk or the memory may be what failed
-        }
-        if (interrupted) {
-            Thread.currentThread().interrupt();
-        }
-    }
-
-    /** Keeps a second failure beside the first, which is the one to tell; they may be one and the same. */
-    private static void suppress(Throwable first, Throwable second) {
-        if (first != second) {
-            first.addSuppressed(second);
-        }
-    }
-
-    private String park(Throwable cause) {
-        Mount mount = night.devices().mount();
-        try {
-            Operation parking = mount.park();
-            if (!(cause instanceof InterruptedException)) {
-                parking.await(night.clock());
-            }
-            return "The mount is parked.";
-        } catch (InterruptedException again) {
-            Thread.currentThread().interrupt();
-            return "The mount is on its way to where it parks.";
-        } catch (RuntimeException | Error unparked) {
-            suppress(cause, unparked);
-            return stopped(mount, unparked);
-        }
-    }
-
-    private static String stopped(Mount mount, Throwable unparked) {
-        try {
-            mount.stop();
-            return "The mount could not be parked (" + unparked.getMessage() + ") and was stopped where it stands.";
-        } catch (RuntimeException | Error moving) {
-            return "The mount could not be parked (" + unparked.getMessage()
-                    + "): stop it by hand before it runs into its pier.";
-        }
     }
 
     /** The stage that began last. */
@@ -216,9 +131,9 @@ public final class NightEngine implements NightWork {
         judge = SubJudge.of(record.state(), night.observer(), this::keptStars);
         boolean resumed = record.state().started();
         if (resumed) {
-            reconcile();
+            new FrameAdoption(night, judge).reconcile();
         }
-        NightPlan plan = resumed ? resumed() : started();
+        NightPlan plan = resumed ? plans.resumed() : plans.started();
         NightTimes times = plan.times();
         conduct.endsAt(
                 times.nauticalDawn().or(times::sunrise).orElse(times.night().until()));
@@ -262,8 +177,8 @@ public final class NightEngine implements NightWork {
     private void run(NightPlan plan, RunStage stage) throws InterruptedException {
         Deque<PlannedBlock> blocks = new ArrayDeque<>(plan.blocks());
         while (!conduct.isEnding()) {
-            if (!record.state().subs().isEmpty()) {
-                fillFreeTime(blocks);
+            if (!record.state().subs().isEmpty() && !conduct.hasRevision()) {
+                plans.fillFreeTime(blocks, notAgain());
             }
             if (blocks.isEmpty()) {
                 break;
@@ -279,10 +194,16 @@ public final class NightEngine implements NightWork {
             Optional<Command.Replan> revision = conduct.takeRevision();
             if (revision.isPresent()) {
                 blocks.clear();
-                blocks.addAll(revised(revision.get()).blocks());
+                blocks.addAll(plans.revised(revision.get()).blocks());
             }
         }
         stage.stand();
+    }
+
+    private Set<String> notAgain() {
+        Set<String> not = new HashSet<>(givenUp);
+        not.addAll(skipped);
+        return not;
     }
 
     private void tellOfCopies() {
@@ -303,175 +224,6 @@ public final class NightEngine implements NightWork {
         });
     }
 
-    /** Time that a target left, or never used, goes to the target that gathers most in it. */
-    private void fillFreeTime(Deque<PlannedBlock> blocks) {
-        Program program = night.program();
-        if (!program.reactions().nextTarget() || conduct.hasRevision()) {
-            return;
-        }
-        List<PlannedBlock> before = List.copyOf(blocks);
-        Set<String> not = new HashSet<>(givenUp);
-        not.addAll(skipped);
-        new FreedTime(night.site(), night.kit(), program)
-                .filled(before, night.clock().now(), done(program), not)
-                .ifPresent(filled -> {
-                    blocks.clear();
-                    blocks.addAll(filled);
-                    PlannedBlock first = filled.get(0);
-                    int planned = before.stream()
-                            .filter(b -> b.target().name().equals(first.target().name()))
-                            .mapToInt(PlannedBlock::subs)
-                            .sum();
-                    tellBlock(
-                            first,
-                            first.subs() - planned,
-                            "Free time goes to " + first.target().name());
-                });
-    }
-
-    /** What is left of the night by a changed program. */
-    private NightPlan revised(Command.Replan replan) {
-        NightPlan plan = left();
-        record.tell(new ProgramRevised(
-                record.now(),
-                "The program was changed: " + plan.subs() + " subs still fit.",
-                replan.document(),
-                plan.subs()));
-        tellBlocks(plan);
-        return plan;
-    }
-
-    /** What is left: the time that the stop took is given back to what was not reached. */
-    private NightPlan resumed() {
-        NightPlan plan = left();
-        record.tell(new NightResumed(
-                record.now(),
-                plan.subs() > 0
-                        ? "The night goes on after a stop: " + plan.subs() + " subs still fit."
-                        : "The night goes on after a stop; no more subs fit.",
-                plan.subs()));
-        return plan;
-    }
-
-    /** What the program in force still has for the rest of the night. */
-    private NightPlan left() {
-        Program program = night.program();
-        NightPlanner.Outlook outlook =
-                NightPlanner.Outlook.of(night.site(), program.date(), program.minimumAltitudeDeg());
-        return NightPlanner.plan(
-                night.site(),
-                night.kit(),
-                program,
-                outlook,
-                new NightPlanner.Progress(night.clock().now(), done(program)));
-    }
-
-    /**
-     * How many subs each of a program's targets has by filter, in their order; a target may come twice, and then its blocks are told apart by the
-     * times that were planned for them.
-     */
-    private List<Map<String, Integer>> done(Program program) {
-        Map<String, Deque<String>> left = record.state().filtersByTarget();
-        Map<String, Deque<BlockPlanned>> planned = new HashMap<>();
-        record.state().all(BlockPlanned.class).forEach(b -> planned.computeIfAbsent(b.target(), t -> new ArrayDeque<>())
-                .addLast(b));
-        List<Map<String, Integer>> done = new ArrayList<>();
-        for (int i = 0; i < program.targets().size(); i++) {
-            TargetPlan target = program.targets().get(i);
-            Deque<String> filters = left.getOrDefault(target.name(), new ArrayDeque<>());
-            int have = filters.size();
-            boolean last = program.targets().subList(i + 1, program.targets().size()).stream()
-                    .noneMatch(t -> t.name().equals(target.name()));
-            Optional<BlockPlanned> block = Optional.ofNullable(
-                    planned.getOrDefault(target.name(), new ArrayDeque<>()).pollFirst());
-            int own = last
-                    ? have
-                    : Math.min(have, target.mostSubs().orElseGet(() -> block.map(
-                                    b -> record.state().subsOf(target.name(), b.span()))
-                            .orElse(0)));
-            Map<String, Integer> counts = new HashMap<>();
-            for (int k = 0; k < own; k++) {
-                counts.merge(filters.removeFirst(), 1, Integer::sum);
-            }
-            done.add(counts);
-        }
-        return done;
-    }
-
-    private NightPlan started() {
-        NightPlan plan = NightPlanner.plan(night.site(), night.kit(), night.program());
-        record.tell(new NightStarted(
-                record.now(),
-                "Night of " + night.program().date() + " at " + night.site().name() + " with "
-                        + night.kit().name() + ".",
-                night.site().name(),
-                night.kit().name(),
-                night.program().date(),
-                night.provenance()));
-        record.stage(Stage.PLAN);
-        tellBlocks(plan);
-        record.gate(
-                Gate.atLeast(Stage.PLAN, plan.subs(), 1, "subs"),
-                plan.subs() > 0
-                        ? String.format(
-                                Locale.ROOT,
-                                "%.1f h of darkness, %d subs fit.",
-                                plan.times().darkHours(),
-                                plan.subs())
-                        : "No target is up in the dark tonight.");
-        if (plan.subs() == 0) {
-            throw new BadInputException(
-                    "program",
-                    "no target is up in the dark on " + night.program().date(),
-                    "another target, date, skyline or minimum altitude");
-        }
-        return plan;
-    }
-
-    private void tellBlocks(NightPlan plan) {
-        for (PlannedBlock block : plan.blocks()) {
-            tellBlock(block, block.subs(), block.target().name());
-        }
-    }
-
-    /**
-     * Tells of a block.
-     *
-     * @param subs more than were told before
-     * @param what begins the sentence
-     */
-    private void tellBlock(PlannedBlock block, int subs, String what) {
-        record.tell(new BlockPlanned(
-                record.now(),
-                String.format(
-                        Locale.ROOT,
-                        "%s: %d subs of %s, highest %.0f°.",
-                        what,
-                        block.subs(),
-                        lengths(block.target()),
-                        block.window().transitAltitudeDeg()),
-                block.target().name(),
-                subs,
-                block.subs() > 0
-                        ? 3600 * block.hoursOfLight() / block.subs()
-                        : block.target().longestSubSeconds(),
-                block.span(),
-                block.flip(),
-                block.window().transit(),
-                block.window().transitAltitudeDeg(),
-                block.window().usableHours(),
-                block.window().effectiveHours(),
-                block.window().moonSeparationDeg()));
-    }
-
-    private static String lengths(TargetPlan target) {
-        return target.goals().stream()
-                .map(FilterGoal::subSeconds)
-                .distinct()
-                .map(s -> String.format(Locale.ROOT, "%.0f s", s))
-                .collect(Collectors.joining(", "));
-    }
-
     private boolean lightLeft(NightPlan plan) {
         return plan.blocks().stream()
                 .anyMatch(b ->
@@ -480,7 +232,7 @@ public final class NightEngine implements NightWork {
 
     private void prepare(NightPlan plan, Centering centering, Focusing focusing) throws InterruptedException {
         boolean ready = new ReadyStage(night, conduct).run(plan.subs());
-        if (!conduct.gate(Stage.READY, ready, measured(Stage.READY), night.clock()::await)) {
+        if (!conduct.gate(Stage.READY, ready, night.clock()::await)) {
             return;
         }
         // Stars to focus and solve by come out at nautical dusk.
@@ -535,7 +287,7 @@ public final class NightEngine implements NightWork {
         if (!record.state().passed(Stage.POLAR)) {
             boolean aligned =
                     night.program().setUp().polarBy() == PolarBy.RETICLE ? polar.takeByReticle() : polar.run();
-            conduct.gate(Stage.POLAR, aligned, measured(Stage.POLAR), night.clock()::await);
+            conduct.gate(Stage.POLAR, aligned, night.clock()::await);
         }
     }
 
@@ -546,10 +298,6 @@ public final class NightEngine implements NightWork {
         });
     }
 
-    private String measured(Stage stage) {
-        return record.state().gate(stage).map(GateMeasured::text).orElse("");
-    }
-
     private void finish(Focusing focusing) throws InterruptedException {
         boolean parkFirst = night.program().ending().order() == Ending.Order.PARK_FIRST;
         if (parkFirst) {
@@ -558,7 +306,7 @@ public final class NightEngine implements NightWork {
             night.devices().mount().stop();
         }
         boolean calibrated = new CalibrateStage(night, record.state(), focusing, conduct).run();
-        conduct.gate(Stage.CALIBRATE, calibrated, measured(Stage.CALIBRATE), night.clock()::await);
+        conduct.gate(Stage.CALIBRATE, calibrated, night.clock()::await);
         warmUp();
         if (!parkFirst) {
             park();
@@ -569,7 +317,7 @@ public final class NightEngine implements NightWork {
         }
         if (night.archive().keepsFrames()) {
             boolean stacked = new StackStage(night, conduct).run();
-            conduct.gate(Stage.STACK, stacked, measured(Stage.STACK), night.clock()::await);
+            conduct.gate(Stage.STACK, stacked, night.clock()::await);
         }
         proveCopies();
         record.stage(Stage.LOGBOOK);
@@ -615,96 +363,5 @@ public final class NightEngine implements NightWork {
         } catch (DeviceException e) {
             record.fault(Stage.CALIBRATE, "The camera could not be warmed up: " + e.getMessage());
         }
-    }
-
-    /** After a stop: removes what is half-written, and takes in subs that were on the disk but not yet in the journal. */
-    private void reconcile() {
-        List<String> removed = night.archive().removeUnfinished();
-        Set<String> known =
-                record.state().subs().stream().map(SubTaken::file).collect(Collectors.toCollection(HashSet::new));
-        List<String> found = new ArrayList<>(night.archive().lights());
-        found.removeAll(known);
-        for (String file : found) {
-            adopt(file);
-        }
-        if (!removed.isEmpty() || !found.isEmpty()) {
-            record.tell(new StepProven(
-                    record.now(),
-                    found.size() + " finished subs were taken in, " + removed.size() + " unfinished files removed.",
-                    "disk",
-                    "after a stop",
-                    "",
-                    true));
-        }
-    }
-
-    /** A sub that was finished and not yet told: it keeps its own time and is measured and judged as the others were. */
-    private void adopt(String file) {
-        Frame frame = FitsFiles.read(night.archive().resolve(file));
-        Header header = frame.header();
-        String target = header.text("OBJECT").orElse("unknown");
-        String filter = header.text("FILTER").orElse("unknown");
-        double seconds = header.exposureSeconds().orElse(0);
-        boolean full = frame.width() == night.kit().sensor().widthPx();
-        StarField field = night.finder().find(frame);
-        night.archive().keepStars(file, field);
-        Duration length = Duration.ofMillis(Math.round(1000 * seconds));
-        Instant opened = header.start().orElse(record.now().minus(length));
-        SubMeasures measures = SubFacts.of(
-                field,
-                frame,
-                night.kit().sensor().offsetAdu(),
-                () -> judge.starLight(SubLooks.series(target, filter, seconds, frame.width()), field),
-                night.gauge().slopeAdu(frame),
-                full,
-                night.workers());
-        SubLook look = judge.looks()
-                .of(
-                        SubLooks.series(target, filter, seconds, frame.width()),
-                        file,
-                        opened.plus(length.dividedBy(2)),
-                        seconds,
-                        measures,
-                        OptionalDouble.empty());
-        Verdict verdict = judge.judge(look);
-        record.tell(new SubTaken(
-                opened.plus(length),
-                String.format(Locale.ROOT, "A sub of %s %s %.0f s, finished before the stop,", target, filter, seconds),
-                target,
-                filter,
-                seconds,
-                new Interval(opened, opened.plus(length)),
-                file,
-                full,
-                false,
-                false,
-                Set.of(),
-                true,
-                measures,
-                new SubCircumstances(
-                        OptionalDouble.empty(),
-                        OptionalDouble.empty(),
-                        header.number("FOCTEMP"),
-                        whole(header.number("FOCUSPOS")),
-                        header.text("PIERSIDE").flatMap(Mount.PierSide::named),
-                        cooling(header)),
-                GuideFigures.UNKNOWN,
-                OptionalDouble.empty(),
-                Optional.empty(),
-                verdict));
-        SubFacts.tellRegraded(record, judge, look.series());
-    }
-
-    private static OptionalInt whole(OptionalDouble number) {
-        return number.isPresent() ? OptionalInt.of((int) Math.round(number.getAsDouble())) : OptionalInt.empty();
-    }
-
-    private static Optional<SubCircumstances.Cooling> cooling(Header header) {
-        OptionalDouble sensor = header.number("CCD-TEMP");
-        OptionalDouble wanted = header.number("SET-TEMP");
-        return sensor.isPresent() && wanted.isPresent()
-                ? Optional.of(new SubCircumstances.Cooling(
-                        sensor.getAsDouble(), wanted.getAsDouble(), OptionalDouble.empty()))
-                : Optional.empty();
     }
 }

@@ -3,21 +3,15 @@ package app.ironside.night;
 import app.ironside.device.Device;
 import app.ironside.device.DeviceException;
 import app.ironside.device.DeviceLost;
-import app.ironside.device.Mount;
 import app.ironside.focus.FocusRun;
-import app.ironside.journal.AlertRaised;
-import app.ironside.journal.Command;
-import app.ironside.journal.Flipped;
 import app.ironside.journal.Gate;
 import app.ironside.journal.Reacted;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
-import app.ironside.journal.TargetCentred;
 import app.ironside.journal.TargetLeft;
 import app.ironside.journal.Trouble;
 import app.ironside.journal.TroubleSeen;
 import app.ironside.journal.Verdict;
-import app.ironside.kit.MeridianRule;
 import app.ironside.night.NightControl.Order;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.NightPlanner;
@@ -29,10 +23,7 @@ import app.ironside.sky.Observer;
 import app.ironside.watch.Case;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.HashMap;
-import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.Set;
@@ -46,12 +37,9 @@ final class RunStage {
     private static final double REFOCUS_SECONDS = 180;
 
     private static final double DITHER_SECONDS = 30;
-    private static final double STARTING_SECONDS = 300;
+    static final double STARTING_SECONDS = 300;
 
     private static final Duration PAUSE_BEFORE_RECOVERY = Duration.ofMinutes(5);
-
-    /** Mounts that choose their side do so within an hour past the meridian (common practice). */
-    private static final Duration LONGEST_WAIT_FOR_THE_MOUNT = Duration.ofMinutes(75);
 
     /** What complains when the sky is shut: each of these sees stars or nothing. */
     private static final Set<String> SEES_THE_SKY = Set.of("guider", "guide camera", FocusRun.NAME, Centering.NAME);
@@ -63,8 +51,9 @@ final class RunStage {
     private final Guiding guiding;
     private final NightLoop loop;
     private final SubTaker subs;
-    private final LengthLadder ladder;
     private final TelescopeOrders telescope;
+    private final Flipping flipping;
+    private final LegOrders legOrders;
     private final NightDoctor doctor;
     private final Reacting reacting;
     private final Observer observer;
@@ -88,35 +77,12 @@ final class RunStage {
         this.guiding = guiding;
         this.loop = new NightLoop(night.clock(), guiding.guider(), conduct);
         this.subs = new SubTaker(night, conduct, loop, guiding, judge);
-        this.ladder = new LengthLadder(night, conduct, loop);
         this.telescope = new TelescopeOrders(night, conduct, pointing, focusing, guiding);
+        this.flipping = new Flipping(night, conduct, pointing, focusing, guiding, telescope, loop);
+        this.legOrders = new LegOrders(night, conduct, telescope, flipping, new LengthLadder(night, conduct, loop));
         this.doctor = doctor;
         this.reacting = new Reacting(night, pointing, focusing, guiding);
         this.observer = night.observer();
-    }
-
-    /** One target's part of the night as it stands, commands included. */
-    private static final class Leg {
-        private final PlannedBlock block;
-        private TargetPlan target;
-        private Instant until;
-        private final Map<String, Integer> taken;
-        private boolean begun;
-        private boolean left;
-
-        /** When a sub was last kept, or the first was begun. */
-        private Instant lastGood;
-
-        Leg(PlannedBlock block) {
-            this.block = block;
-            this.target = block.target();
-            this.until = block.span().until();
-            this.taken = new HashMap<>(block.done());
-        }
-
-        int subs() {
-            return taken.values().stream().mapToInt(Integer::intValue).sum();
-        }
     }
 
     /** Why a block is over. */
@@ -147,7 +113,7 @@ final class RunStage {
                     why = over.get();
                     break;
                 }
-                Optional<FilterGoal> next = next(leg);
+                Optional<FilterGoal> next = leg.next(night);
                 if (next.isEmpty()) {
                     leg.begun = false;
                     leg.lastGood = null;
@@ -166,13 +132,13 @@ final class RunStage {
                     leg.begun = begin(leg.target, goal);
                     continue; // what was asked meanwhile comes first
                 }
-                if (flipDue(leg.target, goal, focusing.due() ? REFOCUS_SECONDS : DITHER_SECONDS)) {
-                    flip(leg);
+                if (flipping.due(leg.target, goal, focusing.due() ? REFOCUS_SECONDS : DITHER_SECONDS)) {
+                    flip(leg.target);
                     continue; // the flip took minutes: whether the block is over is asked anew
                 }
                 beforeSub(leg.target, goal);
-                if (flipDue(leg.target, goal, 0)) {
-                    flip(leg);
+                if (flipping.due(leg.target, goal, 0)) {
+                    flip(leg.target);
                     continue;
                 }
                 Optional<Verdict> verdict = sub(leg.target, goal, leg.subs());
@@ -341,125 +307,14 @@ final class RunStage {
             Order order = next.get();
             leg.lastGood = leg.lastGood == null ? null : night.clock().now(); // who commands is there and knows
             if (!conduct.obeyed(order, Stage.RUN, loop::aWhile)) {
-                obey(order, leg);
+                legOrders.obey(order, leg);
             }
         }
-    }
-
-    private void obey(Order order, Leg leg) throws InterruptedException {
-        Command command = order.command();
-        if (command instanceof Command.SkipTarget) {
-            leg.left = true;
-            conduct.obeyed(order, Stage.RUN, leg.target.name() + " is left with " + leg.subs() + " subs");
-        } else if (command instanceof Command.SkipFilter) {
-            skipFilter(order, leg);
-        } else if (command instanceof Command.OneMore) {
-            leg.target = oneMore(leg);
-            leg.until = leg.until.plusMillis(Math.round(1000 * leg.target.longestSubSeconds()));
-            conduct.obeyed(order, Stage.RUN, "the block ends a sub later, at the latest " + clock(leg.until));
-        } else if (command instanceof Command.Extend extend) {
-            leg.until = leg.until.plus(extend.by());
-            leg.target = endless(leg.target);
-            conduct.obeyed(
-                    order,
-                    Stage.RUN,
-                    leg.target.name() + " goes on until " + clock(leg.until) + ", or until it is too low");
-        } else if (!leg.begun) {
-            conduct.refuse(order, Stage.RUN, leg.target.name() + " is not begun");
-        } else if (command instanceof Command.TryLengths) {
-            tryLengths(order, leg); // answered before a camera can fail
-        } else if (!telescope.takes(command).isZero()
-                && flipDue(
-                        leg.target,
-                        next(leg).orElse(leg.target.goals().get(0)),
-                        telescope.takes(command).toSeconds())) {
-            conduct.refuse(
-                    order,
-                    Stage.RUN,
-                    "it takes about " + telescope.takes(command).toMinutes() + " minutes and the flip is due before");
-        } else {
-            try {
-                telescope.obey(order, leg.target);
-            } catch (NightLeft e) {
-                conduct.refuse(order, Stage.RUN, "the night was left before it was done");
-                throw e;
-            } catch (DeviceException e) {
-                conduct.refuse(order, Stage.RUN, e.getMessage());
-                throw e;
-            }
-        }
-    }
-
-    private void skipFilter(Order order, Leg leg) {
-        String filter =
-                next(leg).map(FilterGoal::filter).orElse(leg.target.filters().get(0));
-        List<String> others =
-                leg.target.filters().stream().filter(f -> !f.equals(filter)).toList();
-        if (others.isEmpty()) {
-            leg.left = true;
-            conduct.obeyed(order, Stage.RUN, "there is no other filter, so " + leg.target.name() + " is left");
-        } else {
-            leg.target = leg.target.withFilters(others);
-            conduct.obeyed(order, Stage.RUN, "no more subs in " + filter + " of " + leg.target.name());
-        }
-    }
-
-    /** Not over a flip, and not past the target's time. */
-    private void tryLengths(Order order, Leg leg) throws InterruptedException {
-        Optional<FilterGoal> goal = next(leg);
-        Duration takes = goal.map(ladder::takes).orElse(Duration.ZERO);
-        String why = goal.isEmpty() || !leg.begun
-                ? "no sub is being taken"
-                : flipDue(leg.target, goal.get(), takes.toSeconds())
-                        ? "the flip is due before"
-                        : night.clock().now().plus(takes).isAfter(leg.until) ? "the target's time ends before" : "";
-        if (why.isEmpty()) {
-            conduct.obeyed(order, Stage.RUN, "lengths are tried for " + takes.toMinutes() + " min");
-            ladder.climb(leg.target, goal.get());
-        } else {
-            conduct.refuse(order, Stage.RUN, why);
-        }
-    }
-
-    private String clock(Instant time) {
-        return time.atZone(night.site().zone()).toLocalTime().withNano(0).toString();
-    }
-
-    /** What the next sub is of; empty if nothing is wanted, or nothing may be used under this Moon. */
-    private Optional<FilterGoal> next(Leg leg) {
-        return leg.target.next(
-                leg.taken,
-                NightPlanner.allowed(
-                        observer, leg.target, night.kit(), night.clock().now()));
-    }
-
-    /** One sub more than was wanted in all, in the filter that would be next. */
-    private static TargetPlan oneMore(Leg leg) {
-        TargetPlan target = leg.target.withMostSubs(leg.target.mostSubs().map(most -> Math.max(most, leg.subs()) + 1));
-        if (!target.isFilled(leg.taken)) {
-            return target;
-        }
-        TargetPlan open = endless(target);
-        String filter = open.next(leg.taken, g -> true).orElseThrow().filter();
-        return target.withGoals(target.goals().stream()
-                .map(g -> g.filter().equals(filter)
-                        ? g.withSubs(Optional.of(leg.taken.getOrDefault(filter, 0) + 1))
-                                .withGathered(Optional.empty())
-                        : g)
-                .toList());
-    }
-
-    /** As many subs as fit. */
-    private static TargetPlan endless(TargetPlan target) {
-        return target.withMostSubs(Optional.empty())
-                .withGoals(target.goals().stream()
-                        .map(g -> g.withSubs(Optional.empty()).withGathered(Optional.empty()))
-                        .toList());
     }
 
     /** What ends the block, if anything does: what comes first. */
     private Optional<TargetLeft.Why> over(Leg leg) {
-        double seconds = next(leg).map(FilterGoal::subSeconds).orElse(0.0);
+        double seconds = leg.next(night).map(FilterGoal::subSeconds).orElse(0.0);
         Instant end = night.clock().now().plusMillis(Math.round(seconds * 1000));
         if (leg.left) {
             return Optional.of(TargetLeft.Why.SKIPPED);
@@ -504,14 +359,14 @@ final class RunStage {
         conduct.announce("when guiding has settled", Duration.ofSeconds((long) STARTING_SECONDS));
         night.record().stage(Stage.POINT);
         focusing.change(first.filter());
-        boolean centred = pointing.centre(target, sideFor(target, first));
-        if (!conduct.gate(Stage.POINT, centred, measured(Stage.POINT), night.clock()::await)) {
+        boolean centred = pointing.centre(target, flipping.sideFor(target, first));
+        if (!conduct.gate(Stage.POINT, centred, night.clock()::await)) {
             return false;
         }
         night.record().stage(Stage.FOCUS);
         if (!focusing.isFresh()) {
             boolean sharp = focusing.fine("start of " + target.name());
-            if (!conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await)) {
+            if (!conduct.gate(Stage.FOCUS, sharp, night.clock()::await)) {
                 return false;
             }
         }
@@ -519,7 +374,7 @@ final class RunStage {
             night.record().stage(Stage.GUIDE);
         }
         boolean guided = telescope.guide(target);
-        if (!conduct.gate(Stage.GUIDE, guided, measured(Stage.GUIDE), loop::aWhile)) {
+        if (!conduct.gate(Stage.GUIDE, guided, loop::aWhile)) {
             return false;
         }
         night.record().stage(Stage.RUN);
@@ -527,152 +382,9 @@ final class RunStage {
         return true;
     }
 
-    private String measured(Stage stage) {
-        return night.record().state().gate(stage).map(g -> g.text()).orElse("");
-    }
-
-    /** Whether a sub that begins so many seconds from now would still be under way where something touches. */
-    private boolean flipDue(TargetPlan target, FilterGoal goal, double before) {
-        Mount mount = night.devices().mount();
-        if (mount.pierSide() != Mount.PierSide.WEST || !night.kit().equipment().goTo()) {
-            return false;
-        }
-        double seconds = before + goal.subSeconds() + night.kit().sensor().readoutSeconds();
-        return rule(target).flipDue(hourAngleDeg(target), seconds);
-    }
-
-    private MeridianRule rule(TargetPlan target) {
-        return MeridianRule.of(night.kit(), target.position().decDeg());
-    }
-
-    private double hourAngleDeg(TargetPlan target) {
-        return observer.hourAngleDeg(target.position(), night.clock().now());
-    }
-
-    /** The side that serves until the first sub is taken; where neither does yet, the target is waited for. */
-    private Mount.PierSide sideFor(TargetPlan target, FilterGoal first) throws InterruptedException {
-        double seconds = STARTING_SECONDS + first.subSeconds();
-        if (rule(target).side(hourAngleDeg(target), seconds) == MeridianRule.Side.NEITHER) {
-            waitUntilFree(target);
-        }
-        return rule(target).side(hourAngleDeg(target), seconds) == MeridianRule.Side.BEFORE
-                ? Mount.PierSide.WEST
-                : Mount.PierSide.EAST;
-    }
-
-    /** The mount stands still meanwhile: followed on, the telescope would run into what the limit keeps it from. */
-    private void waitUntilFree(TargetPlan target) throws InterruptedException {
-        guiding.stop();
-        double left = rule(target).flipFromDeg() - hourAngleDeg(target);
-        Duration wait = Duration.ofMillis(Math.round(1000 * Math.max(0, left) / MeridianRule.DEG_PER_SECOND));
-        if (!wait.isZero()) {
-            night.devices().mount().stop();
-            night.record()
-                    .doing(Stage.RUN, "Waiting until " + target.name() + " can be followed from the other side", wait);
-            conduct.waitUntil(night.clock().now().plus(wait), this::unlessParked);
-        }
-    }
-
-    /** Waits that have to be waited: only parking ends them. */
-    private boolean unlessParked() {
-        conduct.leaveIfAsked(Stage.RUN);
-        return true;
-    }
-
-    /** A mount that takes its side by itself may take the other one only later; it stands still meanwhile. */
-    private void waitUntilTheMountFlips(TargetPlan target) throws InterruptedException {
-        Mount mount = night.devices().mount();
-        if (mount.arrivesOn(target.position(), Mount.PierSide.EAST) == Mount.PierSide.EAST) {
-            return;
-        }
-        guiding.stop();
-        mount.stop();
-        night.record()
-                .doing(
-                        Stage.RUN,
-                        "Waiting until the mount takes the other side of the pier",
-                        LONGEST_WAIT_FOR_THE_MOUNT);
-        conduct.waitUntil(
-                night.clock().now().plus(LONGEST_WAIT_FOR_THE_MOUNT),
-                () -> unlessParked() && mount.arrivesOn(target.position(), Mount.PierSide.EAST) != Mount.PierSide.EAST);
-    }
-
-    private void flip(Leg leg) throws InterruptedException {
-        TargetPlan target = leg.target;
-        conduct.announce("after the flip", Duration.ofSeconds(150));
-        waitUntilFree(target);
-        waitUntilTheMountFlips(target);
-        Instant began = night.clock().now();
-        night.record().doing(Stage.RUN, "Meridian flip", Duration.ofSeconds(150));
-        FlipProof proof = flipOnce(target);
-        if (!proof.centred() || !proof.guided()) {
-            night.record()
-                    .fault(
-                            Stage.RUN,
-                            "After the flip " + (proof.centred() ? "guiding" : "the target")
-                                    + " is not as it should be: once more.");
-            proof = flipOnce(target);
-        }
-        boolean centred = proof.centred();
-        boolean guided = proof.guided();
-        stopIfLost(target, centred);
+    private void flip(TargetPlan target) throws InterruptedException {
+        flipping.flip(target);
         sinceLegBegan = 0;
-        night.record()
-                .tell(new Flipped(
-                        night.record().now(),
-                        String.format(
-                                Locale.ROOT,
-                                "Meridian flip done in %d s, %s, %s.",
-                                Duration.between(began, night.clock().now()).toSeconds(),
-                                centred ? "centred" : "not centred",
-                                telescope.isUnguided() || !guiding.isFitted()
-                                        ? "not guided"
-                                        : guided ? "guiding" : "guiding not as good as it should be"),
-                        target.name(),
-                        centred,
-                        guided && !telescope.isUnguided() && guiding.isFitted()));
-        conduct.gate(Stage.POINT, centred, measured(Stage.POINT), loop::aWhile);
-        conduct.gate(Stage.GUIDE, guided, measured(Stage.GUIDE), loop::aWhile);
-    }
-
-    /** A target that is not even near the middle after a second try: nothing is taken of another field, and somebody is woken. */
-    private void stopIfLost(TargetPlan target, boolean centred) {
-        double off = night.record()
-                .state()
-                .last(TargetCentred.class)
-                .map(TargetCentred::offsetArcsec)
-                .orElse(0.0);
-        if (centred || off <= night.program().recentreBeyondArcsec()) {
-            return;
-        }
-        String what =
-                String.format(Locale.ROOT, "after the flip %s is %.0f″ from the middle, twice", target.name(), off);
-        night.record()
-                .tell(new AlertRaised(
-                        night.record().now(),
-                        Character.toUpperCase(what.charAt(0)) + what.substring(1) + ". " + Trouble.WRONG_FIELD.remedy(),
-                        Trouble.WRONG_FIELD,
-                        true));
-        throw new DeviceException("pointing", what, "Look at clutches and cables; it is tried again after a pause.");
-    }
-
-    /** Whether the far side is proven: the target in the middle, and guided. */
-    private record FlipProof(boolean centred, boolean guided) {}
-
-    private FlipProof flipOnce(TargetPlan target) throws InterruptedException {
-        guiding.stop();
-        boolean centred = pointing.centre(target, Mount.PierSide.EAST);
-        if (night.devices().mount().pierSide() != Mount.PierSide.EAST) {
-            throw new DeviceException(
-                    "mount",
-                    "it was told to change sides and did not",
-                    "Look at its own meridian limits; something touches if it goes on as it is.");
-        }
-        if (night.program().focus().afterFlip()) {
-            boolean sharp = focusing.fine("after the flip");
-            conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
-        }
-        return new FlipProof(centred, telescope.guide(target));
     }
 
     private void beforeSub(TargetPlan target, FilterGoal goal) throws InterruptedException {
@@ -688,7 +400,7 @@ final class RunStage {
             guiding.stop();
             conduct.announce("after the focus run", Duration.ofSeconds((long) REFOCUS_SECONDS));
             boolean sharp = focusing.fine(due.get());
-            conduct.gate(Stage.FOCUS, sharp, measured(Stage.FOCUS), night.clock()::await);
+            conduct.gate(Stage.FOCUS, sharp, night.clock()::await);
             telescope.guide(target);
         } else {
             focusing.compensate();
@@ -714,7 +426,7 @@ final class RunStage {
         doctor.look();
         if (test) {
             gate(sub.get());
-            conduct.gate(Stage.RUN, sub.get().kept(), measured(Stage.RUN), loop::aWhile);
+            conduct.gate(Stage.RUN, sub.get().kept(), loop::aWhile);
         }
         recentreIfCrept(target, sub.get().offsetArcsec());
         return Optional.of(sub.get().verdict());

@@ -37,10 +37,10 @@ public enum LightSplit {
         List<FilterSpec> broad = goals.stream()
                 .map(g -> kit.filter(g.filter()))
                 .filter(f -> !f.narrow())
-                .sorted(Comparator.comparingDouble(FilterSpec::bandwidthNm).reversed())
+                .sorted(Comparator.comparingDouble(FilterSpec::passNm).reversed())
                 .toList();
         boolean stands = broad.size() >= 3
-                && broad.get(0).bandwidthNm() >= WIDER * broad.get(1).bandwidthNm();
+                && broad.get(0).passNm() >= WIDER * broad.get(1).passNm();
         return stands ? Optional.of(broad.get(0)) : Optional.empty();
     }
 

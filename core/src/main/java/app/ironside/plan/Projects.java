@@ -174,7 +174,7 @@ public final class Projects {
         double sky = Exposure.skyElectronsPerSecond(kit, filter, site.skyMagPerArcsec2());
         double own = kit.sensor().readNoiseElectrons() * kit.sensor().readNoiseElectrons() / seconds
                 + kit.sensor().darkElectronsPerSecondAt(kit.sensor().cooled() ? -10 : 10);
-        return new NightGrid.Light(own / sky, Extinction.magPerAirmass(filter.centreNm(), site.elevationM()), 1);
+        return new NightGrid.Light(own / sky, Extinction.magPerAirmass(filter.meanNm(), site.elevationM()), 1);
     }
 
     /**

@@ -58,8 +58,8 @@ public enum TargetLight {
                 f -> this != CONTINUUM && (bright || this == LINES) == f.narrow() ? 0 : f.narrow() ? 2 : 1);
         return kit.filters().stream()
                 .filter(this::passes)
-                .filter(f -> !f.narrow() || kit.equipment().deepRedShare() >= 0.5 || f.centreNm() < 600)
-                .sorted(order.thenComparingDouble(f -> -f.bandwidthNm()))
+                .filter(f -> !f.narrow() || kit.equipment().deepRedShare() >= 0.5 || f.bluestNm() < 600)
+                .sorted(order.thenComparingDouble(f -> -f.passNm()))
                 .toList();
     }
 }

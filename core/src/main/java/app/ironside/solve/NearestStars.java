@@ -10,16 +10,24 @@ final class NearestStars {
     /** Room for 16 million stars. */
     private static final int INDEX_BITS = 24;
 
-    private final double[][] vectors;
     private final double cell;
+
+    /** The cube of each star, the stars of a cube one after the other. */
     private final long[] keys;
+
     private final int[] order;
 
-    /** Where the stars of a cube begin among the keys, by the cube's key, in a table with open places; −1 is an open one. */
+    /** Three numbers a star, in the same order: what is looked at together lies together. */
+    private final double[] places;
+
+    private final int[] placeOf;
+
+    /** Cubes in a table with open places, and where their stars begin among the keys; −1 is an open place. */
     private final int[] begins;
 
+    private final long[] cubes;
+
     NearestStars(double[][] vectors) {
-        this.vectors = vectors;
         double area = 4 * Math.PI / Math.max(1, spread(vectors));
         cell = Math.max(1e-5, Math.min(0.7, Math.sqrt(area * STARS_A_CELL)));
         long[] packed = new long[vectors.length];
@@ -33,20 +41,32 @@ final class NearestStars {
             keys[k] = packed[k] >>> INDEX_BITS;
             order[k] = (int) (packed[k] & ((1L << INDEX_BITS) - 1));
         }
+        places = new double[3 * packed.length];
+        placeOf = new int[packed.length];
         begins = new int[Integer.highestOneBit(Math.max(1, keys.length)) * 4];
+        cubes = new long[begins.length];
         Arrays.fill(begins, -1);
         for (int k = 0; k < keys.length; k++) {
+            System.arraycopy(vectors[order[k]], 0, places, 3 * k, 3);
+            placeOf[order[k]] = k;
             if (k == 0 || keys[k] != keys[k - 1]) {
-                begins[slot(keys[k])] = k;
+                int slot = slot(keys[k]);
+                begins[slot] = k;
+                cubes[slot] = keys[k];
             }
         }
+    }
+
+    /** Star {@code k} of an order in which neighbours on the sky come one soon after the other. */
+    int inOrder(int k) {
+        return order[k];
     }
 
     /** Where a cube stands in the table, or the open place where it would. */
     private int slot(long key) {
         int mask = begins.length - 1;
         int slot = (int) (key * 0x9E3779B97F4A7C15L >>> 32) & mask;
-        while (begins[slot] >= 0 && keys[begins[slot]] != key) {
+        while (begins[slot] >= 0 && cubes[slot] != key) {
             slot = slot + 1 & mask;
         }
         return slot;
@@ -83,18 +103,27 @@ final class NearestStars {
     int nearest(int star, int[] into) {
         double[] distances = new double[into.length];
         int n = 0;
-        double[] at = vectors[star];
-        int atA = floor(at[0]);
-        int atB = floor(at[1]);
-        int atC = floor(at[2]);
+        int own = placeOf[star];
+        double x = places[3 * own];
+        double y = places[3 * own + 1];
+        double z = places[3 * own + 2];
+        int atA = floor(x);
+        int atB = floor(y);
+        int atC = floor(z);
         for (int a = atA - 1; a <= atA + 1; a++) {
             for (int b = atB - 1; b <= atB + 1; b++) {
                 for (int c = atC - 1; c <= atC + 1; c++) {
                     long key = key(a, b, c);
                     int begin = begins[slot(key)];
                     for (int k = begin; k >= 0 && k < keys.length && keys[k] == key; k++) {
-                        if (order[k] != star) {
-                            n = insert(order[k], distance(at, vectors[order[k]]), into, distances, n);
+                        if (k != own) {
+                            double dx = places[3 * k] - x;
+                            double dy = places[3 * k + 1] - y;
+                            double dz = places[3 * k + 2] - z;
+                            double distance = dx * dx + dy * dy + dz * dz;
+                            if (n < into.length || distance < distances[n - 1]) {
+                                n = insert(order[k], distance, into, distances, n);
+                            }
                         }
                     }
                 }
@@ -119,12 +148,5 @@ final class NearestStars {
         into[at] = candidate;
         distances[at] = distance;
         return n;
-    }
-
-    private static double distance(double[] a, double[] b) {
-        double x = a[0] - b[0];
-        double y = a[1] - b[1];
-        double z = a[2] - b[2];
-        return x * x + y * y + z * z;
     }
 }

@@ -54,8 +54,8 @@ final class PatternLevel {
         workers.forEach(chunks, chunk -> {
             Part part = new Part();
             int until = Math.min(size, (chunk + 1) * CHUNK_STARS);
-            for (int star = chunk * CHUNK_STARS; star < until; star++) {
-                part.addPatternsOf(star, nearest, vectors, before, neighbours);
+            for (int k = chunk * CHUNK_STARS; k < until; k++) {
+                part.addPatternsOf(nearest.inOrder(k), nearest, vectors, before, neighbours);
             }
             parts[chunk] = part;
         });

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.BadInputException;
 import java.util.List;
+import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
 class KitTest {
@@ -17,6 +18,38 @@ class KitTest {
             new FocuserSpec(4, 5000, 2600, 16),
             new MountSpec(3, 3, 0.5, 4),
             new GuiderSpec(40, 160, 1280, 960, 3.75));
+
+    /** By hand: 7 nm about hydrogen's 656.3 and 7 about oxygen's 500.7. */
+    @Test
+    void aFilterOfTwoBandsPassesBothLines() {
+        FilterSpec two = new FilterSpec(
+                "HO",
+                7,
+                656.3,
+                Optional.of(0),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.of(500.7));
+        assertThat(two.narrow()).isTrue();
+        assertThat(two.passNm()).isEqualTo(14);
+        assertThat(two.meanNm()).isCloseTo(578.5, within(1e-9));
+        assertThat(two.bluestNm()).isEqualTo(500.7);
+        assertThat(two.passes(656.3)).isTrue();
+        assertThat(two.passes(495.9)).isFalse(); // the weaker of oxygen's lines, 4.8 nm off
+        assertThat(two.passes(500.7)).isTrue();
+        assertThatThrownBy(() -> new FilterSpec(
+                        "HO",
+                        7,
+                        656.3,
+                        Optional.of(0),
+                        Optional.empty(),
+                        Optional.empty(),
+                        Optional.of(5.0),
+                        Optional.empty()))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("secondCentreNm");
+    }
 
     @Test
     void scaleOfTheWrenKit() {

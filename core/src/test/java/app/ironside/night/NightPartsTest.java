@@ -86,7 +86,7 @@ class NightPartsTest {
 
     private final List<NightEvent> events = new ArrayList<>();
     private final List<GuideSample> samples = new ArrayList<>();
-    private final NightControl control = new NightControl();
+    private final NightControl control = new NightControl(1);
     private boolean full;
     private final Journal journal = new Journal() {
         @Override
@@ -619,8 +619,7 @@ class NightPartsTest {
                 "Ada",
                 "the wheel is set by hand",
                 night.clock().now());
-        assertThat(conduct.gate(Stage.READY, false, "1 of 24 steps are not proven", night.clock()::await))
-                .isTrue();
+        assertThat(conduct.gate(Stage.READY, false, night.clock()::await)).isTrue();
         CommandTaken taken = NightState.of(events).last(CommandTaken.class).orElseThrow();
         assertThat(taken.text())
                 .isEqualTo(
@@ -628,7 +627,7 @@ class NightPartsTest {
         assertThat(taken.obeyed()).isTrue();
         assertThat(conduct.overruled()).containsExactly(Stage.READY);
         // Passed later, the mark goes.
-        assertThat(conduct.gate(Stage.READY, true, "", night.clock()::await)).isTrue();
+        assertThat(conduct.gate(Stage.READY, true, night.clock()::await)).isTrue();
         assertThat(conduct.overruled()).isEmpty();
     }
 
@@ -641,12 +640,10 @@ class NightPartsTest {
         Instant began = night.clock().now();
         control.give(new Command.Overrule(Stage.POLAR), "Ada", "clouds come", began);
         conduct.safePoint(Stage.POLAR);
-        assertThat(conduct.gate(Stage.POLAR, false, "1.4′ of 1.1′", night.clock()::await))
-                .isTrue();
+        assertThat(conduct.gate(Stage.POLAR, false, night.clock()::await)).isTrue();
         assertThat(night.clock().now()).as("nobody was waited for").isEqualTo(began);
         assertThat(conduct.overruled()).containsExactly(Stage.POLAR);
-        assertThat(conduct.gate(Stage.POLAR, false, "1.4′ of 1.1′", night.clock()::await))
-                .isTrue();
+        assertThat(conduct.gate(Stage.POLAR, false, night.clock()::await)).isTrue();
         assertThat(Duration.between(began, night.clock().now())).isGreaterThanOrEqualTo(NightControl.ANSWER_WITHIN);
     }
 
@@ -655,8 +652,7 @@ class NightPartsTest {
     void aGateWithoutARuleIsGoneOnFromAndMarked() throws Exception {
         NightContext night = night();
         Conduct conduct = conduct(night);
-        assertThat(conduct.gate(Stage.GUIDE, false, "4.1″ RMS", night.clock()::await))
-                .isTrue();
+        assertThat(conduct.gate(Stage.GUIDE, false, night.clock()::await)).isTrue();
         assertThat(NightState.of(events).last(GateOverruled.class).orElseThrow().stage())
                 .isEqualTo(Stage.GUIDE);
         assertThat(conduct.overruled()).containsExactly(Stage.GUIDE);

@@ -111,7 +111,7 @@ class PlateSolverTest {
      * place where the catalogue holds four, nothing is claimed.
      */
     @ParameterizedTest
-    @CsvSource({"2.0, 45", "2.6, 45"})
+    @CsvSource({"2.0, 16", "2.6, 16"})
     void aHandfulOfStarsIsEnoughWithHints(double scale, int fields) {
         Random random = new Random(5);
         int few = 0;
@@ -151,14 +151,17 @@ class PlateSolverTest {
                 found += result instanceof PlateSolution ? 1 : 0;
             }
         }
-        assertThat(few).isGreaterThan(8);
+        assertThat(few).isGreaterThan(3);
         assertThat(found).isGreaterThanOrEqualTo((int) (0.95 * few));
     }
+
+    /** Twenty and more by hand. */
+    private static final int RANDOM_FIELDS = Integer.getInteger("solve.random", 6);
 
     /** Random dots are never recognised. */
     @Test
     void randomDotsAreRefused() {
-        for (int seed = 0; seed < 20; seed++) {
+        for (int seed = 0; seed < RANDOM_FIELDS; seed++) {
             Random random = new Random(seed);
             List<Star> dots = new ArrayList<>();
             for (int i = 0; i < 60; i++) {

@@ -248,7 +248,7 @@ final class Exposer {
 
     /** A red star gives more of its light through a red filter than its V magnitude says (common practice: 0.4 mag a mag of B−V per 100 nm). */
     static double colourFactor(double colourBv, FilterSpec filter) {
-        return Math.pow(10, 0.4 * 0.8 * (colourBv - 0.6) * (filter.centreNm() - 550) / 200);
+        return Math.pow(10, 0.4 * 0.8 * (colourBv - 0.6) * (filter.meanNm() - 550) / 200);
     }
 
     private static void add(float[] light, Window window, Spot spot, int from, int to) {

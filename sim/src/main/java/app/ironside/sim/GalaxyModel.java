@@ -174,8 +174,7 @@ final class GalaxyModel {
 
         /** How much of the line light a filter passes, as a factor for {@link #at}. */
         static double lineShare(FilterSpec filter) {
-            boolean passes = Math.abs(filter.centreNm() - H_ALPHA_NM) <= filter.bandwidthNm() / 2;
-            return passes ? LINE_EQUIVALENT_NM / filter.bandwidthNm() : 0;
+            return filter.passes(H_ALPHA_NM) ? LINE_EQUIVALENT_NM / filter.passNm() : 0;
         }
 
         /** Surface brightness in units of a star of magnitude 0 per square degree. */

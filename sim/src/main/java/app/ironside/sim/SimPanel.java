@@ -52,6 +52,6 @@ final class SimPanel extends SimDevice implements FlatPanel {
     }
 
     double electronsPerSecond(FilterSpec filter) {
-        return brightness * ELECTRONS_PER_S_NM * filter.bandwidthNm();
+        return brightness * ELECTRONS_PER_S_NM * filter.passNm();
     }
 }

@@ -51,8 +51,8 @@ import org.junit.jupiter.api.Test;
 /** A night that is commanded while it runs: without pixels, which are not the point. */
 @Order(2)
 class CommandsTest {
-    /** A thousand commands in all; more by hand. */
-    private static final int NIGHTS = Integer.getInteger("commands.nights", 50);
+    /** A thousand commands in fifty nights by hand. */
+    private static final int NIGHTS = Integer.getInteger("commands.nights", 15);
 
     private static final int COMMANDS_A_NIGHT = 20;
 

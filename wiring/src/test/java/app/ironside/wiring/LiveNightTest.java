@@ -134,6 +134,10 @@ class LiveNightTest {
     private NightFile night(String driver) throws Exception {
         ObjectMapper json = new ObjectMapper();
         ObjectNode night = (ObjectNode) json.readTree(CommandsTest.smallNight(60, 3));
+        ((ObjectNode) night.at("/kit/sensor"))
+                .put("widthPx", 1000)
+                .put("heightPx", 750)
+                .put("pixelUm", 17.64);
         ObjectNode equipment = (ObjectNode) night.withObject("/kit/equipment");
         ObjectNode drivers = equipment.putObject("drivers");
         for (DeviceRole role : DeviceRole.values()) {
@@ -167,7 +171,7 @@ class LiveNightTest {
     }
 
     /**
-     * The guide star is followed while a sub is measured, solved and written; nothing of it passes for a rehearsal. Three subs show it, and
+     * The guide star is followed while a sub is measured, solved and written; nothing of it passes for a rehearsal. Two subs show it, and
      * then the night is ended.
      */
     @Test
@@ -187,7 +191,7 @@ class LiveNightTest {
             @Override
             public void event(NightEvent event) {
                 subs += event instanceof SubTaken ? 1 : 0;
-                if (event instanceof SubTaken && subs == 3) {
+                if (event instanceof SubTaken && subs == 2) {
                     control.give(new Command.EndNight(), "Ada", "enough", event.time());
                 }
             }

@@ -50,6 +50,10 @@ class PowerCutTest {
         program.put("fullFramesPerLeg", 1);
         program.withObject("/calibrations").put("darks", 0).put("bias", 1).put("flatsPerFilter", 0);
         ((ObjectNode) night.at("/kit/focuser")).put("startSteps", 2480);
+        ((ObjectNode) night.at("/kit/sensor"))
+                .put("widthPx", 1000)
+                .put("heightPx", 750)
+                .put("pixelUm", 17.64);
         return json.writeValueAsString(night);
     }
 
