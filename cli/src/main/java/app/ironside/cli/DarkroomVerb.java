@@ -5,6 +5,7 @@ import app.ironside.darkroom.Darkroom;
 import app.ironside.darkroom.Development;
 import app.ironside.image.Destination;
 import app.ironside.library.FrameSet;
+import app.ironside.library.Told;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import app.ironside.wiring.Wiring;
@@ -65,7 +66,7 @@ final class DarkroomVerb extends Verb {
                         options.maxMemoryBytes(),
                         combinations,
                         options.extras()));
-        Development made = darkroom.develop(folders, out, progress());
+        Development made = darkroom.develop(folders, out, Told.in(Wiring.usersData()), progress());
         Map<String, Object> facts = Answer.facts(
                 "masters",
                         Stream.concat(made.masters().stream().map(DarkroomVerb::master), brought(made))

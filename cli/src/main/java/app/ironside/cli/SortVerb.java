@@ -2,6 +2,8 @@ package app.ironside.cli;
 
 import app.ironside.Workers;
 import app.ironside.library.Library;
+import app.ironside.library.Told;
+import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -22,7 +24,8 @@ final class SortVerb extends Verb {
 
     @Override
     Answer answer() {
-        Library library = Library.read(folders, path -> false, Workers.ALL_CORES, progress());
+        Library library =
+                Library.read(folders, path -> false, Told.in(Wiring.usersData()), Workers.ALL_CORES, progress());
         return Answer.unless(
                 library.frames().isEmpty() ? Optional.of("there is no FITS image that can be read") : Optional.empty(),
                 Answer.facts(

@@ -16,6 +16,7 @@ import app.ironside.judge.BlockNoise;
 import app.ironside.library.FrameSet;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
+import app.ironside.library.Told;
 import app.ironside.solve.Registration;
 import app.ironside.solve.Wcs;
 import app.ironside.stack.Crop;
@@ -106,11 +107,13 @@ public final class Darkroom {
      * Reads and develops folders.
      *
      * @param out for results; what lies there is no input
+     * @param told what a person said beside the headers
      * @throws BadInputException if a folder is not there or {@code out} takes no files
      */
-    public Development develop(List<Path> folders, Path out, Progress progress) {
+    public Development develop(List<Path> folders, Path out, Told told, Progress progress) {
         Path results = folder(out).toAbsolutePath().normalize();
-        Library library = Library.read(folders, path -> path.startsWith(results), workers, part(progress, 0, 0.05));
+        Library library =
+                Library.read(folders, path -> path.startsWith(results), told, workers, part(progress, 0, 0.05));
         return develop(library, results, part(progress, 0.05, 0.95));
     }
 

@@ -50,6 +50,7 @@ public record FrameFacts(
         int planes,
         Optional<String> bayer,
         Optional<String> camera,
+        Optional<String> telescope,
         Optional<Instant> start,
         Optional<Equatorial> pointed,
         Optional<Site> place,
@@ -115,6 +116,7 @@ public record FrameFacts(
                 planes,
                 Mosaic.of(header).map(Mosaic::pattern),
                 word(header, List.of("INSTRUME", "CAMERA")),
+                word(header, List.of("TELESCOP")),
                 header.start(),
                 hints.near(),
                 place(header),
@@ -241,6 +243,7 @@ public record FrameFacts(
                 planes,
                 bayer,
                 camera,
+                telescope,
                 start,
                 pointed,
                 Optional.of(site),
@@ -248,6 +251,37 @@ public record FrameFacts(
                 rotatorDeg,
                 arcsecPerPixel,
                 combined);
+    }
+
+    /** The same with what a person says of it. */
+    FrameFacts corrected(FactBook.Correction c) {
+        return new FrameFacts(
+                c.kind().orElse(kind),
+                c.target().or(() -> target),
+                c.filter().or(() -> filter),
+                or(c.exposureS(), exposureS),
+                or(c.gain(), gain),
+                or(c.offset(), offset),
+                or(c.temperatureC(), temperatureC),
+                regulated || c.temperatureC().isPresent(),
+                binning,
+                widthPx,
+                heightPx,
+                planes,
+                bayer,
+                camera,
+                telescope,
+                start,
+                pointed,
+                place,
+                toldAltitudeDeg,
+                rotatorDeg,
+                arcsecPerPixel,
+                combined);
+    }
+
+    private static OptionalDouble or(Optional<Double> said, OptionalDouble told) {
+        return said.isPresent() ? OptionalDouble.of(said.get()) : told;
     }
 
     /** When the exposure ended, or its start where the length is not told. */

@@ -12,6 +12,7 @@ import java.util.OptionalInt;
  *
  * @param id by which a library knows it, the same each time the same folders are read
  * @param temperatureC of the sensor, the median of the set
+ * @param telescope as the header calls it; Ironside writes the kit there
  * @param night local date of the evening, for frames that saw light
  * @param files in time, as far as they tell it
  * @param rotatorDeg median
@@ -32,6 +33,7 @@ public record FrameSet(
         int planes,
         Optional<String> bayer,
         Optional<String> camera,
+        Optional<String> telescope,
         Optional<LocalDate> night,
         OptionalDouble rotatorDeg,
         OptionalInt combined,

@@ -50,9 +50,11 @@ public record Library(
      *
      * @param folders or single files
      * @param leftOut folders that are not looked into, for instance that of one's own results
+     * @param told what a person said beside the headers
      * @throws BadInputException if a folder is not there
      */
-    public static Library read(List<Path> folders, Predicate<Path> leftOut, Workers workers, Progress progress) {
+    public static Library read(
+            List<Path> folders, Predicate<Path> leftOut, Told told, Workers workers, Progress progress) {
         List<Unusable> unusable = new ArrayList<>();
         List<Path> files = files(folders, leftOut, unusable);
         Object[] read = new Object[files.size()];
@@ -62,7 +64,7 @@ public record Library(
             if (count % 64 == 1) {
                 progress.step("reading headers, " + count + " of " + files.size(), (double) count / files.size());
             }
-            read[i] = head(files.get(i));
+            read[i] = head(files.get(i), told);
         });
         List<Indexed> frames = new ArrayList<>();
         for (Object one : read) {
@@ -72,19 +74,19 @@ public record Library(
                 unusable.add((Unusable) one);
             }
         }
-        return of(frames, unusable);
+        return of(frames, unusable, told);
     }
 
     /** A library of frames that are known already. */
-    public static Library of(List<Indexed> frames, List<Unusable> unusable) {
+    public static Library of(List<Indexed> frames, List<Unusable> unusable, Told told) {
         List<FrameSet> sets = Sets.of(frames);
-        List<Match> matches = Matching.of(sets);
+        List<Match> matches = Matching.of(sets, told);
         return new Library(frames, unusable, sets, matches, Gap.of(sets, matches));
     }
 
-    private static Object head(Path file) {
+    private static Object head(Path file, Told told) {
         try {
-            return new Indexed(file, FrameFacts.of(file, FrameHead.read(file)));
+            return new Indexed(file, told.of(file, FrameFacts.of(file, FrameHead.read(file))));
         } catch (BadInputException e) {
             return new Unusable(file, e.reasonFor(file.toString()));
         } catch (RuntimeException e) {

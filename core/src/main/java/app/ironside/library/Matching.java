@@ -33,14 +33,14 @@ final class Matching {
     /** A condition with what to say where it is broken. */
     private record Rule(Function<FrameSet, Optional<String>> broken) {}
 
-    static List<Match> of(List<FrameSet> sets) {
+    static List<Match> of(List<FrameSet> sets, Told told) {
         return sets.stream()
                 .filter(s -> s.kind() == FrameKind.LIGHT)
-                .map(s -> match(s, sets))
+                .map(s -> match(s, sets, told))
                 .toList();
     }
 
-    private static Match match(FrameSet lights, List<FrameSet> sets) {
+    private static Match match(FrameSet lights, List<FrameSet> sets, Told told) {
         List<String> why = new ArrayList<>();
         Optional<FrameSet> dark = choose(
                 "dark",
@@ -60,7 +60,7 @@ final class Matching {
                 "flat",
                 lights,
                 of(sets, FrameKind.FLAT, FrameKind.MASTER_FLAT),
-                flatRules(lights),
+                flatRules(lights, told),
                 flatOrder(lights),
                 why);
         Optional<FrameSet> flatDark = flat.filter(f -> f.kind() == FrameKind.FLAT)
@@ -152,7 +152,7 @@ final class Matching {
         return rules;
     }
 
-    private static List<Rule> flatRules(FrameSet lights) {
+    private static List<Rule> flatRules(FrameSet lights, Told told) {
         List<Rule> rules = new ArrayList<>(sensorRules(lights));
         rules.add(new Rule(s -> {
             String has = s.filter().map(f -> f.toLowerCase(Locale.ROOT)).orElse("");
@@ -165,6 +165,8 @@ final class Matching {
         rules.add(new Rule(s -> turned(s, lights) <= SAME_ANGLE_DEG
                 ? Optional.empty()
                 : Optional.of("camera turned by " + Math.round(turned(s, lights)) + "°")));
+        rules.add(new Rule(s -> told.voids(s, lights)
+                .map(c -> "a change between them: " + c.kind().words() + " on " + c.on())));
         return rules;
     }
 

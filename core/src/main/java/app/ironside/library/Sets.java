@@ -138,6 +138,7 @@ final class Sets {
                 one.planes(),
                 one.bayer(),
                 one.camera(),
+                one.telescope(),
                 one.kind().sawLight() ? one.night() : Optional.empty(),
                 median(facts, FrameFacts::rotatorDeg),
                 one.combined(),

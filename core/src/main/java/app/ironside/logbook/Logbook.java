@@ -226,12 +226,15 @@ public final class Logbook implements AutoCloseable {
      *
      * @param except the night under way
      * @param provenance of the nights: a simulated focuser stands elsewhere than the real one
+     * @param since positions of before are of a focuser that is no longer the same
      */
-    public List<Double> focusPositions(String kit, NightEntry except, Provenance provenance) {
+    public List<Double> focusPositions(String kit, NightEntry except, Provenance provenance, Instant since) {
         List<Double> positions = new ArrayList<>();
         for (long night : others(kit, except, provenance)) {
             events(night, "FOCUS").stream()
-                    .filter(e -> e instanceof FocusSwept f && f.verdict().accepted())
+                    .filter(e -> e instanceof FocusSwept f
+                            && f.verdict().accepted()
+                            && !f.time().isBefore(since))
                     .map(FocusSwept.class::cast)
                     .reduce((a, b) -> b)
                     .ifPresent(f -> positions.add(f.verdict().bestPosition()));
@@ -269,13 +272,17 @@ public final class Logbook implements AutoCloseable {
      *
      * @param except the night under way
      * @param provenance of the nights
+     * @param since runs of before are of a focuser that is no longer the same
      */
-    public List<FocusModel.Run> focusRuns(String kit, NightEntry except, Provenance provenance) {
+    public List<FocusModel.Run> focusRuns(String kit, NightEntry except, Provenance provenance, Instant since) {
         List<FocusModel.Run> runs = new ArrayList<>();
         for (long night : others(kit, except, provenance)) {
             for (NightEvent event : events(night, "FOCUS")) {
                 // The coarse run at the pole is of no filter's own, and good to some steps only.
-                if (event instanceof FocusSwept f && f.verdict().accepted() && f.isFine()) {
+                if (event instanceof FocusSwept f
+                        && f.verdict().accepted()
+                        && f.isFine()
+                        && !f.time().isBefore(since)) {
                     runs.add(new FocusModel.Run(
                             night,
                             f.time(),
@@ -293,11 +300,15 @@ public final class Logbook implements AutoCloseable {
      *
      * @param except the night under way
      * @param provenance of the nights
+     * @param since one of before is of gear that is no longer the same
      */
-    public Optional<GuiderCalibrated> guiderCalibration(String kit, NightEntry except, Provenance provenance) {
+    public Optional<GuiderCalibrated> guiderCalibration(
+            String kit, NightEntry except, Provenance provenance, Instant since) {
         return others(kit, except, provenance).stream()
                 .flatMap(night -> events(night, "GUIDE_CALIBRATED").stream())
-                .filter(e -> e instanceof GuiderCalibrated c && c.details().isPresent())
+                .filter(e -> e instanceof GuiderCalibrated c
+                        && c.details().isPresent()
+                        && !c.time().isBefore(since))
                 .map(GuiderCalibrated.class::cast)
                 .reduce((a, b) -> b);
     }

@@ -10,6 +10,7 @@ import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.Header;
 import app.ironside.image.Statistics;
 import app.ironside.journal.CalibrationTaken;
 import app.ironside.journal.Gate;
@@ -143,9 +144,8 @@ final class CalibrateStage {
             String what = String.format(Locale.ROOT, "%s %d of %d", set.replace('_', ' '), files.size() + 1, wanted);
             night.record().doing(Stage.CALIBRATE, what, exposure.length());
             Frame frame = night.devices().camera().expose(night.clock(), exposure);
-            if (!filter.isEmpty()) {
-                frame = frame.withHeader(frame.header().with("FILTER", filter));
-            }
+            Header header = frame.header().with("TELESCOP", night.kit().name());
+            frame = frame.withHeader(filter.isEmpty() ? header : header.with("FILTER", filter));
             String file = night.archive().save("calibration/" + folder, set, frame);
             double level = night.gauge().level(frame).centre();
             night.record().frame(Stage.CALIBRATE, what, frame, Optional.empty());

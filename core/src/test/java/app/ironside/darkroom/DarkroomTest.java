@@ -13,6 +13,7 @@ import app.ironside.image.Statistics;
 import app.ironside.library.FrameSet;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
+import app.ironside.library.Told;
 import app.ironside.stack.Crop;
 import app.ironside.stack.Rejection;
 import app.ironside.star.DetectSettings;
@@ -136,7 +137,7 @@ class DarkroomTest {
                         finder,
                         picture -> Optional.empty(),
                         new Darkroom.Settings(Rejection.WINSORIZED, false, Map.of(), 64 << 20, colours))
-                .develop(List.of(folder.resolve("raw")), folder.resolve("out"), progress);
+                .develop(List.of(folder.resolve("raw")), folder.resolve("out"), Told.NOTHING, progress);
     }
 
     @Test
@@ -230,7 +231,7 @@ class DarkroomTest {
                                 64 << 20,
                                 List.of(List.of("L", "R", "R")),
                                 Set.of(Darkroom.Extra.CROP, Darkroom.Extra.MAPS)))
-                .develop(List.of(folder.resolve("raw")), folder.resolve("out"), Progress.NONE);
+                .develop(List.of(folder.resolve("raw")), folder.resolve("out"), Told.NOTHING, Progress.NONE);
         assertThat(made.failed()).isEmpty();
         double[] dx = IntStream.of(0, 1, 2, 3, 4, 5, 7)
                 .mapToDouble(i -> 3 * Math.sin(2.0 * i))
@@ -280,7 +281,8 @@ class DarkroomTest {
     /** The hot column has 600 ADU in the dark as in the light; the masters lie where developing finds them. */
     @Test
     void mastersAreProvenOnALight() {
-        Library library = Library.read(List.of(folder.resolve("raw")), p -> false, Workers.ALL_CORES, Progress.NONE);
+        Library library = Library.read(
+                List.of(folder.resolve("raw")), p -> false, Told.NOTHING, Workers.ALL_CORES, Progress.NONE);
         Darkroom.Proven proven = plain().prove(library.matches().get(0), folder.resolve("out"), Progress.NONE);
         assertThat(proven.proof().hot().orElseThrow().value()).isCloseTo(1, within(0.02));
         assertThat(proven.proof().isSound())
@@ -293,7 +295,8 @@ class DarkroomTest {
     /** One of eight lights through cloud: left out by its verdict, taken in with its small weight when all are kept. */
     @Test
     void schoolsAreComparedByWhatTheyGive() {
-        Library library = Library.read(List.of(folder.resolve("raw")), p -> false, Workers.ALL_CORES, Progress.NONE);
+        Library library = Library.read(
+                List.of(folder.resolve("raw")), p -> false, Told.NOTHING, Workers.ALL_CORES, Progress.NONE);
         FrameSet l = library.matches().stream()
                 .map(Match::lights)
                 .filter(s -> s.filter().equals(Optional.of("L")))
@@ -329,8 +332,8 @@ class DarkroomTest {
                 picture -> Optional.empty(),
                 new Darkroom.Settings(Rejection.WINSORIZED, true, Map.of(light, false), 64 << 20, List.of()));
         Path out = folder.resolve("raw/developed");
-        Development made = darkroom.develop(List.of(folder.resolve("raw")), out, Progress.NONE);
-        Development again = darkroom.develop(List.of(folder.resolve("raw")), out, Progress.NONE);
+        Development made = darkroom.develop(List.of(folder.resolve("raw")), out, Told.NOTHING, Progress.NONE);
+        Development again = darkroom.develop(List.of(folder.resolve("raw")), out, Told.NOTHING, Progress.NONE);
         assertThat(again.stacks()).extracting(Development.StackFile::frames).containsExactly(8, 4);
         assertThat(Files.readAllBytes(light)).isEqualTo(before);
         assertThat(made.stacks().get(0).rejected()).singleElement().satisfies(r -> assertThat(r.reason())

@@ -35,7 +35,7 @@ class LibraryTest {
     }
 
     private Library read() {
-        return Library.read(List.of(folder), path -> false, Workers.SERIAL, Progress.NONE);
+        return Library.read(List.of(folder), path -> false, Told.NOTHING, Workers.SERIAL, Progress.NONE);
     }
 
     @ParameterizedTest
@@ -215,7 +215,8 @@ class LibraryTest {
             assertThat(u.reason()).startsWith("ends within its header; expected");
         });
         Path nowhere = folder.resolve("nowhere");
-        assertThatThrownBy(() -> Library.read(List.of(nowhere), p -> false, Workers.SERIAL, Progress.NONE))
+        assertThatThrownBy(
+                        () -> Library.read(List.of(nowhere), p -> false, Told.NOTHING, Workers.SERIAL, Progress.NONE))
                 .isInstanceOf(BadInputException.class)
                 .hasMessageContaining("there is no such folder");
     }

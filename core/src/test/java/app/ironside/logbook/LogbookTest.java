@@ -110,10 +110,11 @@ class LogbookTest {
                             Provenance.BY_FOLDER));
             logbook.journal(byFolder).append(focus(2462.5, true));
             NightEntry next = logbook.begin("the next", "night-2", "{}");
-            assertThat(logbook.focusPositions("Wren", next, Provenance.REAL)).containsExactly(2462.5);
-            assertThat(logbook.focusPositions("Wren", next, Provenance.BY_FOLDER))
+            assertThat(logbook.focusPositions("Wren", next, Provenance.REAL, Instant.MIN))
                     .containsExactly(2462.5);
-            assertThat(logbook.focusPositions("Wren", next, Provenance.REHEARSED))
+            assertThat(logbook.focusPositions("Wren", next, Provenance.BY_FOLDER, Instant.MIN))
+                    .containsExactly(2462.5);
+            assertThat(logbook.focusPositions("Wren", next, Provenance.REHEARSED, Instant.MIN))
                     .isEmpty();
         }
     }
@@ -143,10 +144,13 @@ class LogbookTest {
         journal.append(focus(2462, true));
         journal.append(focus(900, false));
         NightEntry now = logbook.begin("tonight", "night-2", "{}");
-        assertThat(logbook.focusPositions("Wren", now, Provenance.REHEARSED)).containsExactly(2462.0);
-        assertThat(logbook.focusPositions("Wren", now, Provenance.REAL)).isEmpty();
-        assertThat(logbook.focusPositions("Lark", now, Provenance.REHEARSED)).isEmpty();
-        assertThat(logbook.focusPositions("Wren", rehearsed, Provenance.REHEARSED))
+        assertThat(logbook.focusPositions("Wren", now, Provenance.REHEARSED, Instant.MIN))
+                .containsExactly(2462.0);
+        assertThat(logbook.focusPositions("Wren", now, Provenance.REAL, Instant.MIN))
+                .isEmpty();
+        assertThat(logbook.focusPositions("Lark", now, Provenance.REHEARSED, Instant.MIN))
+                .isEmpty();
+        assertThat(logbook.focusPositions("Wren", rehearsed, Provenance.REHEARSED, Instant.MIN))
                 .isEmpty();
     }
 
@@ -177,13 +181,14 @@ class LogbookTest {
             journal.append(shaped(120, 2.4, 0.93));
         }
         NightEntry now = logbook.begin("tonight", "night-now", "{}");
-        assertThat(logbook.focusRuns("Wren", now, Provenance.REAL))
+        assertThat(logbook.focusRuns("Wren", now, Provenance.REAL, Instant.MIN))
                 .singleElement()
                 .satisfies(run -> {
                     assertThat(run.position()).isEqualTo(2462);
                     assertThat(run.filter()).isEqualTo("L");
                 });
-        assertThat(logbook.guiderCalibration("Wren", now, Provenance.REAL)).isEmpty();
+        assertThat(logbook.guiderCalibration("Wren", now, Provenance.REAL, Instant.MIN))
+                .isEmpty();
         assertThat(logbook.roundRecord("Wren").about(60)).isEqualTo(new RoundRecord.Length(60, 3, 2));
         assertThat(logbook.bestSize("Wren").orElseThrow()).isEqualTo(1.7);
         assertThat(logbook.bestSize("Lark")).isEmpty();
@@ -222,7 +227,8 @@ class LogbookTest {
         logbook.journal(other).append(started());
         Path written = logbook.remove(night);
         assertThat(logbook.nights()).containsExactly(other);
-        assertThat(logbook.focusPositions("Wren", other, Provenance.REHEARSED)).isEmpty();
+        assertThat(logbook.focusPositions("Wren", other, Provenance.REHEARSED, Instant.MIN))
+                .isEmpty();
         assertThat(logbook.journal(night).events()).isEmpty();
         assertThat(logbook.journal(night).guiding()).isEmpty();
         assertThat(written).isEqualTo(folder.resolve("night-1").resolve("journal.jsonl"));

@@ -127,8 +127,14 @@ final class DeskView extends StackPane
                 this::obey,
                 this::command);
         this.header = new DeskHeader(this, this::setRate, rate);
-        this.files =
-                new FilesOver(this, wiring, () -> planDesk.file().kit(), logbook::bestSize, this::say, this::opened);
+        this.files = new FilesOver(
+                this,
+                wiring,
+                () -> planDesk.file().kit(),
+                logbook::bestSize,
+                this::say,
+                logbook.folder(),
+                this::opened);
         this.shell = new DeskShell(
                 this,
                 new DeskShell.Views(header, ribbon, strips, rail, new Doors(this), hands, commands, reckoning),

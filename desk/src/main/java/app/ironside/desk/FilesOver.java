@@ -30,6 +30,7 @@ final class FilesOver implements AutoCloseable {
      * @param desk over which they lie, and which has the keys when they go
      * @param kit of the plan
      * @param bestSize the smallest stars of a kit's own record
+     * @param data the user's folder
      * @param opener opens a folder as the system does
      */
     FilesOver(
@@ -38,13 +39,14 @@ final class FilesOver implements AutoCloseable {
             Supplier<Kit> kit,
             Function<String, OptionalDouble> bestSize,
             Consumer<String> say,
+            Path data,
             Consumer<Path> opener) {
         this.desk = desk;
         this.say = say;
         this.inspect = new InspectPane(
                 wiring.shelf(), wiring.objects(), wiring::names, kit, bestSize, this::showStars, this::closeInspection);
         this.stars = new StarsPane(wiring.shelf(), this::closeStars);
-        this.darkroom = new DarkroomPane(wiring.placer(), opener, this::closeDarkroom);
+        this.darkroom = new DarkroomPane(wiring.placer(), data, opener, this::closeDarkroom);
         inspect.setVisible(false);
         stars.setVisible(false);
         darkroom.setVisible(false);

@@ -7,6 +7,7 @@ import app.ironside.kit.FilterSpec;
 import app.ironside.library.FrameFacts;
 import app.ironside.library.FrameKind;
 import app.ironside.library.Library;
+import app.ironside.library.Told;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyCatalogue;
@@ -36,7 +37,7 @@ public record FolderPlan(NightFile file, Optional<Instant> first) {
      * @param base place, kit and rules; with nothing in the folder its targets and {@code tonight} too
      */
     static FolderPlan of(Path folder, NightFile base, LocalDate tonight, DeepSkyCatalogue objects, Workers workers) {
-        Library library = Library.read(List.of(folder), p -> false, workers, Progress.NONE);
+        Library library = Library.read(List.of(folder), p -> false, Told.NOTHING, workers, Progress.NONE);
         Optional<FrameFacts> first = library.frames().stream()
                 .map(Library.Indexed::facts)
                 .filter(f -> (f.kind() == FrameKind.LIGHT || f.kind() == FrameKind.UNKNOWN)

@@ -13,6 +13,8 @@ import app.ironside.device.Mount;
 import app.ironside.device.NightClock;
 import app.ironside.document.NightFile;
 import app.ironside.document.ReadyList;
+import app.ironside.gear.GearBook;
+import app.ironside.gear.GearChange;
 import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
@@ -319,12 +321,20 @@ public final class Wiring {
         Books books = new Books(
                 archive,
                 prepared.observatory().isPresent() ? rehearsedStars.solver(file, shelf.solver()) : shelf.solver(),
-                earlier(file.kit().name(), logbook, entry, prepared.provenance()));
+                earlier(file, logbook, entry, prepared.provenance()));
         NightEngine engine = new NightEngine(context(file, journal, prepared, watcher, control, books));
         return new NightRun(file, entry, engine, control, prepared.clock(), journal, archive, prepared.observatory());
     }
 
-    private static Earlier earlier(String kit, Logbook logbook, NightEntry own, Provenance provenance) {
+    private static Earlier earlier(NightFile file, Logbook logbook, NightEntry own, Provenance provenance) {
+        String kit = file.kit().name();
+        // What was done to the real gear means nothing to a simulated one.
+        Function<GearChange.Voids, Instant> since = what -> provenance.isReal()
+                ? new GearBook(logbook.folder())
+                        .last(kit, what, file.program().date())
+                        .map(c -> c.since(file.site().zone()))
+                        .orElse(Instant.MIN)
+                : Instant.MIN;
         KnobGearing gearing = KnobGearing.UNKNOWN;
         List<Placement> placements = new ArrayList<>();
         for (List<NightEvent> night : logbook.placements(kit, own, provenance)) {
@@ -332,12 +342,12 @@ public final class Wiring {
             placements.add(Placement.of(night));
         }
         return new Earlier(
-                logbook.focusPositions(kit, own, provenance),
+                logbook.focusPositions(kit, own, provenance, since.apply(GearChange.Voids.FOCUS)),
                 gearing,
                 placements,
                 models(logbook, provenance).of(kit),
-                logbook.guiderCalibration(kit, own, provenance),
-                logbook.focusRuns(kit, own, provenance));
+                logbook.guiderCalibration(kit, own, provenance, since.apply(GearChange.Voids.GUIDER)),
+                logbook.focusRuns(kit, own, provenance, since.apply(GearChange.Voids.FOCUS)));
     }
 
     /** The pointing models of a logbook's kits: those of real mounts, or of simulated ones. */

@@ -216,7 +216,7 @@ class LiveNightTest {
                         .anyMatch(g -> !g.time().isBefore(sub.exposed().until())
                                 && g.time().isBefore(sub.time()));
             }
-            assertThat(logbook.focusPositions(file.kit().name(), run.entry(), Provenance.REHEARSED))
+            assertThat(logbook.focusPositions(file.kit().name(), run.entry(), Provenance.REHEARSED, Instant.MIN))
                     .isEmpty();
         }
     }

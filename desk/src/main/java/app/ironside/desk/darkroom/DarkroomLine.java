@@ -22,8 +22,14 @@ import java.util.TreeSet;
  * @param trouble whether something is to be done about it
  * @param picture the file that is shown with it
  * @param set of lights, for a line of one
+ * @param files whose facts a person may correct
  */
-record DarkroomLine(String head, String detail, boolean trouble, Optional<Path> picture, Optional<FrameSet> set) {
+record DarkroomLine(
+        String head, String detail, boolean trouble, Optional<Path> picture, Optional<FrameSet> set, List<Path> files) {
+    DarkroomLine(String head, String detail, boolean trouble, Optional<Path> picture, Optional<FrameSet> set) {
+        this(head, detail, trouble, picture, set, set.map(FrameSet::files).orElse(List.of()));
+    }
+
     /** What lies in the folders, in a sentence. */
     static String title(Library library) {
         int lights = library.matches().stream()
@@ -76,7 +82,8 @@ record DarkroomLine(String head, String detail, boolean trouble, Optional<Path> 
                         s.night().map(n -> "night of " + n).orElse(""),
                         false,
                         Optional.of(s.files().get(0)),
-                        Optional.empty()));
+                        Optional.empty(),
+                        s.files()));
             }
         }
         for (Library.Unusable u : library.unusable()) {

@@ -1,5 +1,6 @@
 package app.ironside.desk.darkroom;
 
+import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.calibrate.Calibrator;
@@ -18,13 +19,16 @@ import app.ironside.image.Stretch;
 import app.ironside.judge.Grade;
 import app.ironside.judge.Grader;
 import app.ironside.judge.Looks;
+import app.ironside.library.FactBook;
 import app.ironside.library.FrameSet;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
+import app.ironside.library.Told;
 import app.ironside.solve.PlaneTransform;
 import app.ironside.stack.Resampling;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
@@ -99,6 +103,8 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private final DevelopOptions options = new DevelopOptions();
     private final Button ofNight = button("darkroom-night", "This night's frames", this::openNight);
     private final HandMarks marks = new HandMarks();
+    private final FactsForm facts = new FactsForm(this::correct, this::leaveFacts);
+    private final Path data;
     private final Map<Path, PlaneTransform> lies = new HashMap<>();
     private Optional<Library> library = Optional.empty();
     private Optional<Development> development = Optional.empty();
@@ -111,11 +117,13 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
 
     /**
      * @param placer finds where pictures lie in the sky
+     * @param data the user's folder, with what they said of frames and gear
      * @param opener opens a folder as the system does
      * @param away takes this view off the desk
      */
-    public DarkroomPane(Darkroom.Placer placer, Consumer<Path> opener, Runnable away) {
+    public DarkroomPane(Darkroom.Placer placer, Path data, Consumer<Path> opener, Runnable away) {
         this.placer = placer;
+        this.data = data;
         this.opener = opener;
         setId("darkroom");
         getStyleClass().add("inspect");
@@ -172,7 +180,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         VBox under = new VBox(
                 6,
                 new HBox(6, judge, button("darkroom-mark", "Keep or leave out (K)", this::mark)),
-                new HBox(6, prove, compare));
+                new HBox(6, prove, compare, button("darkroom-facts", "Correct facts (F)", this::askFacts)));
         detail.setId("darkroom-detail");
         detail.setWrapText(true);
         detail.setMinHeight(Region.USE_PREF_SIZE);
@@ -190,7 +198,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         colours.setPreserveRatio(true);
         colours.setId("darkroom-colours");
         colours.setVisible(false);
-        StackPane middle = new StackPane(picture, colours, all);
+        StackPane middle = new StackPane(picture, colours, all, facts);
         middle.setMinSize(120, 120);
         colours.fitWidthProperty().bind(middle.widthProperty());
         colours.fitHeightProperty().bind(middle.heightProperty());
@@ -258,7 +266,8 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         fill();
         chore.begin(
                 progress -> {
-                    Library found = Library.read(read, path -> path.startsWith(results), Workers.ALL_CORES, progress);
+                    Library found = Library.read(
+                            read, path -> path.startsWith(results), Told.in(data), Workers.ALL_CORES, progress);
                     return () -> {
                         library = Optional.of(found);
                         title.setText(DarkroomLine.title(found));
@@ -423,6 +432,32 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         fill();
     }
 
+    /** Of the chosen sets: what their headers say wrongly, or not at all. */
+    private void askFacts() {
+        List<Path> files = list.getSelectionModel().getSelectedItems().stream()
+                .flatMap(line -> line.files().stream())
+                .toList();
+        if (!there.isSelected() || files.isEmpty()) {
+            said.setText("Choose one or several sets under What is there: what is said counts for all their frames.");
+        } else {
+            facts.ask(files);
+        }
+    }
+
+    private void leaveFacts() {
+        facts.setVisible(false);
+        list.requestFocus();
+    }
+
+    private void correct(FactBook.Correction correction) {
+        try {
+            new FactBook(data).keep(correction);
+            open(folders);
+        } catch (BadInputException | UncheckedIOException e) {
+            said.setText(e.getMessage());
+        }
+    }
+
     private void key(KeyEvent e) {
         if (e.getTarget() instanceof TextField) {
             return;
@@ -432,6 +467,8 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
             fill();
         } else if (e.getCode() == KeyCode.K) {
             mark();
+        } else if (e.getCode() == KeyCode.F && !e.isShortcutDown()) {
+            askFacts();
         } else if (e.getCode() == KeyCode.S && lights.isSelected() && !e.isShortcutDown()) {
             sheet.fire();
         } else if (sheetShows && STEPS.containsKey(e.getCode())) {

@@ -38,10 +38,12 @@ public final class LogbookPane implements Bench, AutoCloseable {
     private final Label count = new Label();
     private final ToggleButton thisNight = new ToggleButton("This night");
     private final ToggleButton allNights = new ToggleButton("All nights");
+    private final ToggleButton gear = new ToggleButton("Gear");
     private final ToggleButton practise = new ToggleButton("Practise");
     private final AllNightsPane all;
     private final Supplier<NightState> whole;
     private final TrainerPane trainer;
+    private final GearPane changes;
     private final ReportTools report = new ReportTools();
     private Optional<NightEntry> entry = Optional.empty();
     private final VBox box;
@@ -79,6 +81,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
                 }));
         this.whole = whole;
         trainer = new TrainerPane(wiring, data, plan, play);
+        changes = new GearPane(data, () -> plan.get().map(f -> f.kit().name()));
         nights.setId("nights");
         events.setId("events");
         SentenceCell.of(nights, NightEntry::title);
@@ -117,7 +120,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
         HBox one = new HBox(8, left, right);
         HBox.setHgrow(right, Priority.ALWAYS);
         ToggleGroup group = new ToggleGroup();
-        for (ToggleButton b : new ToggleButton[] {thisNight, allNights, practise}) {
+        for (ToggleButton b : new ToggleButton[] {thisNight, allNights, gear, practise}) {
             b.setToggleGroup(group);
             b.setOnAction(e -> {
                 b.setSelected(true);
@@ -126,18 +129,24 @@ public final class LogbookPane implements Bench, AutoCloseable {
         }
         thisNight.setId("this-night");
         allNights.setId("all-nights");
+        gear.setId("gear");
         practise.setId("practise");
         thisNight.setSelected(true);
-        box = new VBox(8, new HBox(3, thisNight, allNights, practise), one);
+        box = new VBox(8, new HBox(3, thisNight, allNights, gear, practise), one);
         turn(one);
     }
 
     private void turn(Node one) {
-        Node shows = allNights.isSelected() ? all.node() : practise.isSelected() ? trainer.node() : one;
+        Node shows = allNights.isSelected()
+                ? all.node()
+                : gear.isSelected() ? changes : practise.isSelected() ? trainer.node() : one;
         box.getChildren().set(1, shows);
         VBox.setVgrow(shows, Priority.ALWAYS);
         if (allNights.isSelected()) {
             all.renew();
+        }
+        if (gear.isSelected()) {
+            changes.renew();
         }
         if (practise.isSelected()) {
             trainer.renew();
@@ -159,6 +168,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     public void close() {
         all.close();
         trainer.close();
+        changes.close();
         report.close();
     }
 
