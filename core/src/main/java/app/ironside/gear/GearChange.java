@@ -22,11 +22,11 @@ public record GearChange(LocalDate on, String kit, Kind kind, String note) {
     /** What of the record is true no longer after a change. */
     public enum Voids {
         /** Dust and the shading of the field are others. */
-        FLATS("flats"),
+        FLATS("the flats"),
         /** The gears answer otherwise. */
         GUIDER("the guider's calibration"),
         /** Steps count from another place. */
-        FOCUS("focus positions");
+        FOCUS("the focus positions");
 
         private final String words;
 
@@ -66,11 +66,11 @@ public record GearChange(LocalDate on, String kit, Kind kind, String note) {
             return EnumSet.copyOf(voids);
         }
 
-        /** What of before is void, in words. */
+        /** What of before is void: "voids the flats of before". */
         public String effect() {
             return voids.isEmpty()
                     ? "makes nothing void"
-                    : voids.stream().map(Voids::words).collect(Collectors.joining(" and ")) + " of before are void";
+                    : "voids " + voids.stream().map(Voids::words).collect(Collectors.joining(" and ")) + " of before";
         }
     }
 

@@ -12,6 +12,7 @@ import app.ironside.journal.FrameSolved;
 import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
+import app.ironside.journal.StackMade;
 import app.ironside.journal.TargetCentred;
 import app.ironside.kit.RoundRecord;
 import app.ironside.point.FramingMatch;
@@ -31,6 +32,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 import org.flywaydb.core.Flyway;
 import org.flywaydb.core.api.FlywayException;
@@ -456,6 +458,88 @@ public final class Logbook implements AutoCloseable {
                                             - taken.getOrDefault(rs.getLong("id"), 0.0))))
                     .list());
         });
+    }
+
+    /**
+     * What its nights gathered, by target, the most first; where a night saw a sky, rehearsals do not count.
+     *
+     * @param sameName brings a target's names to one: people write M33 and M 33
+     */
+    public List<Gathering> gatherings(UnaryOperator<String> sameName) {
+        return jdbi.withHandle(handle -> {
+            Map<Long, Map<String, StackMade>> stacks = new HashMap<>();
+            handle.createQuery(
+                            "select night, time, kind, version, text, facts from event where kind = 'STACK' order by id")
+                    .map((rs, context) -> {
+                        if (EventCodec.read(row(rs)) instanceof StackMade stack) {
+                            stacks.computeIfAbsent(rs.getLong("night"), n -> new HashMap<>())
+                                    .merge(
+                                            sameName.apply(stack.target()),
+                                            stack,
+                                            (a, b) -> b.light().compareTo(a.light()) > 0 ? b : a);
+                        }
+                        return rs.getLong("night");
+                    })
+                    .list();
+            Map<Boolean, Map<String, Map<Long, Part>>> found = Map.of(true, new HashMap<>(), false, new HashMap<>());
+            handle.createQuery("select night.id, night.date, night.folder, night.origin, sub.target, sub.filter,"
+                            + " sum(sub.seconds) / 3600.0 as hours from sub join night on night.id = sub.night"
+                            + " where sub.keep and night.date is not null"
+                            + " group by night.id, sub.target, sub.filter")
+                    .map((rs, context) -> {
+                        String target = sameName.apply(rs.getString("target"));
+                        found.get(!"rehearsed".equals(rs.getString("origin")))
+                                .computeIfAbsent(target, t -> new HashMap<>())
+                                .computeIfAbsent(
+                                        rs.getLong("id"),
+                                        id -> new Part(
+                                                LocalDate.parse(text(rs, "date")),
+                                                folder.resolve(text(rs, "folder")),
+                                                new HashMap<>()))
+                                .hours()
+                                .merge(rs.getString("filter"), rs.getDouble("hours"), Double::sum);
+                        return target;
+                    })
+                    .list();
+            boolean real = !found.get(true).isEmpty();
+            return found.get(real).entrySet().stream()
+                    .map(of -> new Gathering(
+                            of.getKey(),
+                            !real,
+                            of.getValue().entrySet().stream()
+                                    .map(n -> n.getValue()
+                                            .night(
+                                                    n.getKey(),
+                                                    Optional.ofNullable(stacks.getOrDefault(n.getKey(), Map.of())
+                                                            .get(of.getKey()))))
+                                    .toList()))
+                    .sorted(Comparator.comparingDouble(Gathering::hoursKept).reversed())
+                    .toList();
+        });
+    }
+
+    private static String text(ResultSet rs, String column) {
+        try {
+            return rs.getString(column);
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** What one night has of a target. */
+    private record Part(LocalDate date, Path folder, Map<String, Double> hours) {
+        Gathering.Night night(long id, Optional<StackMade> deepest) {
+            return new Gathering.Night(
+                    id, date, hours, deepest.map(s -> folder.resolve(s.file().replaceFirst("\\.fits$", ".png"))));
+        }
+    }
+
+    /** The newest night that kept light of a target, as its document tells it. */
+    public Optional<NightEntry> newest(Gathering of) {
+        return of.nights().isEmpty()
+                ? Optional.empty()
+                : nights("where id = " + of.nights().get(of.nights().size() - 1).night()).stream()
+                        .findFirst();
     }
 
     private static double exposed(Handle handle, long night, Interval span) {

@@ -94,8 +94,7 @@ final class DeskView extends StackPane
     DeskView(Wiring wiring, Logbook logbook, Profiles profiles, DeskSettings settings) {
         this.logbook = logbook;
         this.logbookPane = new LogbookPane(
-                logbook.search(),
-                logbook.folder(),
+                logbook,
                 wiring,
                 () -> Optional.of(planDesk()).filter(PlanDesk::isOpen).map(PlanDesk::file),
                 this::wholeNight,

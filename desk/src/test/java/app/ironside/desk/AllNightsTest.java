@@ -1,15 +1,21 @@
 package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
+import app.ironside.gear.GearBook;
 import app.ironside.journal.Stage;
+import app.ironside.logbook.Gathering;
 import app.ironside.logbook.SubFact;
 import app.ironside.logbook.SubSearch;
+import java.awt.image.BufferedImage;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.Locale;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -18,6 +24,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
+import javax.imageio.ImageIO;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
@@ -140,5 +147,62 @@ class AllNightsTest extends DeskHarness {
             return true;
         });
         answered();
+    }
+
+    private void fire(String id) throws Exception {
+        on(() -> {
+            ((ButtonBase) desk.lookup(id)).fire();
+            return true;
+        });
+        answered();
+    }
+
+    /** Hours are those of the logbook's own account; a night's stack is shown where it lies. */
+    @Test
+    void whatIsGatheredOverNightsIsShown() throws Exception {
+        Gathering most = logbook.gatherings(n -> n).get(0);
+        Path png = most.baseline().orElseThrow().picture().orElseThrow();
+        Files.createDirectories(png.getParent());
+        ImageIO.write(new BufferedImage(300, 200, BufferedImage.TYPE_BYTE_GRAY), "png", png.toFile());
+        fire("#all-pictures");
+        answered();
+        assertThat(label("#gathered-headline")).startsWith(most.target());
+        assertThat(label("#gathered-sentence"))
+                .startsWith(String.format(Locale.ROOT, "%.1f h kept o", most.hoursKept()));
+        double all = logbook.gatherings(n -> n).stream()
+                .mapToDouble(Gathering::hoursKept)
+                .sum();
+        assertThat(all).isCloseTo(logbook.account().hoursKept(), within(1e-6));
+        fire("#all-nights");
+    }
+
+    /** A change is written down with what it makes void, and taken out again. */
+    @Test
+    void whatWasDoneToTheGearIsWrittenDown() throws Exception {
+        fire("#gear");
+        assertThat(label("#gear-headline")).isEqualTo("Nothing was changed so far.");
+        assertThat(on(() -> ((TextField) desk.lookup("#gear-kit")).getText())).isEqualTo("Wren");
+        assertThat(label("#gear-effect")).isEqualTo("This voids the flats of before.");
+        on(() -> {
+            ((TextField) desk.lookup("#gear-note")).setText("two specks");
+            return true;
+        });
+        fire("#gear-add");
+        assertThat(new GearBook(logbook.folder()).changes()).singleElement().satisfies(c -> assertThat(c.words())
+                .endsWith("Wren: sensor or glass cleaned (two specks)"));
+        assertThat(label("#gear-headline")).endsWith("sensor or glass cleaned.");
+        on(() -> {
+            ((ListView<?>) desk.lookup("#gear-list")).getSelectionModel().select(0);
+            return true;
+        });
+        fire("#gear-remove");
+        assertThat(new GearBook(logbook.folder()).changes()).isEmpty();
+        on(() -> {
+            ((TextField) desk.lookup("#gear-on")).setText("9 November");
+            return true;
+        });
+        fire("#gear-add");
+        assertThat(label("#gear-said")).startsWith("\"9 November\" is no date; write it as 2");
+        fire("#all-nights");
     }
 }

@@ -171,4 +171,49 @@ class DarkroomDeskTest extends DeskHarness {
             return true;
         });
     }
+
+    /** The drawer was set to Ha and told nobody: said once for all twelve; nothing is written to the frames. */
+    @Test
+    void aWrongFilterIsCorrectedForAllAtOnce() throws Exception {
+        Path copy = Files.createDirectories(folder.resolve("unsure"));
+        for (int i = 0; i < 3; i++) {
+            Files.copy(FRAMES.resolve("light-0" + i + ".fits.fz"), copy.resolve("light-0" + i + ".fits.fz"));
+        }
+        byte[] before = Files.readAllBytes(copy.resolve("light-00.fits.fz"));
+        on(() -> desk.take(List.of(copy)));
+        until("the folder", d -> said("#darkroom-title").startsWith("3 lights"));
+        on(() -> {
+            ((ListView<?>) desk.darkroom().lookup("#darkroom-list"))
+                    .getSelectionModel()
+                    .clearAndSelect(0);
+            return true;
+        });
+        fire("#darkroom-facts");
+        assertThat(said("#facts-title")).isEqualTo("What is true of these 3 frames");
+        type("#facts-gain", "much");
+        fire("#facts-take");
+        assertThat(said("#facts-wrong")).isEqualTo("the gain \"much\" is no number.");
+        type("#facts-gain", "");
+        type("#facts-filter", "Ha");
+        fire("#facts-take");
+        until("the corrected set", d -> lines().stream().anyMatch(l -> l.contains("IC 342 · Ha · 3 × 180 s")));
+        assertThat(Files.readAllBytes(copy.resolve("light-00.fits.fz"))).isEqualTo(before);
+        on(() -> {
+            ((ListView<?>) desk.darkroom().lookup("#darkroom-list"))
+                    .getSelectionModel()
+                    .clearAndSelect(0);
+            return true;
+        });
+        fire("#darkroom-facts");
+        fire("#facts-forget");
+        until("the header's word", d -> lines().stream().anyMatch(l -> l.contains("IC 342 · L · 3 × 180 s")));
+        until("the end", d -> !d.darkroom().isBusy());
+    }
+
+    private void type(String id, String text) {
+        on(() -> {
+            ((javafx.scene.control.TextField) desk.darkroom().lookup(id)).setText(text);
+            return true;
+        });
+    }
 }

@@ -45,9 +45,12 @@ public final class Plot extends DrawnPane {
         /** The name of a y axis whose values are decimal logarithms of arcseconds. */
         public static final String LOG_ARCSEC = "arcseconds, tenfold steps";
 
+        /** The name of an x axis that counts nights. */
+        public static final String NIGHTS = "night";
+
         /** An x axis that counts things has no tenths. */
         boolean counts() {
-            return xName.equals("sub") || xName.equals("solve");
+            return xName.equals("sub") || xName.equals("solve") || xName.equals(NIGHTS);
         }
     }
 

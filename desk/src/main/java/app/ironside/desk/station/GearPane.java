@@ -1,11 +1,11 @@
 package app.ironside.desk.station;
 
 import app.ironside.desk.parts.BackgroundWork;
-import app.ironside.desk.parts.Words;
 import app.ironside.gear.GearBook;
 import app.ironside.gear.GearChange;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -14,7 +14,6 @@ import java.util.function.Supplier;
 import javafx.geometry.Pos;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.DatePicker;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
@@ -30,7 +29,7 @@ final class GearPane extends VBox implements AutoCloseable {
     private final Supplier<Optional<String>> kitOnDesk;
     private final BackgroundWork work = new BackgroundWork("gear");
     private final Label headline = new Label();
-    private final DatePicker on = new DatePicker();
+    private final TextField on = new TextField();
     private final TextField kit = new TextField();
     private final ComboBox<GearChange.Kind> kind = new ComboBox<>();
     private final TextField note = new TextField();
@@ -51,8 +50,9 @@ final class GearPane extends VBox implements AutoCloseable {
         headline.setId("gear-headline");
         headline.setMinHeight(Region.USE_PREF_SIZE);
         on.setId("gear-on");
-        on.setValue(LocalDate.now());
-        on.setPrefWidth(150);
+        on.setText(LocalDate.now().toString());
+        on.setPromptText("2026-11-14");
+        on.setPrefWidth(120);
         kit.setId("gear-kit");
         kit.setPromptText("kit");
         kit.setPrefWidth(140);
@@ -69,8 +69,7 @@ final class GearPane extends VBox implements AutoCloseable {
                 throw new UnsupportedOperationException("changes are chosen, not typed");
             }
         });
-        kind.setOnAction(e -> effect.setText(
-                kind.getValue() == null ? "" : "Then " + kind.getValue().effect() + "."));
+        kind.valueProperty().addListener((o, was, is) -> effect.setText("This " + is.effect() + "."));
         kind.setValue(GearChange.Kind.CLEANED);
         note.setId("gear-note");
         note.setPromptText("in your own words");
@@ -89,7 +88,7 @@ final class GearPane extends VBox implements AutoCloseable {
         said.setId("gear-said");
         said.setWrapText(true);
         list.setId("gear-list");
-        SentenceCell.of(list, c -> c.words() + ". " + Words.capital(c.kind().effect()) + ".");
+        SentenceCell.of(list, c -> c.words() + ". It " + c.kind().effect() + ".");
         VBox.setVgrow(list, Priority.ALWAYS);
         Button remove = new Button("It was not so: take it out");
         remove.setId("gear-remove");
@@ -113,15 +112,20 @@ final class GearPane extends VBox implements AutoCloseable {
 
     private void add() {
         try {
-            GearChange change = new GearChange(
-                    on.getValue() == null ? LocalDate.now() : on.getValue(),
-                    kit.getText().strip(),
-                    kind.getValue(),
-                    note.getText());
+            GearChange change = new GearChange(date(), kit.getText().strip(), kind.getValue(), note.getText());
             note.clear();
             ask(() -> book.add(change));
         } catch (IllegalArgumentException e) {
             said.setText(e.getMessage() + ".");
+        }
+    }
+
+    private LocalDate date() {
+        try {
+            return LocalDate.parse(on.getText().strip());
+        } catch (DateTimeParseException e) {
+            throw new IllegalArgumentException(
+                    "\"" + on.getText() + "\" is no date; write it as " + LocalDate.now(), e);
         }
     }
 

@@ -6,8 +6,8 @@ import app.ironside.desk.parts.Words;
 import app.ironside.document.NightFile;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
+import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
-import app.ironside.logbook.SubSearch;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
 import java.time.ZoneId;
@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.LongConsumer;
 import java.util.function.Supplier;
 import java.util.stream.Stream;
 import javafx.geometry.Pos;
@@ -38,12 +39,14 @@ public final class LogbookPane implements Bench, AutoCloseable {
     private final Label count = new Label();
     private final ToggleButton thisNight = new ToggleButton("This night");
     private final ToggleButton allNights = new ToggleButton("All nights");
+    private final ToggleButton gathered = new ToggleButton("Pictures");
     private final ToggleButton gear = new ToggleButton("Gear");
     private final ToggleButton practise = new ToggleButton("Practise");
     private final AllNightsPane all;
     private final Supplier<NightState> whole;
     private final TrainerPane trainer;
     private final GearPane changes;
+    private final PicturesPane pictures;
     private final ReportTools report = new ReportTools();
     private Optional<NightEntry> entry = Optional.empty();
     private final VBox box;
@@ -52,8 +55,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     private NightState shown = NightState.EMPTY;
 
     /**
-     * @param search asks all subs
-     * @param data the folder of the logbook
+     * @param logbook with all nights
      * @param wiring by which exercises are nights
      * @param plan the night whose kit, site and target an exercise takes; empty while none is on the desk
      * @param whole the night on the desk as far as it went, whatever moment of it is looked at
@@ -63,8 +65,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
      * @param onEvent shows the evidence of an event
      */
     public LogbookPane(
-            SubSearch search,
-            Path data,
+            Logbook logbook,
             Wiring wiring,
             Supplier<Optional<NightFile>> plan,
             Supplier<NightState> whole,
@@ -72,13 +73,16 @@ public final class LogbookPane implements Bench, AutoCloseable {
             Consumer<NightEntry> onNight,
             Consumer<NightEntry> onRemove,
             Consumer<NightEvent> onEvent) {
-        all = new AllNightsPane(search, data, id -> nights.getItems().stream()
+        Path data = logbook.folder();
+        LongConsumer open = id -> nights.getItems().stream()
                 .filter(n -> n.id() == id)
                 .findFirst()
                 .ifPresent(n -> {
                     thisNight.fire();
                     onNight.accept(n);
-                }));
+                });
+        all = new AllNightsPane(logbook.search(), data, open);
+        pictures = new PicturesPane(logbook, wiring.objects(), plan, open);
         this.whole = whole;
         trainer = new TrainerPane(wiring, data, plan, play);
         changes = new GearPane(data, () -> plan.get().map(f -> f.kit().name()));
@@ -120,7 +124,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
         HBox one = new HBox(8, left, right);
         HBox.setHgrow(right, Priority.ALWAYS);
         ToggleGroup group = new ToggleGroup();
-        for (ToggleButton b : new ToggleButton[] {thisNight, allNights, gear, practise}) {
+        for (ToggleButton b : new ToggleButton[] {thisNight, allNights, gathered, gear, practise}) {
             b.setToggleGroup(group);
             b.setOnAction(e -> {
                 b.setSelected(true);
@@ -129,21 +133,27 @@ public final class LogbookPane implements Bench, AutoCloseable {
         }
         thisNight.setId("this-night");
         allNights.setId("all-nights");
+        gathered.setId("all-pictures");
         gear.setId("gear");
         practise.setId("practise");
         thisNight.setSelected(true);
-        box = new VBox(8, new HBox(3, thisNight, allNights, gear, practise), one);
+        box = new VBox(8, new HBox(3, thisNight, allNights, gathered, gear, practise), one);
         turn(one);
     }
 
     private void turn(Node one) {
         Node shows = allNights.isSelected()
                 ? all.node()
-                : gear.isSelected() ? changes : practise.isSelected() ? trainer.node() : one;
+                : gathered.isSelected()
+                        ? pictures
+                        : gear.isSelected() ? changes : practise.isSelected() ? trainer.node() : one;
         box.getChildren().set(1, shows);
         VBox.setVgrow(shows, Priority.ALWAYS);
         if (allNights.isSelected()) {
             all.renew();
+        }
+        if (gathered.isSelected()) {
+            pictures.renew();
         }
         if (gear.isSelected()) {
             changes.renew();
@@ -161,7 +171,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
 
     /** Whether what was asked of all nights is there. */
     public boolean isReady() {
-        return all.isReady();
+        return all.isReady() && pictures.isReady() && changes.isReady();
     }
 
     @Override
@@ -169,6 +179,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
         all.close();
         trainer.close();
         changes.close();
+        pictures.close();
         report.close();
     }
 

@@ -1,0 +1,205 @@
+package app.ironside.desk.station;
+
+import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.desk.parts.Plot;
+import app.ironside.desk.parts.Words;
+import app.ironside.document.NightFile;
+import app.ironside.logbook.Gathering;
+import app.ironside.logbook.Logbook;
+import app.ironside.plan.FilterGoal;
+import app.ironside.sky.DeepSkyCatalogue;
+import app.ironside.sky.DeepSkyObject;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.TreeMap;
+import java.util.TreeSet;
+import java.util.function.LongConsumer;
+import java.util.function.Supplier;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/** What is being gathered over many nights: hours kept and wanted by filter, what is left, and the first picture beside the last. */
+final class PicturesPane extends HBox implements AutoCloseable {
+    private final Logbook logbook;
+    private final DeepSkyCatalogue objects;
+    private final Supplier<Optional<NightFile>> plan;
+    private final BackgroundWork work = new BackgroundWork("pictures");
+    private final ListView<Gathering> list = new ListView<>();
+    private final Label headline = new Label();
+    private final Label sentence = new Label();
+    private final Label filters = new Label();
+    private final Plot growth = new Plot();
+    private final TwoPictures pictures = new TwoPictures();
+
+    /** All that is told of a target. */
+    private record Answer(
+            Gathering of,
+            Map<String, Double> wanted,
+            String sentence,
+            Optional<TwoPictures.Picture> before,
+            Optional<TwoPictures.Picture> now) {}
+
+    /**
+     * @param plan on the desk, whose wishes are the newest; empty while there is none
+     * @param onNight shows a night, by its number in the logbook
+     */
+    PicturesPane(Logbook logbook, DeepSkyCatalogue objects, Supplier<Optional<NightFile>> plan, LongConsumer onNight) {
+        super(10);
+        this.logbook = logbook;
+        this.objects = objects;
+        this.plan = plan;
+        setId("pictures");
+        Label title = new Label("Targets");
+        list.setTooltip(new Tooltip("Double click opens the last night that kept light of it"));
+        title.getStyleClass().add("bench-title");
+        list.setId("gathered");
+        list.setPrefWidth(290);
+        list.setMinWidth(220);
+        SentenceCell.of(list, g -> g.target() + "   " + Words.format("%.1f h", g.hoursKept()));
+        list.getSelectionModel().selectedItemProperty().addListener((o, was, is) -> look(is));
+        list.setOnMouseClicked(e -> {
+            Gathering picked = list.getSelectionModel().getSelectedItem();
+            if (picked != null && e.getClickCount() == 2) {
+                onNight.accept(picked.nights().get(picked.nights().size() - 1).night());
+            }
+        });
+        VBox.setVgrow(list, Priority.ALWAYS);
+        VBox left = new VBox(6, title, list);
+        headline.getStyleClass().add("verdict");
+        headline.setId("gathered-headline");
+        sentence.setId("gathered-sentence");
+        filters.setId("gathered-filters");
+        filters.getStyleClass().add("dim");
+        for (Label l : List.of(headline, sentence, filters)) {
+            l.setWrapText(true);
+            l.setMinHeight(Region.USE_PREF_SIZE);
+        }
+        growth.setPrefHeight(190);
+        growth.setMinHeight(150);
+        VBox.setVgrow(pictures, Priority.ALWAYS);
+        VBox right = new VBox(6, headline, sentence, filters, pictures, growth);
+        HBox.setHgrow(right, Priority.ALWAYS);
+        getChildren().addAll(left, right);
+    }
+
+    private String sameName(String target) {
+        return objects.find(target).map(DeepSkyObject::id).orElse(target);
+    }
+
+    /** Asks the logbook again. */
+    void renew() {
+        String chosen = Optional.ofNullable(list.getSelectionModel().getSelectedItem())
+                .map(Gathering::target)
+                .orElse("");
+        work.ask(progress -> logbook.gatherings(this::sameName))
+                .failed(headline::setText)
+                .then(found -> {
+                    list.getItems().setAll(found);
+                    if (found.isEmpty()) {
+                        headline.setText("No night has kept light so far.");
+                    } else {
+                        list.getSelectionModel()
+                                .select(found.stream()
+                                        .filter(g -> g.target().equals(chosen))
+                                        .findFirst()
+                                        .orElse(found.get(0)));
+                    }
+                });
+    }
+
+    private void look(Gathering of) {
+        if (of == null) {
+            return;
+        }
+        Optional<NightFile> onDesk = plan.get();
+        work.ask(progress -> {
+                    Map<String, Double> wanted = onDesk.map(f -> wanted(f, of.target()))
+                            .filter(w -> !w.isEmpty())
+                            .or(() -> logbook.newest(of)
+                                    .map(n -> wanted(NightFile.parse(n.document(), n.title(), objects), of.target())))
+                            .orElse(Map.of());
+                    Optional<Double> rate = logbook.account().clearNightsAMonth(LocalDate.now());
+                    Optional<Gathering.Night> first = of.baseline();
+                    Optional<Gathering.Night> last = of.latest().filter(n -> !n.equals(first.orElse(null)));
+                    return new Answer(
+                            of,
+                            wanted,
+                            of.sentence(wanted, rate),
+                            first.flatMap(n -> picture(of, n)),
+                            last.flatMap(n -> picture(of, n)));
+                })
+                .onlyNewest()
+                .failed(sentence::setText)
+                .then(this::show);
+    }
+
+    private Map<String, Double> wanted(NightFile night, String target) {
+        Map<String, Double> wanted = new TreeMap<>();
+        night.program().targets().stream()
+                .filter(t -> sameName(t.name()).equals(target))
+                .flatMap(t -> t.goals().stream())
+                .forEach(g -> g.gathered()
+                        .map(FilterGoal.Gathered::hoursWanted)
+                        .ifPresent(hours -> wanted.merge(g.filter(), hours, Math::max)));
+        return wanted;
+    }
+
+    private static Optional<TwoPictures.Picture> picture(Gathering of, Gathering.Night night) {
+        return night.picture()
+                .flatMap(file -> TwoPictures.Picture.read(
+                        file,
+                        Words.format(
+                                "%s: that night's stack; %.1f h in all by then", night.date(), of.hoursUntil(night))));
+    }
+
+    private void show(Answer a) {
+        headline.setText(a.of().target() + (a.of().rehearsed() ? ", rehearsed" : ""));
+        sentence.setText(a.sentence());
+        TreeSet<String> names = new TreeSet<>(a.of().kept().keySet());
+        names.addAll(a.wanted().keySet());
+        List<String> words = new ArrayList<>();
+        for (String filter : names) {
+            double kept = a.of().kept().getOrDefault(filter, 0.0);
+            words.add(
+                    a.wanted().containsKey(filter)
+                            ? Words.format(
+                                    "%s %.1f of %.1f h",
+                                    filter, kept, a.wanted().get(filter))
+                            : Words.format("%s %.1f h", filter, kept));
+        }
+        filters.setText(String.join("   ", words));
+        List<double[]> points = new ArrayList<>();
+        points.add(new double[] {0, 0});
+        double sum = 0;
+        for (int i = 0; i < a.of().nights().size(); i++) {
+            sum += a.of().nights().get(i).hoursKept();
+            points.add(new double[] {i + 1.0, sum});
+        }
+        growth.show(new Plot.State(
+                "Hours of light kept, night by night",
+                Plot.State.NIGHTS,
+                "hours",
+                List.of(new Plot.Curve("kept", points, Plot.Ink.ACCENT, Plot.Style.BOTH)),
+                List.of(),
+                false));
+        pictures.show(a.before(), a.now());
+    }
+
+    /** Whether what is shown is what was asked. */
+    boolean isReady() {
+        return work.isIdle();
+    }
+
+    @Override
+    public void close() {
+        work.close();
+    }
+}
