@@ -45,7 +45,8 @@ import picocli.CommandLine.TypeConversionException;
             StackVerb.class,
             RehearseVerb.class,
             BackupVerb.class,
-            RestoreVerb.class
+            RestoreVerb.class,
+            ReportVerb.class
         },
         mixinStandardHelpOptions = true,
         versionProvider = Main.Told.class)

@@ -100,6 +100,26 @@ class RehearseVerbTest {
                 .isEqualTo(answer.get("subsKept").asInt() * 30.0);
         assertThat(texts(answer)).anyMatch(t -> t.contains("The kit draws up to") && t.contains("use a larger one"));
         assertThat(kept.resolve("logbook.sqlite")).exists();
+        aReportOfItIsWritten(kept, answer.get("subsKept").asInt());
+    }
+
+    private void aReportOfItIsWritten(Path kept, int subs) throws IOException {
+        Path page = folder.resolve("night.html");
+        assertThat(run("report", "--data", kept.toString(), "--out", page.toString(), "--json"))
+                .isZero();
+        assertThat(json().get("kept").asInt()).isEqualTo(subs);
+        assertThat(Files.readString(page)).contains(subs + " of 1 subs kept");
+        assertThat(run(
+                        "report",
+                        "--data",
+                        kept.toString(),
+                        "--night",
+                        "2020-01-01",
+                        "--out",
+                        folder.resolve("none.pdf").toString()))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("no night of that evening").hasLineCount(1);
+        assertThat(folder.resolve("none.pdf")).doesNotExist();
     }
 
     /** Nothing can be done under a closed sky: it is waited out, the night ends in order, and the answer says why. */

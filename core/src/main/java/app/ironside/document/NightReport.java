@@ -1,5 +1,7 @@
 package app.ironside.document;
 
+import app.ironside.image.AtomicFile;
+import app.ironside.image.Destination;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.GateOverruled;
@@ -11,8 +13,13 @@ import app.ironside.journal.SubTaken;
 import app.ironside.journal.Trouble;
 import app.ironside.journal.Troubles;
 import app.ironside.plan.NightPlan;
+import app.ironside.plan.NightPlanner;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -34,6 +41,47 @@ import java.util.Optional;
 public record NightReport(NightFile file, NightPlan plan, NightState night, Optional<byte[]> picture) {
     /** Every so many subs a shift is enough for hot pixels to go (common practice). */
     private static final int SPARSE_DITHER = 3;
+
+    /**
+     * Of a night that is known.
+     *
+     * @param folder where its stacks lie, whose last picture is taken; empty for none
+     */
+    public static NightReport of(NightFile file, NightState night, Optional<Path> folder) {
+        return new NightReport(
+                file, NightPlanner.plan(file.site(), file.kit(), file.program()), night, picture(night, folder));
+    }
+
+    /** The last stack, as it was stretched when it was made. */
+    private static Optional<byte[]> picture(NightState night, Optional<Path> folder) {
+        return night.last(StackMade.class)
+                .flatMap(s -> folder.map(f -> f.resolve(s.file().replaceFirst("\\.fits$", ".png"))))
+                .filter(Files::isRegularFile)
+                .map(png -> {
+                    try {
+                        return Files.readAllBytes(png);
+                    } catch (IOException e) {
+                        throw new UncheckedIOException(png + " cannot be read: " + e.getMessage(), e);
+                    }
+                });
+    }
+
+    /**
+     * Writes it whole or not at all: as PDF, or as a page where the name ends in .html.
+     *
+     * @throws app.ironside.BadInputException if nothing can be written there
+     */
+    public void write(Path to) {
+        Destination.file(to, "the report", List.of());
+        boolean page = to.toString().toLowerCase(Locale.ROOT).endsWith(".html");
+        AtomicFile.write(to, out -> {
+            if (page) {
+                out.write(html().getBytes(StandardCharsets.UTF_8));
+            } else {
+                pdf(out);
+            }
+        });
+    }
 
     /** The night as XHTML without anything outside it. */
     public String html() {

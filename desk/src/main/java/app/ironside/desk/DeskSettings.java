@@ -14,9 +14,16 @@ import java.util.Map;
  *
  * @param rate multiple of real time; 0 as fast as it goes
  * @param gates what is done about gates that are not passed; those that are not named: go on, and mark what follows
+ * @param textPercent how large everything is drawn; 0 for as it was made
  */
 record DeskSettings(
-        double width, double height, Palette palette, Stage station, double rate, Map<Stage, GatePolicy> gates) {
+        double width,
+        double height,
+        Palette palette,
+        Stage station,
+        double rate,
+        Map<Stage, GatePolicy> gates,
+        int textPercent) {
     /** A kit that is not proven is asked for; so is an axis that is off, as it can be mended at the telescope only. */
     private static final Map<Stage, GatePolicy> USUAL_GATES =
             Map.of(Stage.READY, GatePolicy.ASK_THEN_PARK, Stage.POLAR, GatePolicy.ASK_THEN_GO_ON);
@@ -27,7 +34,7 @@ record DeskSettings(
 
     /** With the usual rules for gates. */
     DeskSettings(double width, double height, Palette palette, Stage station, double rate) {
-        this(width, height, palette, station, rate, USUAL_GATES);
+        this(width, height, palette, station, rate, USUAL_GATES, 0);
     }
 
     static final DeskSettings DEFAULT = new DeskSettings(1280, 800, Palette.DUSK, Stage.RUN, 60);

@@ -83,6 +83,7 @@ final class DeskView extends StackPane
     private final Telling telling;
     private final SubMarks marks;
     private Optional<Runnable> atTheEnd = Optional.empty();
+    private final Magnifier magnifier;
     private Palette look;
     private double rate;
     private boolean closed;
@@ -107,6 +108,7 @@ final class DeskView extends StackPane
         this.picture = new BenchPicture(nights, looking, this::refresh);
         this.telling = new Telling(logbook.folder(), Herald.Ways.ofThisMachine(), this::sayLater);
         this.look = settings.palette();
+        this.magnifier = new Magnifier(this, settings.textPercent());
         this.rate = settings.rate();
         this.marks = new SubMarks(nights);
         this.reins = new Reins(nights, settings.gates(), questions, this::refresh);
@@ -611,6 +613,18 @@ final class DeskView extends StackPane
         });
     }
 
+    @Override
+    public void magnify(int direction) {
+        say(magnifier.step(direction));
+        resize(getScene().getWidth(), getScene().getHeight());
+    }
+
+    @Override
+    public void resize(double width, double height) {
+        double factor = magnifier == null ? 1 : magnifier.take(width, height);
+        super.resize(width / factor, height / factor);
+    }
+
     /** Of what lies over the desk, the uppermost goes. */
     @Override
     public void closeTop() {
@@ -632,7 +646,7 @@ final class DeskView extends StackPane
     // --------------------------------------------------------------------------------
 
     DeskSettings settings(double width, double height) {
-        return new DeskSettings(width, height, look, looking.station(), rate, reins.gates());
+        return new DeskSettings(width, height, look, looking.station(), rate, reins.gates(), magnifier.percent());
     }
 
     /** Whether a night is on the desk and nothing is being made ready. */

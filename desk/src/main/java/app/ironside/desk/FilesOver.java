@@ -139,7 +139,7 @@ final class FilesOver implements AutoCloseable {
             closeStars();
         } else if (inspect.isVisible()) {
             closeInspection();
-        } else {
+        } else if (!darkroom.closeForm()) {
             closeDarkroom();
         }
     }

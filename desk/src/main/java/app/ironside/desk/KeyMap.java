@@ -59,6 +59,9 @@ final class KeyMap {
         void showTelling();
 
         void closeTop();
+
+        /** All larger (1), smaller (-1), or as it was made (0). */
+        void magnify(int direction);
     }
 
     /** What is done to the picture on the bench. */
@@ -110,6 +113,7 @@ final class KeyMap {
                 "Y   how the night tells you: tone, notification, a program, a page for the telephone",
                 "+ −   zoom the picture",
                 "Ctrl Z, Ctrl Y   take back a change of the plan, or of subs marked at Run; do it again",
+                "Ctrl +, Ctrl −, Ctrl 0   everything larger, smaller, as it was",
                 "F1   what the station is for",
                 "?   this list, and away with it")) {
             box.getChildren().add(new Label(line));
@@ -178,6 +182,9 @@ final class KeyMap {
             return switch (e.getCode()) {
                 case Z -> doer.changeBack(false);
                 case Y -> doer.changeBack(true);
+                case PLUS, EQUALS, ADD -> done(() -> doer.magnify(1));
+                case MINUS, SUBTRACT -> done(() -> doer.magnify(-1));
+                case DIGIT0, NUMPAD0 -> done(() -> doer.magnify(0));
                 default -> false;
             };
         }

@@ -21,6 +21,8 @@ import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.input.MouseButton;
 import javafx.scene.input.MouseEvent;
 import javafx.scene.layout.Region;
@@ -203,6 +205,27 @@ class AllNightsTest extends DeskHarness {
         });
         fire("#gear-add");
         assertThat(label("#gear-said")).startsWith("\"9 November\" is no date; write it as 2");
+        fire("#all-nights");
+    }
+
+    private void key(KeyCode code) {
+        on(() -> {
+            scene.getRoot().fireEvent(new KeyEvent(KeyEvent.KEY_PRESSED, "", "", code, false, true, false, false));
+            return true;
+        });
+    }
+
+    /** Everything is drawn larger by a key, in so much less room; what is clicked is still where it is seen. */
+    @Test
+    void everythingIsLargerByAKey() throws Exception {
+        key(KeyCode.PLUS);
+        assertThat(text("#status")).isEqualTo("Text at 110 %.");
+        until("the layout", d -> Math.abs(d.getWidth() - 1280 / 1.1) < 1);
+        robot.clickOn("#gear");
+        assertThat(on(() -> desk.lookup("#gear-changes") != null)).isTrue();
+        assertThat(on(() -> desk.settings(1280, 800).textPercent())).isEqualTo(110);
+        key(KeyCode.DIGIT0);
+        until("the layout", d -> d.getWidth() == 1280);
         fire("#all-nights");
     }
 }

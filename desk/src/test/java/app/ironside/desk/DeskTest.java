@@ -335,7 +335,8 @@ class DeskTest extends DeskHarness {
                                 Stage.POLAR,
                                 NightControl.GatePolicy.ASK_THEN_GO_ON,
                                 Stage.GUIDE,
-                                NightControl.GatePolicy.GO_ON)));
+                                NightControl.GatePolicy.GO_ON),
+                        100));
         open(kept);
         NightEntry first = logbook.nights().get(0);
         onDesk(() -> desk.beginnings().open(first));

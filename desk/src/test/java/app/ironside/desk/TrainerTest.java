@@ -138,7 +138,7 @@ class TrainerTest extends DeskHarness {
         for (String format : List.of("html", "pdf")) {
             Path to = folder.resolve("report." + format);
             on(() -> {
-                ((ReportTools) desk.lookup("#report-tools")).save(format, to);
+                ((ReportTools) desk.lookup("#report-tools")).save(to);
                 return true;
             });
             until("the report", d -> text("#report-saved").startsWith("Saved: report." + format));
@@ -148,7 +148,7 @@ class TrainerTest extends DeskHarness {
                 .contains(swift.state().kept() + " of " + swift.state().subs().size() + " subs kept");
         Files.createDirectory(folder.resolve("taken"));
         on(() -> {
-            ((ReportTools) desk.lookup("#report-tools")).save("pdf", folder.resolve("taken"));
+            ((ReportTools) desk.lookup("#report-tools")).save(folder.resolve("taken"));
             return true;
         });
         until("a reason", d -> text("#report-saved").startsWith("Not saved: "));

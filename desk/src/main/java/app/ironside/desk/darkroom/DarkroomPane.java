@@ -444,6 +444,15 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         }
     }
 
+    /** Puts the form away that lies over the picture; false if there is none. */
+    public boolean closeForm() {
+        boolean was = facts.isVisible();
+        if (was) {
+            leaveFacts();
+        }
+        return was;
+    }
+
     private void leaveFacts() {
         facts.setVisible(false);
         list.requestFocus();

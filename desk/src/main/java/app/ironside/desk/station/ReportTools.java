@@ -4,15 +4,7 @@ import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.FilePane;
 import app.ironside.document.NightFile;
 import app.ironside.document.NightReport;
-import app.ironside.image.AtomicFile;
-import app.ironside.image.Destination;
 import app.ironside.journal.NightState;
-import app.ironside.journal.StackMade;
-import app.ironside.plan.NightPlanner;
-import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Locale;
@@ -69,44 +61,21 @@ public final class ReportTools extends FlowPane implements AutoCloseable {
         FilePane.ask(
                 this,
                 FilePane.Ask.save("Save the night's report", name, Optional.empty()),
-                files -> save(format, files.get(0)));
+                files -> save(files.get(0)));
     }
 
-    /** Writes the report in a format; says where it is, or why not. */
-    public void save(String format, Path to) {
+    /** Writes the report; says where it is, or why not. */
+    public void save(Path to) {
         NightFile of = file.orElseThrow();
         NightState told = night;
         Optional<Path> stacks = folder;
         saved.setText("Writing " + to.getFileName() + "…");
         work.ask(progress -> {
-                    NightReport report = new NightReport(
-                            of, NightPlanner.plan(of.site(), of.kit(), of.program()), told, picture(told, stacks));
-                    Destination.file(to, "the report", List.of());
-                    AtomicFile.write(to, out -> {
-                        if (format.equals("pdf")) {
-                            report.pdf(out);
-                        } else {
-                            out.write(report.html().getBytes(StandardCharsets.UTF_8));
-                        }
-                    });
+                    NightReport.of(of, told, stacks).write(to);
                     return to;
                 })
                 .failed(why -> saved.setText("Not saved: " + why))
                 .then(done -> saved.setText("Saved: " + done.getFileName()));
-    }
-
-    /** The last stack, as it was stretched when it was made. */
-    private static Optional<byte[]> picture(NightState night, Optional<Path> folder) {
-        return night.last(StackMade.class)
-                .flatMap(s -> folder.map(f -> f.resolve(s.file().replaceFirst("\\.fits$", ".png"))))
-                .filter(Files::isRegularFile)
-                .map(png -> {
-                    try {
-                        return Files.readAllBytes(png);
-                    } catch (IOException e) {
-                        throw new UncheckedIOException(png + " cannot be read: " + e.getMessage(), e);
-                    }
-                });
     }
 
     @Override

@@ -1,0 +1,80 @@
+package app.ironside.cli;
+
+import app.ironside.BadInputException;
+import app.ironside.Workers;
+import app.ironside.document.NightFile;
+import app.ironside.document.NightReport;
+import app.ironside.journal.NightState;
+import app.ironside.logbook.Logbook;
+import app.ironside.logbook.NightEntry;
+import app.ironside.wiring.Wiring;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+
+@Command(
+        name = "report",
+        description =
+                "Tells a night of the logbook on paper: what was kept, how the subs went, what went wrong, and what to do next time."
+                        + " PDF, or a page where FILE ends in .html.")
+final class ReportVerb extends Verb {
+    @Option(names = "--out", required = true, paramLabel = "FILE", description = "Where to.")
+    private Path out;
+
+    @Option(
+            names = "--night",
+            paramLabel = "DATE",
+            description = "The evening, for example 2026-11-14 (default: the last night that began).")
+    private Optional<String> night;
+
+    @Option(names = "--data", paramLabel = "DIR", description = "The folder of the data (default: the user's own).")
+    private Path data;
+
+    /** A night with what happened in it. */
+    private record Told(NightEntry entry, NightFile file, NightState state) {}
+
+    @Override
+    Answer answer() {
+        Path folder = Optional.ofNullable(data).orElseGet(Wiring::usersData);
+        if (!Files.isDirectory(folder)) {
+            throw new BadInputException(folder.toString(), "there is no such folder", "the folder of a logbook");
+        }
+        Wiring wiring = new Wiring(Workers.ALL_CORES);
+        try (Logbook logbook = Logbook.open(folder)) {
+            List<NightEntry> newestFirst = new ArrayList<>(logbook.nights());
+            Collections.reverse(newestFirst);
+            Told told = newestFirst.stream()
+                    .map(n -> told(logbook, n, wiring))
+                    .flatMap(Optional::stream)
+                    .filter(t -> night.isEmpty()
+                            || night.get()
+                                    .strip()
+                                    .equals(t.file().program().date().toString()))
+                    .findFirst()
+                    .orElseThrow(() -> new BadInputException(
+                            "--night " + night.orElse("(the last)"),
+                            "no night of that evening was begun in " + folder,
+                            "an evening as 2026-11-14"));
+            NightReport.of(told.file(), told.state(), Optional.of(told.entry().folder()))
+                    .write(out);
+            return Answer.done(Answer.facts(
+                    "night", told.file().program().date().toString(),
+                    "subs", told.state().subs().size(),
+                    "kept", told.state().kept(),
+                    "file", out.toString()));
+        }
+    }
+
+    private static Optional<Told> told(Logbook logbook, NightEntry entry, Wiring wiring) {
+        NightState state = NightState.of(logbook.journal(entry).events());
+        return state.started()
+                ? Optional.of(
+                        new Told(entry, NightFile.parse(entry.document(), entry.title(), wiring.objects()), state))
+                : Optional.empty();
+    }
+}
