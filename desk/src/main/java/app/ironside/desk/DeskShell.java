@@ -23,6 +23,7 @@ import javafx.scene.shape.Rectangle;
 /** Where everything stands: ribbon above, rail left, bench in the middle, reckoning right; it reflows with the window's height. */
 final class DeskShell {
     private static final PseudoClass COMPACT = PseudoClass.getPseudoClass("compact");
+    private static final PseudoClass LOW = PseudoClass.getPseudoClass("low");
 
     /** Below it the rail's stations move closer together. */
     private static final double ROOMY_HEIGHT = 850;
@@ -83,6 +84,7 @@ final class DeskShell {
         root.getChildren().addAll(keys, help);
         root.heightProperty().addListener((o, was, is) -> {
             root.pseudoClassStateChanged(COMPACT, is.doubleValue() < ROOMY_HEIGHT);
+            root.pseudoClassStateChanged(LOW, is.doubleValue() < LOW_HEIGHT);
             views.strips().setRows(is.doubleValue() < LOW_HEIGHT ? 2 : is.doubleValue() < ROOMY_HEIGHT ? 4 : 5);
         });
     }

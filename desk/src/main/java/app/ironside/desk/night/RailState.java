@@ -91,7 +91,7 @@ public record RailState(List<Station> stations) {
                     .orElse("");
             case GUIDE -> gate.measured().isEmpty() ? "no star" : Words.format("%.2f″ RMS", measured);
             case CALIBRATE -> Words.format("%.0f of %.0f masters", measured, limit);
-            case STACK -> Words.format("%.0f stacks", measured);
+            case STACK -> Words.format(measured == 1 ? "%.0f stack" : "%.0f stacks", measured);
             default -> "";
         };
     }
