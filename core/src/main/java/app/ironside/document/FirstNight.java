@@ -98,6 +98,7 @@ public record FirstNight(
                 goTo,
                 usual.needsBalance(),
                 usual.payloadLimitKg(),
+                usual.payloadWithCounterweightKg(),
                 usual.periodicErrorArcsec(),
                 usual.wormSeconds(),
                 usual.contacts(),
@@ -109,6 +110,7 @@ public record FirstNight(
                 usual.ownFlipDeg(),
                 usual.rotator(),
                 CameraSettings.AS_IT_IS,
+                usual.ownTimes(),
                 Map.of());
         return new Kit(
                 kitName,

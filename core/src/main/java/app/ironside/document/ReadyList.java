@@ -172,8 +172,13 @@ public record ReadyList(List<ReadyStep> steps) {
         if (e.loadKg() == 0) {
             return "telescope and cameras are on";
         }
-        return e.payloadLimitKg()
-                .map(limit -> String.format(Locale.ROOT, "everything is on: %.1f of %.1f kg", e.loadKg(), limit))
+        return e.ratingKg()
+                .map(limit -> String.format(
+                        Locale.ROOT,
+                        "everything is on%s: %.1f of %.1f kg",
+                        e.needsCounterweight() ? ", the counterweight too" : "",
+                        e.loadKg(),
+                        limit))
                 .orElse(String.format(Locale.ROOT, "everything is on: %.1f kg", e.loadKg()));
     }
 

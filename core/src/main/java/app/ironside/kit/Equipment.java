@@ -15,6 +15,7 @@ import java.util.Optional;
  * @param goTo whether the mount finds a direction by itself
  * @param needsBalance false for strain-wave mounts
  * @param payloadLimitKg rating of the mount; empty if unknown
+ * @param payloadWithCounterweightKg rating of a mount that carries more with one; empty where there is one rating
  * @param periodicErrorArcsec half the swing of the gear's error, 0 if unknown
  * @param wormSeconds period of that error
  * @param contacts where something touches, in rising declination; empty if only the mount's one figure is known
@@ -27,6 +28,7 @@ import java.util.Optional;
  *     takes the side it is told
  * @param rotator whether a motor turns the camera
  * @param camera how the main camera is to be set
+ * @param ownTimes what its nights showed that things take
  * @param drivers by device ("camera", "mount"), what connects it on a real night
  */
 public record Equipment(
@@ -36,6 +38,7 @@ public record Equipment(
         boolean goTo,
         boolean needsBalance,
         Optional<Double> payloadLimitKg,
+        Optional<Double> payloadWithCounterweightKg,
         double periodicErrorArcsec,
         double wormSeconds,
         List<ContactLimit> contacts,
@@ -47,6 +50,7 @@ public record Equipment(
         Optional<Double> ownFlipDeg,
         boolean rotator,
         CameraSettings camera,
+        OwnTimes ownTimes,
         Map<String, DriverChoice> drivers) {
     /** A mono camera on a German mount of which nothing more is known. */
     public static final Equipment UNKNOWN = new Equipment(
@@ -55,6 +59,7 @@ public record Equipment(
             List.of(),
             true,
             true,
+            Optional.empty(),
             Optional.empty(),
             0,
             480,
@@ -67,6 +72,7 @@ public record Equipment(
             Optional.empty(),
             false,
             CameraSettings.AS_IT_IS,
+            OwnTimes.UNKNOWN,
             Map.of());
 
     public Equipment {
@@ -75,6 +81,7 @@ public record Equipment(
         Check.positive("wormSeconds", wormSeconds);
         Check.inRange("setUpMinutes", setUpMinutes, 0, 240);
         payloadLimitKg.ifPresent(kg -> Check.positive("payloadLimitKg", kg));
+        payloadWithCounterweightKg.ifPresent(kg -> Check.positive("payloadWithCounterweightKg", kg));
         ownFlipDeg.ifPresent(deg -> Check.inRange("ownFlipDeg", deg, -60, 60));
         drivers = Map.copyOf(drivers);
         gainCurve = List.copyOf(gainCurve);
@@ -97,20 +104,38 @@ public record Equipment(
 
     /** The same kit connected by other drivers. */
     public Equipment withDrivers(Map<String, DriverChoice> others) {
-        return with(camera, others, offAxis);
+        return with(camera, others, offAxis, ownTimes);
     }
 
     /** The same with another setting of the main camera. */
     public Equipment withCamera(CameraSettings other) {
-        return with(other, drivers, offAxis);
+        return with(other, drivers, offAxis, ownTimes);
     }
 
     /** The same with another pick-off prism, or none. */
     public Equipment withOffAxis(Optional<OffAxis> other) {
-        return with(camera, drivers, other);
+        return with(camera, drivers, other, ownTimes);
     }
 
-    private Equipment with(CameraSettings setting, Map<String, DriverChoice> others, Optional<OffAxis> prism) {
+    /** The same with what its nights showed that things take. */
+    public Equipment withOwnTimes(OwnTimes other) {
+        return with(camera, drivers, offAxis, other);
+    }
+
+    /** The rating that counts for this load, kg: with a counterweight where the load needs one; empty if none is known. */
+    public Optional<Double> ratingKg() {
+        return payloadLimitKg
+                .filter(limit -> payloadWithCounterweightKg.isEmpty() || loadKg() <= limit)
+                .or(() -> payloadWithCounterweightKg);
+    }
+
+    /** Whether the mount carries this load only with a counterweight on. */
+    public boolean needsCounterweight() {
+        return payloadLimitKg.isPresent() && payloadWithCounterweightKg.isPresent() && loadKg() > payloadLimitKg.get();
+    }
+
+    private Equipment with(
+            CameraSettings setting, Map<String, DriverChoice> others, Optional<OffAxis> prism, OwnTimes times) {
         return new Equipment(
                 colour,
                 deepRedShare,
@@ -118,6 +143,7 @@ public record Equipment(
                 goTo,
                 needsBalance,
                 payloadLimitKg,
+                payloadWithCounterweightKg,
                 periodicErrorArcsec,
                 wormSeconds,
                 contacts,
@@ -129,6 +155,7 @@ public record Equipment(
                 ownFlipDeg,
                 rotator,
                 setting,
+                times,
                 others);
     }
 

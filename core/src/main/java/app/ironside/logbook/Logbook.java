@@ -397,6 +397,28 @@ public final class Logbook implements AutoCloseable {
                 .findFirst());
     }
 
+    /** What a kit's nights took besides light: real nights, or rehearsed ones where there is no other. */
+    public TimesTaken timesTaken(String kit) {
+        for (String origin : List.of("<>", "=")) {
+            List<Long> nights = jdbi.withHandle(handle -> handle.createQuery(
+                            "select id from night where kit = :kit and origin " + origin
+                                    + " 'rehearsed' and exists (select 1 from sub where sub.night = night.id) order by id")
+                    .bind("kit", kit)
+                    .mapTo(Long.class)
+                    .list());
+            if (!nights.isEmpty()) {
+                return TimesTaken.of(
+                        nights.stream()
+                                .map(night -> Stream.of("SUB", "FOCUS", "DITHER", "FLIP", "FAULT")
+                                        .flatMap(kind -> events(night, kind).stream())
+                                        .toList())
+                                .toList(),
+                        origin.equals("="));
+            }
+        }
+        return TimesTaken.NONE;
+    }
+
     /** What its nights gave. */
     public Account account() {
         Map<Long, Map<String, Map<String, Double>>> kept = new HashMap<>();

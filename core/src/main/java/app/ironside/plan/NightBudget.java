@@ -140,7 +140,7 @@ public record NightBudget(
         Optional<Power> power = power(given.kit().equipment(), coldest);
         Optional<Load> load = given.kit()
                 .equipment()
-                .payloadLimitKg()
+                .ratingKg()
                 .map(limit -> new Load(given.kit().equipment().loadKg(), limit));
         int files = given.plan().subs() + calibration.frames();
         double frameBytes =

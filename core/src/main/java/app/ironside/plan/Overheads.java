@@ -2,6 +2,7 @@ package app.ironside.plan;
 
 import app.ironside.Check;
 import app.ironside.kit.Kit;
+import app.ironside.kit.OwnTimes;
 
 /**
  * What a sub costs besides its light, seconds.
@@ -28,9 +29,16 @@ public record Overheads(
         Check.positive("hoursPerFocus", hoursPerFocus);
     }
 
-    /** Usual figures for a kit. */
+    /** Those of a kit: what its own nights showed where it tells that, else usual figures. */
     public static Overheads of(Kit kit) {
-        return new Overheads(kit.sensor().readoutSeconds(), DITHER, FOCUS, HOURS_PER_FOCUS, START, FLIP);
+        OwnTimes own = kit.equipment().ownTimes();
+        return new Overheads(
+                kit.sensor().readoutSeconds(),
+                own.ditherSeconds().orElse(DITHER),
+                own.focusRunSeconds().orElse(FOCUS),
+                HOURS_PER_FOCUS,
+                START,
+                own.flipSeconds().orElse(FLIP));
     }
 
     /** A plan that is to hold its count gets this much more time than it should need: a dither settles late, a focus run comes between. */

@@ -19,6 +19,37 @@ class KitTest {
             new MountSpec(3, 3, 0.5, 4),
             new GuiderSpec(40, 160, 1280, 960, 3.75));
 
+    /** Common practice: a strain-wave mount carries 8 kg as it is and 13 with a counterweight. By hand: 9 kg need it. */
+    @Test
+    void aMountWithTwoRatingsSaysWhenItNeedsItsCounterweight() {
+        for (double load : new double[] {7, 9}) {
+            Equipment unknown = Equipment.UNKNOWN;
+            Equipment mount = new Equipment(
+                    false,
+                    1,
+                    List.of(),
+                    true,
+                    false,
+                    Optional.of(8.0),
+                    Optional.of(13.0),
+                    0,
+                    480,
+                    List.of(),
+                    List.of(new Equipment.Part("all", load, 0, 0)),
+                    unknown.supply(),
+                    unknown.offAxis(),
+                    30,
+                    true,
+                    unknown.ownFlipDeg(),
+                    false,
+                    unknown.camera(),
+                    OwnTimes.UNKNOWN,
+                    unknown.drivers());
+            assertThat(mount.needsCounterweight()).isEqualTo(load == 9);
+            assertThat(mount.ratingKg()).contains(load == 9 ? 13.0 : 8.0);
+        }
+    }
+
     /** By hand: 7 nm about hydrogen's 656.3 and 7 about oxygen's 500.7. */
     @Test
     void aFilterOfTwoBandsPassesBothLines() {

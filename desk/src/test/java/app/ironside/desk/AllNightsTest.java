@@ -3,11 +3,15 @@ package app.ironside.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import app.ironside.desk.plan.PlanDesk;
+import app.ironside.document.NightFile;
 import app.ironside.gear.GearBook;
 import app.ironside.journal.Stage;
+import app.ironside.kit.OwnTimes;
 import app.ironside.logbook.Gathering;
 import app.ironside.logbook.SubFact;
 import app.ironside.logbook.SubSearch;
+import app.ironside.plan.Overheads;
 import java.awt.image.BufferedImage;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -226,6 +230,32 @@ class AllNightsTest extends DeskHarness {
         assertThat(on(() -> desk.settings(1280, 800).textPercent())).isEqualTo(110);
         key(KeyCode.DIGIT0);
         until("the layout", d -> d.getWidth() == 1280);
+        fire("#all-nights");
+    }
+
+    /** What the kit's nights took besides light is taken over by the plan when a person says so, and given back. */
+    @Test
+    void thePlanReckonsWithWhatThingsTook() throws Exception {
+        NightFile tonight = NightFile.parse(DemoNights.tonight(), "demo", wiring.objects());
+        onDesk(() -> desk.beginnings().plan(tonight));
+        settled();
+        onDesk(() -> desk.planDesk().setTab(PlanDesk.Tab.RULES));
+        until("what the nights took", d -> d.lookup("#rule-own-times") != null);
+        fire("#rule-own-times");
+        settled();
+        OwnTimes own = logbook.timesTaken("Wren").forKit();
+        assertThat(own.ditherSeconds()).isPresent();
+        assertThat(on(() -> desk.planDesk().file().kit().equipment().ownTimes()))
+                .isEqualTo(own);
+        assertThat(Overheads.of(on(() -> desk.planDesk().file().kit())).perDither())
+                .isEqualTo(own.ditherSeconds().orElseThrow());
+        until("the way back", d -> "Reckon as usual".equals(((ButtonBase) d.lookup("#rule-own-times")).getText()));
+        fire("#rule-own-times");
+        settled();
+        assertThat(on(() -> desk.planDesk().file().kit().equipment().ownTimes()))
+                .isEqualTo(OwnTimes.UNKNOWN);
+        onDesk(() -> desk.beginnings().open(logbook.nights().get(0)));
+        onDesk(() -> desk.choose(Stage.LOGBOOK));
         fire("#all-nights");
     }
 }

@@ -161,7 +161,10 @@ public final class PlanReckoner {
                                             : "battery in this cold",
                             Words.format("%.1f h", h))));
         });
-        budget.load().ifPresent(l -> rows.add(new Row("load", Words.format("%.1f of %.1f kg", l.kg(), l.limitKg()))));
+        budget.load()
+                .ifPresent(l -> rows.add(new Row(
+                        plan.file().kit().equipment().needsCounterweight() ? "load, with the counterweight" : "load",
+                        Words.format("%.1f of %.1f kg", l.kg(), l.limitKg()))));
         return new ReckoningState(
                 "Bed at " + CostsPane.bedtime(budget, zone()) + ".",
                 trouble ? budget.warnings().get(0) : Words.span(set) + " from the first box to the last light out.",

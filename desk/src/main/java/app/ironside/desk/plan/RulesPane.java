@@ -2,6 +2,8 @@ package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.Words;
 import app.ironside.kit.Kit;
+import app.ironside.kit.OwnTimes;
+import app.ironside.logbook.TimesTaken;
 import app.ironside.plan.BalanceBy;
 import app.ironside.plan.CalibrationPlan;
 import app.ironside.plan.Calibrations;
@@ -18,18 +20,22 @@ import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import javafx.scene.control.Button;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.layout.ColumnConstraints;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
 /** The rules of the night, each with what it costs tonight. */
 final class RulesPane extends VBox {
     private static final double CHOICE_WIDTH = 186;
+    private static final double UNIT_WIDTH = 98;
 
     private final PlanDesk plan;
     private final GridPane grid = new GridPane();
@@ -58,6 +64,10 @@ final class RulesPane extends VBox {
         setId("rules");
         guiding = new GuideRulesPane(r -> plan.setRules(p -> p.withGuiding(r)), false);
         grid.setHgap(10);
+        // Room for a unit, and for a choice that reaches over from the column before.
+        ColumnConstraints units = new ColumnConstraints();
+        units.setMinWidth(UNIT_WIDTH);
+        grid.getColumnConstraints().addAll(new ColumnConstraints(), new ColumnConstraints(), units);
         grid.setVgap(6);
         fault.getStyleClass().add("warning");
         fault.setWrapText(true);
@@ -72,7 +82,8 @@ final class RulesPane extends VBox {
     void refresh() {
         String now = plan.file().program().toString()
                 + plan.file().kit()
-                + plan.draft().plan().subs();
+                + plan.draft().plan().subs()
+                + plan.wishes().times();
         if (now.equals(shown)) {
             return;
         }
@@ -91,6 +102,9 @@ final class RulesPane extends VBox {
         addPolar(row++);
         if (plan.file().kit().sensor().cooled()) {
             addAtOnce(row++);
+        }
+        if (plan.wishes().times().isKnown()) {
+            addOwnTimes(row++);
         }
         for (Rule rule : rules()) {
             if (!rule.group().equals(group)) {
@@ -193,6 +207,33 @@ final class RulesPane extends VBox {
                         atOnce.isSelected()
                                 ? "ready some minutes sooner; if a supply sags, more than one part may be the cause"
                                 : "one device after the other, so that a fault has one possible cause"),
+                3,
+                row);
+    }
+
+    /** What the kit's own nights took besides light; the plan reckons with it once it is taken over. */
+    private void addOwnTimes(int row) {
+        Kit kit = plan.file().kit();
+        TimesTaken times = plan.wishes().times();
+        OwnTimes own = kit.equipment().ownTimes();
+        boolean ours = own.equals(times.forKit());
+        Button take = new Button(ours ? "Reckon as usual" : "Reckon with these");
+        take.setId("rule-own-times");
+        take.setMinWidth(Region.USE_PREF_SIZE);
+        take.setOnAction(e -> plan.use(
+                plan.file().site(),
+                kit.withEquipment(kit.equipment().withOwnTimes(ours ? OwnTimes.UNKNOWN : times.forKit()))));
+        Overheads overheads = Overheads.of(kit);
+        grid.add(new Label("what things took"), 0, row);
+        grid.add(take, 1, row, 2, 1);
+        grid.add(
+                price(Words.format(
+                        "%s; the plan reckons with %.0f, %.0f and %.0f s%s",
+                        Words.capital(times.words()),
+                        overheads.perDither(),
+                        overheads.perFocus(),
+                        overheads.perFlip(),
+                        own.equals(OwnTimes.UNKNOWN) ? ", as usual" : ", as the kit says")),
                 3,
                 row);
     }

@@ -3,6 +3,7 @@ package app.ironside.desk.plan;
 import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.kit.RoundRecord;
 import app.ironside.logbook.Account;
+import app.ironside.logbook.TimesTaken;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetPlan;
@@ -22,6 +23,7 @@ public final class Wishes implements AutoCloseable {
     private List<Wish> kept = List.of();
     private Optional<Double> lastAngle = Optional.empty();
     private RoundRecord round = RoundRecord.NONE;
+    private TimesTaken times = TimesTaken.NONE;
     private Optional<Before> before = Optional.empty();
 
     Wishes(PlanDesk plan, Record logbook) {
@@ -38,9 +40,13 @@ public final class Wishes implements AutoCloseable {
 
         /** How many of a kit's subs had round stars. */
         RoundRecord roundSubs(String kit);
+
+        /** What a kit's nights took besides light. */
+        TimesTaken timesTaken(String kit);
     }
 
-    private record LookedUp(Account account, List<Wish> kept, Optional<Double> lastAngle, RoundRecord round) {}
+    private record LookedUp(
+            Account account, List<Wish> kept, Optional<Double> lastAngle, RoundRecord round, TimesTaken times) {}
 
     /** Reads what earlier nights gave; the plan's targets learn what they have of what is wanted. */
     void lookUp() {
@@ -50,7 +56,8 @@ public final class Wishes implements AutoCloseable {
                         logbook.account(),
                         plan.profiles().wishes(),
                         logbook.lastAngle(kit, date),
-                        logbook.roundSubs(kit)))
+                        logbook.roundSubs(kit),
+                        logbook.timesTaken(kit)))
                 .onlyNewest()
                 .failed(why -> {
                     kept = List.of();
@@ -61,6 +68,7 @@ public final class Wishes implements AutoCloseable {
                     kept = found.kept();
                     lastAngle = found.lastAngle();
                     round = found.round();
+                    times = found.times();
                     Account of = account;
                     plan.edit(now -> now.withKept((target, filter) ->
                             hoursKept(of.before(now.file().program().date()), target, filter)));
@@ -71,6 +79,11 @@ public final class Wishes implements AutoCloseable {
     /** How many of the kit's own subs had round stars, by length. */
     RoundRecord round() {
         return round;
+    }
+
+    /** What the kit's nights took besides light. */
+    TimesTaken times() {
+        return times;
     }
 
     Optional<Double> lastAngle() {

@@ -22,6 +22,7 @@ import app.ironside.logbook.Account;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.logbook.Profiles;
+import app.ironside.logbook.TimesTaken;
 import app.ironside.night.NightControl.GatePolicy;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.CandidateSearch;
@@ -76,6 +77,11 @@ public final class Nights implements AutoCloseable {
             @Override
             public RoundRecord roundSubs(String kit) {
                 return logbook.roundRecord(kit);
+            }
+
+            @Override
+            public TimesTaken timesTaken(String kit) {
+                return logbook.timesTaken(kit);
             }
         };
     }
