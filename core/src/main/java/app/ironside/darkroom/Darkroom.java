@@ -38,6 +38,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /**
  * Develops folders of raw frames: masters of every calibration set that fits some lights, one stack for each target and filter over all its
@@ -128,33 +129,72 @@ public final class Darkroom {
      *
      * @throws BadInputException if one of them cannot be made, with the reason
      */
-    public SchoolsCompared compare(Library library, FrameSet of, Path out, Progress progress) {
-        Library only = new Library(
+    public StacksCompared compare(Library library, FrameSet of, Path out, Progress progress) {
+        Library only = only(library, m -> isAlike(m.lights(), of));
+        Path results = folder(out);
+        return held(
+                new StacksCompared.Words("By the verdicts", "All", "Keeping all"),
+                one(with(false).develop(only, results.resolve("by-verdict"), part(progress, 0, 0.48)), of),
+                one(with(true).develop(only, results.resolve("all"), part(progress, 0.48, 0.48)), of),
+                progress);
+    }
+
+    /**
+     * Stacks the lights of one target and filter twice: without one of their nights, and with it. Each goes to a folder of its own.
+     *
+     * @param night lights of the night that is weighed
+     * @throws BadInputException if there is no other night, or one of the stacks cannot be made, with the reason
+     */
+    public StacksCompared weigh(Library library, FrameSet night, Path out, Progress progress) {
+        Library others = only(
+                library, m -> isAlike(m.lights(), night) && !m.lights().night().equals(night.night()));
+        if (others.matches().isEmpty() || night.night().isEmpty()) {
+            throw new BadInputException(
+                    night.id(), "there is no other night of it to compare with", "lights of two nights or more");
+        }
+        Path results = folder(out);
+        String date = night.night().get().toString();
+        return held(
+                new StacksCompared.Words("Without " + date, "With it", "With it the stack"),
+                one(with(false).develop(others, results.resolve("without " + date), part(progress, 0, 0.48)), night),
+                one(
+                        with(false)
+                                .develop(
+                                        only(library, m -> isAlike(m.lights(), night)),
+                                        results.resolve("with all nights"),
+                                        part(progress, 0.48, 0.48)),
+                        night),
+                progress);
+    }
+
+    private static boolean isAlike(FrameSet one, FrameSet other) {
+        return one.target().equals(other.target()) && one.filter().equals(other.filter());
+    }
+
+    private static Library only(Library library, Predicate<Match> which) {
+        return new Library(
                 library.frames(),
                 library.unusable(),
                 library.sets(),
-                library.matches().stream()
-                        .filter(m -> m.lights().target().equals(of.target())
-                                && m.lights().filter().equals(of.filter()))
-                        .toList(),
+                library.matches().stream().filter(which).toList(),
                 library.gaps());
-        Path results = folder(out);
-        Development.StackFile judged =
-                one(with(false).develop(only, results.resolve("by-verdict"), part(progress, 0, 0.48)), of);
-        Development.StackFile all =
-                one(with(true).develop(only, results.resolve("all"), part(progress, 0.48, 0.48)), of);
+    }
+
+    private StacksCompared held(
+            StacksCompared.Words words, Development.StackFile less, Development.StackFile more, Progress progress) {
         progress.step("measuring both", 0.97);
-        List<Frame> planes = FitsFiles.readPlanes(judged.file());
+        List<Frame> planes = FitsFiles.readPlanes(less.file());
         Frame left = planes.get(0);
-        Frame right = FitsFiles.readPlanes(all.file()).get(0);
+        Frame right = FitsFiles.readPlanes(more.file()).get(0);
         StarField inLeft = finder.find(left);
         StarField inRight = finder.find(right);
         int block = planes.size() > 1 ? BlockNoise.MOSAIC_BLOCK_PX : BlockNoise.BLOCK_PX;
         double quieter = BlockNoise.of(left, inLeft, block).noiseAdu()
                 / BlockNoise.of(right, inRight, block).noiseAdu();
-        return new SchoolsCompared(
-                judged,
-                all,
+        return new StacksCompared(
+                words,
+                less,
+                more,
                 left,
                 right,
                 inLeft.medianFwhmPx().orElse(Double.NaN),

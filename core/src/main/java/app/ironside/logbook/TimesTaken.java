@@ -36,8 +36,9 @@ public record TimesTaken(
      * The middle of many.
      *
      * @param count how many there were
+     * @param hours what all of them took
      */
-    public record Median(double seconds, int count) {
+    public record Median(double seconds, int count, double hours) {
         private static Optional<Median> of(List<Double> all) {
             return all.size() < FEWEST
                     ? Optional.empty()
@@ -45,7 +46,8 @@ public record TimesTaken(
                             Statistics.median(all.stream()
                                     .mapToDouble(Double::doubleValue)
                                     .toArray()),
-                            all.size()));
+                            all.size(),
+                            all.stream().mapToDouble(Double::doubleValue).sum() / 3600));
         }
     }
 

@@ -21,6 +21,7 @@ import app.ironside.star.StarFinder;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
@@ -302,12 +303,39 @@ class DarkroomTest {
                 .filter(s -> s.filter().equals(Optional.of("L")))
                 .findFirst()
                 .orElseThrow();
-        SchoolsCompared both = plain().compare(library, l, folder.resolve("out/compared"), Progress.NONE);
-        assertThat(both.judged().kept()).isEqualTo(7);
-        assertThat(both.all().kept()).isEqualTo(8);
+        StacksCompared both = plain().compare(library, l, folder.resolve("out/compared"), Progress.NONE);
+        assertThat(both.less().kept()).isEqualTo(7);
+        assertThat(both.more().kept()).isEqualTo(8);
         assertThat(both.deeperMag()).isCloseTo(0, within(0.1));
-        assertThat(both.judgedFwhmPx()).isCloseTo(both.allFwhmPx(), within(0.2));
+        assertThat(both.lessFwhmPx()).isCloseTo(both.moreFwhmPx(), within(0.2));
         assertThat(both.sentence()).contains("By the verdicts: 7 of 8 lights", "All: 8 of 8", "Keeping all is 0.0");
+    }
+
+    /** By hand: seven good lights instead of four are 1.25 log10(7/4) = 0.30 mag deeper for faint light. */
+    @Test
+    void aNightIsWeighedByWhatItAdds() {
+        Library library = Library.read(
+                List.of(folder.resolve("raw")), p -> false, Told.NOTHING, Workers.ALL_CORES, Progress.NONE);
+        FrameSet second = library.matches().stream()
+                .map(Match::lights)
+                .filter(s -> s.filter().equals(Optional.of("L"))
+                        && s.night().equals(Optional.of(LocalDate.parse("2026-10-12"))))
+                .findFirst()
+                .orElseThrow();
+        StacksCompared both = plain().weigh(library, second, folder.resolve("out/weighed"), Progress.NONE);
+        assertThat(both.less().kept()).isEqualTo(4);
+        assertThat(both.more().kept()).isEqualTo(7);
+        assertThat(both.deeperMag()).isCloseTo(0.30, within(0.1));
+        assertThat(both.sentence())
+                .contains("Without 2026-10-12: 4 of 4 lights", "With it: 7 of 8 lights", "With it the stack is 0.")
+                .contains(" mag deeper");
+        FrameSet red = library.matches().stream()
+                .map(Match::lights)
+                .filter(s -> s.filter().equals(Optional.of("R")))
+                .findFirst()
+                .orElseThrow();
+        assertThatThrownBy(() -> plain().weigh(library, red, folder.resolve("out/weighed"), Progress.NONE))
+                .hasMessageContaining("there is no other night of it");
     }
 
     /** Cancelled in the middle it leaves nothing half-written, and the next run goes on. */

@@ -61,6 +61,7 @@ class TimesTakenTest {
         TimesTaken times = TimesTaken.of(List.of(night), true);
         assertThat(times.dither().orElseThrow().seconds()).isCloseTo(20, within(1e-6));
         assertThat(times.dither().orElseThrow().count()).isEqualTo(4);
+        assertThat(times.dither().orElseThrow().hours()).isCloseTo(80 / 3600.0, within(1e-9));
         assertThat(times.flip().orElseThrow().seconds())
                 .as("without what reading out takes anyway, and not of the one with a fault")
                 .isCloseTo(150, within(1e-6));

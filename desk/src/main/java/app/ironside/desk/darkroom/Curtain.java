@@ -2,7 +2,7 @@ package app.ironside.desk.darkroom;
 
 import app.ironside.Progress;
 import app.ironside.darkroom.Darkroom;
-import app.ironside.darkroom.SchoolsCompared;
+import app.ironside.darkroom.StacksCompared;
 import app.ironside.desk.picture.PictureLevels;
 import app.ironside.desk.picture.Shown;
 import app.ironside.image.Frame;
@@ -12,6 +12,7 @@ import app.ironside.library.Library;
 import app.ironside.library.Match;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 
 /**
  * Two pictures held against each other.
@@ -36,13 +37,23 @@ record Curtain(PictureLevels left, PictureLevels right, String detail, String ve
     /** The same lights stacked by their verdicts, and all of them, at one stretch. */
     static Curtain schools(Darkroom darkroom, Library library, FrameSet of, Path to, Progress progress) {
         Path folder = to.resolve("compared");
-        SchoolsCompared both = darkroom.compare(library, of, folder, progress);
-        Stretch how = Stretch.automatic(both.judgedPicture());
-        String caption = "by the verdicts | all   " + both.judged().target();
+        return of(darkroom.compare(library, of, folder, progress), folder);
+    }
+
+    /** The lights of all nights stacked without one of them, and with it, at one stretch. */
+    static Curtain night(Darkroom darkroom, Library library, FrameSet of, Path to, Progress progress) {
+        Path folder = to.resolve("weighed");
+        return of(darkroom.weigh(library, of, folder, progress), folder);
+    }
+
+    private static Curtain of(StacksCompared both, Path folder) {
+        Stretch how = Stretch.automatic(both.lessPicture());
+        String caption = both.words().less().toLowerCase(Locale.ROOT) + " | "
+                + both.words().more().toLowerCase(Locale.ROOT) + "   "
+                + both.less().target();
         return new Curtain(
-                PictureLevels.of(
-                        new Shown(both.judged().file() + " judged", caption, both.judgedPicture(), List.of()), how),
-                PictureLevels.of(new Shown(both.all().file() + " all", caption, both.allPicture(), List.of()), how),
+                PictureLevels.of(new Shown(both.less().file() + " less", caption, both.lessPicture(), List.of()), how),
+                PictureLevels.of(new Shown(both.more().file() + " more", caption, both.morePicture(), List.of()), how),
                 both.sentence(),
                 "Both stacks are in " + folder + ".");
     }

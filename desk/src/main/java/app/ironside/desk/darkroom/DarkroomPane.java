@@ -96,6 +96,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private final LightsView all;
     private final Button judge = button("darkroom-judge", "Judge these lights", this::judge);
     private final Button prove = button("darkroom-prove", "Before and after", this::prove);
+    private final Button weigh = button("darkroom-weigh", "Night in or out", this::weigh);
     private final Button compare = button("darkroom-compare", "Compare schools", this::compare);
     private final Button develop = button("darkroom-develop", "Develop", this::develop);
     private final Button change = button("darkroom-out", "Results to…", this::chooseOut);
@@ -175,11 +176,13 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         prove.setTooltip(
                 new Tooltip(
                         "Holds the masters against the light in the middle of the set: corners, dust, hot pixels, before and after"));
+        weigh.setTooltip(new Tooltip(
+                "Stacks all nights of the target without this one and with it: what it adds, and what it costs"));
         compare.setTooltip(
                 new Tooltip("Stacks the set by the verdicts and with all of it, and shows both under a curtain"));
         VBox under = new VBox(
                 6,
-                new HBox(6, judge, button("darkroom-mark", "Keep or leave out (K)", this::mark)),
+                new HBox(6, judge, button("darkroom-mark", "Keep or leave out (K)", this::mark), weigh),
                 new HBox(6, prove, compare, button("darkroom-facts", "Correct facts (F)", this::askFacts)));
         detail.setId("darkroom-detail");
         detail.setWrapText(true);
@@ -301,6 +304,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         judge.setDisable(now || lightless);
         prove.setDisable(now || lightless);
         compare.setDisable(now || lightless);
+        weigh.setDisable(now || lightless);
     }
 
     private void fill() {
@@ -535,6 +539,11 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     }
 
     /** The same lights by the verdicts and all of them, stacked, under a curtain at one stretch. */
+    private void weigh() {
+        library.ifPresent(known -> chosenSet()
+                .ifPresent(set -> hold((darkroom, to, progress) -> Curtain.night(darkroom, known, set, to, progress))));
+    }
+
     private void compare() {
         library.ifPresent(known -> chosenSet()
                 .ifPresent(

@@ -7,6 +7,7 @@ import app.ironside.desk.reckon.ReckoningState.Row;
 import app.ironside.journal.Verdict;
 import app.ironside.kit.Kit;
 import app.ironside.logbook.Account;
+import app.ironside.logbook.TimesTaken;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.KitChoice;
 import app.ironside.plan.Overheads;
@@ -72,11 +73,27 @@ final class ManyNightsReckoner {
                             "   " + (reason.isEmpty() ? "longer ways than planned" : "mostly " + reason),
                             Words.format("%.1f h", hours))));
         }
+        rows.addAll(settling());
         rows.add(new Row(
                 "clear nights a month",
                 account.clearNightsAMonth(plan.file().program().date())
                         .map(r -> Words.format("%.1f", r))
                         .orElse("no record yet")));
+        return rows;
+    }
+
+    /** What shifting and focusing took of the kit's nights, and what a shift less often would give back. */
+    private List<Row> settling() {
+        List<Row> rows = new ArrayList<>();
+        TimesTaken times = plan.wishes().times();
+        int every = plan.file().program().ditherEvery();
+        times.dither().ifPresent(d -> {
+            rows.add(new Row("shifts with settling, this kit", Words.format("%.1f h", d.hours())));
+            rows.add(new Row(
+                    Words.format("   every %d subs instead of %d", every + 1, every),
+                    Words.format("gives back %.1f h", d.hours() / (every + 1))));
+        });
+        times.focusRun().ifPresent(f -> rows.add(new Row("focus runs, this kit", Words.format("%.1f h", f.hours()))));
         return rows;
     }
 
