@@ -8,7 +8,6 @@ import app.ironside.journal.NightState;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
 import app.ironside.wiring.Wiring;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
@@ -41,8 +40,8 @@ final class ReportVerb extends Verb {
     @Override
     Answer answer() {
         Path folder = Optional.ofNullable(data).orElseGet(Wiring::usersData);
-        if (!Files.isDirectory(folder)) {
-            throw new BadInputException(folder.toString(), "there is no such folder", "the folder of a logbook");
+        if (!Logbook.isIn(folder)) {
+            throw new BadInputException(folder.toString(), "there is no logbook there", "the folder of one");
         }
         Wiring wiring = new Wiring(Workers.ALL_CORES);
         try (Logbook logbook = Logbook.open(folder)) {
@@ -57,9 +56,10 @@ final class ReportVerb extends Verb {
                                     .equals(t.file().program().date().toString()))
                     .findFirst()
                     .orElseThrow(() -> new BadInputException(
-                            "--night " + night.orElse("(the last)"),
-                            "no night of that evening was begun in " + folder,
-                            "an evening as 2026-11-14"));
+                            folder.toString(),
+                            night.map(n -> "no night of the evening " + n + " was begun there")
+                                    .orElse("no night was begun there"),
+                            "a night of the logbook, its evening as 2026-11-14"));
             NightReport.of(told.file(), told.state(), Optional.of(told.entry().folder()))
                     .write(out);
             return Answer.done(Answer.facts(

@@ -118,7 +118,9 @@ class RehearseVerbTest {
                         "--out",
                         folder.resolve("none.pdf").toString()))
                 .isEqualTo(2);
-        assertThat(err.toString()).contains("no night of that evening").hasLineCount(1);
+        assertThat(err.toString())
+                .contains("no night of the evening 2020-01-01")
+                .hasLineCount(1);
         assertThat(folder.resolve("none.pdf")).doesNotExist();
     }
 

@@ -20,6 +20,7 @@ import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
 import app.ironside.star.SubLimits;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.ResultSet;
 import java.sql.SQLException;
@@ -57,6 +58,11 @@ public final class Logbook implements AutoCloseable {
         this.folder = folder;
         this.jdbi = jdbi;
         this.writer = new LogbookWriter(jdbi.open());
+    }
+
+    /** Whether a data folder has a logbook. */
+    public static boolean isIn(Path folder) {
+        return Files.isRegularFile(folder.resolve(FILE));
     }
 
     /**

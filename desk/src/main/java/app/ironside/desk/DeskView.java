@@ -11,6 +11,7 @@ import app.ironside.desk.night.RailState;
 import app.ironside.desk.night.RailView;
 import app.ironside.desk.night.Ribbon;
 import app.ironside.desk.night.Strips;
+import app.ironside.desk.parts.SpokenNames;
 import app.ironside.desk.parts.Words;
 import app.ironside.desk.picture.FrameView;
 import app.ironside.desk.plan.PlanBench;
@@ -108,6 +109,11 @@ final class DeskView extends StackPane
         this.picture = new BenchPicture(nights, looking, this::refresh);
         this.telling = new Telling(logbook.folder(), Herald.Ways.ofThisMachine(), this::sayLater);
         this.look = settings.palette();
+        sceneProperty().addListener((o, was, is) -> {
+            if (is != null) {
+                SpokenNames.attach(is);
+            }
+        });
         this.magnifier = new Magnifier(this, settings.textPercent());
         this.rate = settings.rate();
         this.marks = new SubMarks(nights);

@@ -286,6 +286,7 @@ public final class Benches implements AutoCloseable {
     /** A list that shows each event as its sentence. */
     static ListView<NightEvent> eventList() {
         ListView<NightEvent> list = new ListView<>();
+        list.setAccessibleText("what happened here");
         SentenceCell.of(list, NightEvent::text);
         return list;
     }
