@@ -6,6 +6,7 @@ import app.ironside.calibrate.FlatExposure;
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.calibrate.MasterKind;
 import app.ironside.calibrate.MasterPixels;
+import app.ironside.calibrate.MasterVerdict;
 import app.ironside.device.Camera;
 import app.ironside.device.DeviceException;
 import app.ironside.image.FitsFiles;
@@ -25,6 +26,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Collectors;
 
 /** Takes the calibration frames that the night's lights need, at their settings, and makes the masters. */
 final class CalibrateStage {
@@ -173,15 +175,19 @@ final class CalibrateStage {
             return Optional.of(FitsFiles.read(out));
         }
         night.record().doing(Stage.CALIBRATE, "Combining " + name, Duration.ofSeconds(5));
-        Frame master =
-                new MasterBuilder(night.workers()).build(kind, files, subtract.map(MasterPixels::of), Progress.NONE);
+        Optional<MasterPixels> under = subtract.map(MasterPixels::of);
+        Frame master = new MasterBuilder(night.workers()).build(kind, files, under, Progress.NONE);
+        String against = MasterVerdict.of(kind, files, master, under).remarks().stream()
+                .filter(MasterVerdict.Remark::against)
+                .map(r -> " " + r.sentence())
+                .collect(Collectors.joining());
         FitsFiles.write(out, master, FitsFiles.Encoding.FLOAT_32);
         Statistics.Spread spread = Statistics.robust(Statistics.sample(master, 50_000));
         night.record().frame(Stage.CALIBRATE, "Master " + name, master, Optional.empty());
         night.record()
                 .tell(new MasterMade(
                         night.record().now(),
-                        String.format(Locale.ROOT, "Master %s from %d frames.", name, files.size()),
+                        String.format(Locale.ROOT, "Master %s from %d frames.%s", name, files.size(), against),
                         kind.word(),
                         name.replace(".fits", "").replace('_', ' '),
                         night.archive().relative(out),

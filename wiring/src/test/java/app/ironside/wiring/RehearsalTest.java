@@ -14,6 +14,7 @@ import app.ironside.journal.FaultTold;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.GateMeasured;
+import app.ironside.journal.MasterMade;
 import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
@@ -234,6 +235,13 @@ class RehearsalTest {
         assertThat(pixel[1]).isCloseTo(file.kit().sensor().heightPx() / 2.0, within(30.0));
         assertThat(picture.header().history()).anyMatch(h -> h.contains("master flat"));
         assertThat(picture.header().number("NCOMBINE")).hasValue(stack.kept());
+    }
+
+    /** Masters of a sound sensor under a sound panel: nothing is said against them. */
+    @Test
+    void nothingIsSaidAgainstItsMasters() {
+        assertThat(of(MasterMade.class)).isNotEmpty().allSatisfy(m -> assertThat(m.text())
+                .matches("Master \\S+ from \\d+ frames\\."));
     }
 
     @Test
