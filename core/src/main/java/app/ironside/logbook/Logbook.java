@@ -13,6 +13,7 @@ import app.ironside.journal.GuiderCalibrated;
 import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.StackMade;
+import app.ironside.journal.StepProven;
 import app.ironside.journal.TargetCentred;
 import app.ironside.kit.RoundRecord;
 import app.ironside.point.FramingMatch;
@@ -401,6 +402,33 @@ public final class Logbook implements AutoCloseable {
                 .filter(TargetCentred.class::isInstance)
                 .map(e -> ((TargetCentred) e).rotationDeg())
                 .findFirst());
+    }
+
+    /**
+     * On how many nights each step that a lesson added was looked at, and on how many it was not so.
+     *
+     * @param found nights on which it was not as it should be: the step was worth it then
+     */
+    public record LessonRecord(int nights, int found) {}
+
+    /** The record of lessons, by their words. */
+    public Map<String, LessonRecord> lessons() {
+        Map<String, Map<Long, Boolean>> proven = new HashMap<>();
+        jdbi.useHandle(handle -> handle.createQuery(
+                        "select night, time, kind, version, text, facts from event where kind = 'DEVICE'"
+                                + " and json_extract(facts, '$.subject') = 'lesson' order by id")
+                .map((rs, context) -> {
+                    if (EventCodec.read(row(rs)) instanceof StepProven step) {
+                        proven.computeIfAbsent(step.step(), s -> new HashMap<>())
+                                .merge(rs.getLong("night"), step.proven(), Boolean::logicalAnd);
+                    }
+                    return rs.getLong("night");
+                })
+                .list());
+        Map<String, LessonRecord> record = new HashMap<>();
+        proven.forEach((step, nights) -> record.put(step, new LessonRecord(nights.size(), (int)
+                nights.values().stream().filter(ok -> !ok).count())));
+        return record;
     }
 
     /** What a kit's nights took besides light: real nights, or rehearsed ones where there is no other. */

@@ -17,6 +17,7 @@ import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.Stage;
+import app.ironside.journal.StepProven;
 import app.ironside.journal.SubRegraded;
 import app.ironside.journal.SubTaken;
 import app.ironside.journal.Trouble;
@@ -222,5 +223,21 @@ class AccountTest {
                 Map.of("M 33", Map.of("L", hours)),
                 Map.of(),
                 "");
+    }
+
+    /** Two nights looked at the heater's lead, one of them found it loose; the same word of another subject is no lesson. */
+    @Test
+    void lessonsTellWhatTheyFound() throws Exception {
+        try (Logbook logbook = Logbook.open(folder)) {
+            for (boolean firm : new boolean[] {true, false}) {
+                Journal journal = logbook.journal(logbook.begin("a night", "night-" + firm, "{}"));
+                journal.append(new StepProven(
+                        NINE, "lesson: heater lead, by hand.", "lesson", "heater lead", "by hand", true));
+                journal.append(
+                        new StepProven(NINE.plusSeconds(9), "lesson: heater lead.", "lesson", "heater lead", "", firm));
+                journal.append(new StepProven(NINE, "mount: heater lead.", "mount", "heater lead", "", false));
+            }
+            assertThat(logbook.lessons()).containsExactly(entry("heater lead", new Logbook.LessonRecord(2, 1)));
+        }
     }
 }

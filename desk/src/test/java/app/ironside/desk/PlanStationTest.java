@@ -27,6 +27,7 @@ import java.util.List;
 import java.util.Optional;
 import javafx.event.ActionEvent;
 import javafx.geometry.Point2D;
+import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -481,6 +482,12 @@ class PlanStationTest extends DeskHarness {
         assertThat(new Profiles(logbook.folder()).lessons()).contains("heater lead on the second plug");
         assertThat(on(() -> desk.planDesk().readyList().steps()))
                 .anyMatch(s -> s.subject().equals("lesson") && s.what().equals("heater lead on the second plug"));
+        // Taken off again, it is no step of the night after.
+        until(
+                "the lesson",
+                d -> !((Parent) d.lookup("#lessons")).getChildrenUnmodifiable().isEmpty());
+        robot.clickOn("Take off \u201cheater lead on the second plug\u201d");
+        until("its end", d -> new Profiles(logbook.folder()).lessons().isEmpty());
         on(() -> {
             desk.choose(Stage.PLAN);
             return true;

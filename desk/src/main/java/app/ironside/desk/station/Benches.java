@@ -71,7 +71,7 @@ public final class Benches implements AutoCloseable {
             Consumer<Intent> intents,
             Consumer<Command> command) {
         guide = new GuideBench(intents, command);
-        ready = new ReadyBench(running, profiles);
+        ready = new ReadyBench(running, profiles, logbook);
         polar = new PolarBench(wiring.stars());
         model = new ModelPane(wiring, Wiring.models(logbook, Provenance.REHEARSED));
         stars = new ThreeStarsPane(wiring::stars);
@@ -120,6 +120,7 @@ public final class Benches implements AutoCloseable {
 
     @Override
     public void close() {
+        ready.close();
         model.close();
         guide.close();
     }

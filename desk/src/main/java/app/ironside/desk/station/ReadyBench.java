@@ -5,16 +5,21 @@ import app.ironside.desk.night.Look;
 import app.ironside.desk.night.NightModel;
 import app.ironside.desk.night.RailState;
 import app.ironside.desk.night.StandingMark;
+import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.desk.parts.Words;
 import app.ironside.document.NightFile;
 import app.ironside.document.ReadyList;
 import app.ironside.document.ReadyStep;
 import app.ironside.journal.StepProven;
+import app.ironside.logbook.Logbook;
 import app.ironside.logbook.Profiles;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Supplier;
 import javafx.application.Platform;
+import javafx.beans.binding.Bindings;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
 import javafx.scene.Node;
@@ -23,6 +28,8 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.TextField;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -30,7 +37,10 @@ import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 
 /** The written order of steps, filled in as it is proven or confirmed. */
-public final class ReadyBench implements Bench {
+public final class ReadyBench implements Bench, AutoCloseable {
+    /** A step that was right on so many nights costs more than it gives. */
+    private static final int IDLE_NIGHTS = 30;
+
     private static final double LONGEST_VALUE = 260;
     private static final double SHORTEST_VALUE = 110;
 
@@ -41,13 +51,18 @@ public final class ReadyBench implements Bench {
     private final VBox box = new VBox(8);
     private final CheckBox ownHands = new CheckBox("I confirm by hand");
     private final TextField lesson = new TextField();
+    private final FlowPane lessons = new FlowPane(6, 4);
+    private final Logbook logbook;
+    private final BackgroundWork work = new BackgroundWork("lessons");
     private Optional<NightFile> file = Optional.empty();
     private List<Object> shown = List.of();
 
     /**
      * @param model of the night that runs
+     * @param logbook which knows what each lesson found
      */
-    public ReadyBench(Supplier<NightModel> model, Profiles profiles) {
+    public ReadyBench(Supplier<NightModel> model, Profiles profiles, Logbook logbook) {
+        this.logbook = logbook;
         this.model = model;
         this.profiles = profiles;
         scroll.setContent(steps);
@@ -67,7 +82,9 @@ public final class ReadyBench implements Bench {
         lesson.setOnAction(e -> addLesson());
         HBox tools = new HBox(8, ownHands, lesson, add);
         tools.setAlignment(Pos.CENTER_LEFT);
-        box.getChildren().addAll(scroll, tools);
+        lessons.setId("lessons");
+        lessons.managedProperty().bind(Bindings.isNotEmpty(lessons.getChildren()));
+        box.getChildren().addAll(scroll, lessons, tools);
     }
 
     private void addLesson() {
@@ -78,7 +95,53 @@ public final class ReadyBench implements Bench {
             profiles.saveLessons(lessons);
             lesson.clear();
             lesson.setPromptText("Added: it is on the list of the next night.");
+            listLessons();
         }
+    }
+
+    /** Each lesson with what it found so far; one that never found anything is offered to be taken off. */
+    private void listLessons() {
+        work.ask(progress -> {
+                    List<String> all = profiles.lessons();
+                    return new Lessons(all, all.isEmpty() ? Map.of() : logbook.lessons());
+                })
+                .onlyNewest()
+                .failed(lesson::setPromptText)
+                .then(known -> lessons.getChildren()
+                        .setAll(known.all().stream()
+                                .map(text -> lessonButton(
+                                        text, Optional.ofNullable(known.record().get(text))))
+                                .toList()));
+    }
+
+    private record Lessons(List<String> all, Map<String, Logbook.LessonRecord> record) {}
+
+    private Button lessonButton(String text, Optional<Logbook.LessonRecord> record) {
+        boolean idle =
+                record.filter(r -> r.nights() >= IDLE_NIGHTS && r.found() == 0).isPresent();
+        Button off = new Button(
+                idle
+                        ? Words.format(
+                                "\u201c%s\u201d found nothing on %d nights: take it off",
+                                text, record.get().nights())
+                        : "Take off \u201c" + text + "\u201d");
+        off.getStyleClass().add("quiet");
+        off.setTooltip(new Tooltip(record.map(r -> Words.format(
+                        "Looked at on %d nights, not so on %d of them. Off the list of the next night.",
+                        r.nights(), r.found()))
+                .orElse("Not looked at so far. Off the list of the next night.")));
+        off.setOnAction(e -> {
+            List<String> left = new ArrayList<>(profiles.lessons());
+            left.remove(text);
+            profiles.saveLessons(left);
+            listLessons();
+        });
+        return off;
+    }
+
+    @Override
+    public void close() {
+        work.close();
     }
 
     /** Whether the person confirms the steps for hands; a night that begins is told so. */
@@ -90,6 +153,7 @@ public final class ReadyBench implements Bench {
     public void setFile(NightFile night) {
         file = Optional.of(night);
         shown = List.of();
+        listLessons();
     }
 
     @Override
