@@ -109,6 +109,7 @@ public record FirstNight(
                 usual.heated(),
                 usual.ownFlipDeg(),
                 usual.rotator(),
+                usual.filtersByHand(),
                 CameraSettings.AS_IT_IS,
                 usual.ownTimes(),
                 Map.of());

@@ -148,7 +148,8 @@ public record NightFile(
             Optional<Boolean> guideAnew,
             Optional<Boolean> recentre,
             Optional<Boolean> nextTarget,
-            Optional<Integer> giveUpAfterMinutes) {
+            Optional<Integer> giveUpAfterMinutes,
+            Optional<Double> leaveAboveSky) {
         static Optional<ReactionsEntry> of(Reactions r) {
             return r.equals(Reactions.USUAL)
                     ? Optional.empty()
@@ -158,7 +159,8 @@ public record NightFile(
                             Optional.of(r.guideAnew()),
                             Optional.of(r.recentre()),
                             Optional.of(r.nextTarget()),
-                            Optional.of(r.giveUpAfterMinutes().orElse(0))));
+                            Optional.of(r.giveUpAfterMinutes().orElse(0)),
+                            r.leaveAboveSky()));
         }
 
         Reactions reactions(String name) {
@@ -172,10 +174,14 @@ public record NightFile(
                         nextTarget.orElse(usual.nextTarget()),
                         giveUpAfterMinutes.isPresent()
                                 ? giveUpAfterMinutes.filter(m -> m != 0)
-                                : usual.giveUpAfterMinutes());
+                                : usual.giveUpAfterMinutes(),
+                        leaveAboveSky.filter(x -> x != 0));
             } catch (IllegalArgumentException e) {
                 throw new BadInputException(
-                        name + ", program.reactions", e.getMessage(), "minutes from 10 to 1440, or 0 for never", e);
+                        name + ", program.reactions",
+                        e.getMessage(),
+                        "minutes from 10 to 1440, times the sky from 1.1 to 100, or 0 for never",
+                        e);
             }
         }
     }

@@ -15,6 +15,7 @@ public record TargetLeft(Instant time, String text, String target, int subs, Why
         COUNT("it has all the subs that were wanted"),
         TOO_LOW("it is too low"),
         SKYLINE("the skyline hides it"),
+        BRIGHT_SKY("the sky about it is too bright"),
         SKIPPED("it was left by hand"),
         GIVEN_UP("it was given up"),
         PROGRAM("the program was changed"),

@@ -27,6 +27,7 @@ import java.util.Optional;
  * @param ownFlipDeg hour angle past the meridian from which the mount by itself takes the side after the flip; empty for a mount that
  *     takes the side it is told
  * @param rotator whether a motor turns the camera
+ * @param filtersByHand whether somebody changes the filters, for want of a wheel
  * @param camera how the main camera is to be set
  * @param ownTimes what its nights showed that things take
  * @param drivers by device ("camera", "mount"), what connects it on a real night
@@ -49,6 +50,7 @@ public record Equipment(
         boolean heated,
         Optional<Double> ownFlipDeg,
         boolean rotator,
+        boolean filtersByHand,
         CameraSettings camera,
         OwnTimes ownTimes,
         Map<String, DriverChoice> drivers) {
@@ -70,6 +72,7 @@ public record Equipment(
             30,
             true,
             Optional.empty(),
+            false,
             false,
             CameraSettings.AS_IT_IS,
             OwnTimes.UNKNOWN,
@@ -154,6 +157,7 @@ public record Equipment(
                 heated,
                 ownFlipDeg,
                 rotator,
+                filtersByHand,
                 setting,
                 times,
                 others);

@@ -23,6 +23,7 @@ import app.ironside.sky.Observer;
 import app.ironside.watch.Case;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.OptionalDouble;
@@ -38,6 +39,9 @@ final class RunStage {
 
     private static final double DITHER_SECONDS = 30;
     static final double STARTING_SECONDS = 300;
+
+    /** One bright sub may be a lamp that went by. */
+    private static final int BRIGHT_IN_A_ROW = 2;
 
     private static final Duration PAUSE_BEFORE_RECOVERY = Duration.ofMinutes(5);
 
@@ -89,7 +93,7 @@ final class RunStage {
     enum Left {
         /** Its time, its count, the night, or a changed program. */
         OVER,
-        /** A person left it. */
+        /** A person left it, or what they said of its sky: it is not begun again. */
         SKIPPED,
         GIVEN_UP
     }
@@ -179,7 +183,7 @@ final class RunStage {
         tellLeft(leg, why);
         return switch (why) {
             case GIVEN_UP -> Left.GIVEN_UP;
-            case SKIPPED -> Left.SKIPPED;
+            case SKIPPED, BRIGHT_SKY -> Left.SKIPPED;
             default -> Left.OVER;
         };
     }
@@ -336,7 +340,32 @@ final class RunStage {
         if (!night.site().horizon().clears(seen, night.site().marginDeg())) {
             return Optional.of(TargetLeft.Why.SKYLINE);
         }
+        if (isTooBright(leg)) {
+            return Optional.of(TargetLeft.Why.BRIGHT_SKY);
+        }
         return end.isBefore(leg.until.plusMillis(1)) ? Optional.empty() : Optional.of(TargetLeft.Why.TIME);
+    }
+
+    /** Whether the sky behind the last two subs is brighter than is allowed, against the darkest of their own series. */
+    private boolean isTooBright(Leg leg) {
+        Optional<Double> limit = night.program().reactions().leaveAboveSky();
+        List<SubTaken> subs = limit.isEmpty()
+                ? List.of()
+                : night.record().state().subs().stream()
+                        .filter(s -> s.target().equals(leg.target.name())
+                                && s.measures().skyAdu().isPresent())
+                        .toList();
+        if (subs.size() <= BRIGHT_IN_A_ROW) {
+            return false;
+        }
+        return subs.subList(subs.size() - BRIGHT_IN_A_ROW, subs.size()).stream()
+                .allMatch(last -> last.measures().skyAdu().getAsDouble()
+                        > limit.get()
+                                * subs.stream()
+                                        .filter(s -> s.filter().equals(last.filter()) && s.seconds() == last.seconds())
+                                        .mapToDouble(s -> s.measures().skyAdu().getAsDouble())
+                                        .min()
+                                        .orElseThrow());
     }
 
     private void tellLeft(Leg leg, TargetLeft.Why why) {

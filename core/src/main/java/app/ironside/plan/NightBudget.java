@@ -47,6 +47,9 @@ public record NightBudget(
     public static final double UNKNOWN_COLD_C = 15;
 
     /** Small telescopes shake in more (common practice), m/s. */
+    /** A change of the filter waits no longer: nothing is exposed meanwhile. */
+    private static final long FILTER_WINDOW_SECONDS = 600;
+
     private static final double STRONG_WIND = 8;
 
     /** A sensor is let warm up this long before its power is cut (common practice: 10 to 15 min). */
@@ -197,6 +200,10 @@ public record NightBudget(
             jobs.add(new Job(
                     "focus by hand with the mask, lock, check again", new Interval(dusk, dusk.plusSeconds(2400))));
         }
+        FilterWalks.of(given.plan(), given.kit(), given.program().ditherEvery())
+                .forEach(c -> jobs.add(new Job(
+                        "put filter " + c.filter() + " in",
+                        new Interval(c.at(), c.at().plusSeconds(FILTER_WINDOW_SECONDS)))));
         for (PlannedBlock block : given.plan().blocks()) {
             if (!given.kit().equipment().goTo()) {
                 jobs.add(new Job(
@@ -265,6 +272,14 @@ public record NightBudget(
                 .ifPresent(l -> reminded.add(say(
                         "%.1f kg of %.1f kg: more than two thirds; expect wider guiding in wind.",
                         l.kg(), l.limitKg())));
+        int changes = FilterWalks.of(given.plan(), given.kit(), given.program().ditherEvery())
+                .size();
+        int fewest = FilterWalks.fewest(given.plan());
+        if (changes > fewest) {
+            found.add(say(
+                    "Filters are changed by hand %d times by this plan; one after the other it would be %d times.",
+                    changes, fewest));
+        }
         List<String> wet = given.kit().equipment().heated() ? reminded : found;
         dew.stream()
                 .filter(d -> d.risk() == Dew.Risk.DEW || d.risk() == Dew.Risk.FROST)

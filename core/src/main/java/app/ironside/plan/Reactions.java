@@ -12,6 +12,7 @@ import java.util.Optional;
  * @param recentre point again after a knock, or when the field is another
  * @param nextTarget go to another target that is up when a target is given up
  * @param giveUpAfterMinutes a target without a good sub for so long is given up, and the mount parked if there is no other; empty for never
+ * @param leaveAboveSky a target whose sky is so many times the darkest of its series, twice in a row, is left for this night; empty for never
  */
 public record Reactions(
         boolean refocus,
@@ -19,38 +20,46 @@ public record Reactions(
         boolean guideAnew,
         boolean recentre,
         boolean nextTarget,
-        Optional<Integer> giveUpAfterMinutes) {
+        Optional<Integer> giveUpAfterMinutes,
+        Optional<Double> leaveAboveSky) {
     /** Everything; bed after an hour and a half in which nothing was kept. */
-    public static final Reactions USUAL = new Reactions(true, true, true, true, true, Optional.of(90));
+    public static final Reactions USUAL =
+            new Reactions(true, true, true, true, true, Optional.of(90), Optional.empty());
 
     /** Nothing is done but told. */
-    public static final Reactions NONE = new Reactions(false, false, false, false, false, Optional.empty());
+    public static final Reactions NONE =
+            new Reactions(false, false, false, false, false, Optional.empty(), Optional.empty());
 
     public Reactions {
         giveUpAfterMinutes.ifPresent(m -> Check.inRange("giveUpAfterMinutes", m, 10, 1440));
+        leaveAboveSky.ifPresent(x -> Check.inRange("leaveAboveSky", x, 1.1, 100));
     }
 
     public Reactions withRefocus(boolean other) {
-        return new Reactions(other, heat, guideAnew, recentre, nextTarget, giveUpAfterMinutes);
+        return new Reactions(other, heat, guideAnew, recentre, nextTarget, giveUpAfterMinutes, leaveAboveSky);
     }
 
     public Reactions withHeat(boolean other) {
-        return new Reactions(refocus, other, guideAnew, recentre, nextTarget, giveUpAfterMinutes);
+        return new Reactions(refocus, other, guideAnew, recentre, nextTarget, giveUpAfterMinutes, leaveAboveSky);
     }
 
     public Reactions withGuideAnew(boolean other) {
-        return new Reactions(refocus, heat, other, recentre, nextTarget, giveUpAfterMinutes);
+        return new Reactions(refocus, heat, other, recentre, nextTarget, giveUpAfterMinutes, leaveAboveSky);
     }
 
     public Reactions withRecentre(boolean other) {
-        return new Reactions(refocus, heat, guideAnew, other, nextTarget, giveUpAfterMinutes);
+        return new Reactions(refocus, heat, guideAnew, other, nextTarget, giveUpAfterMinutes, leaveAboveSky);
     }
 
     public Reactions withNextTarget(boolean other) {
-        return new Reactions(refocus, heat, guideAnew, recentre, other, giveUpAfterMinutes);
+        return new Reactions(refocus, heat, guideAnew, recentre, other, giveUpAfterMinutes, leaveAboveSky);
     }
 
     public Reactions withGiveUpAfterMinutes(Optional<Integer> other) {
-        return new Reactions(refocus, heat, guideAnew, recentre, nextTarget, other);
+        return new Reactions(refocus, heat, guideAnew, recentre, nextTarget, other, leaveAboveSky);
+    }
+
+    public Reactions withLeaveAboveSky(Optional<Double> other) {
+        return new Reactions(refocus, heat, guideAnew, recentre, nextTarget, giveUpAfterMinutes, other);
     }
 }

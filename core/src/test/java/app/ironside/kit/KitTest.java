@@ -42,6 +42,7 @@ class KitTest {
                     true,
                     unknown.ownFlipDeg(),
                     false,
+                    false,
                     unknown.camera(),
                     OwnTimes.UNKNOWN,
                     unknown.drivers());

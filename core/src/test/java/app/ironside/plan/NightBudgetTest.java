@@ -4,12 +4,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.Examples;
+import app.ironside.JsonText;
 import app.ironside.document.NightFile;
+import app.ironside.kit.Equipment;
 import app.ironside.kit.Kit;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Interval;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.mockito.Mockito;
@@ -121,5 +124,38 @@ class NightBudgetTest {
         NightBudget tracker = budget(Examples.kit("lark"), weather(8, 0.5), 500);
         assertThat(tracker.visits().stream().mapToInt(v -> v.jobs().size()).sum())
                 .isGreaterThan(jobs);
+    }
+
+    /**
+     * By hand: M 33 in L, R, G, B by turns of two subs over 167 subs is 84 turns, NGC 2403 in L and Ha by turns of four over 17 subs five; one
+     * after the other it is 4 and 2, one less where the filter that is in goes on.
+     */
+    @Test
+    void filtersFromABoxAreWalks() {
+        assertThat(FilterWalks.of(PLAN, FILE.kit(), 2))
+                .as("a wheel turns by itself")
+                .isEmpty();
+        Kit box = byHand(FILE.kit());
+        List<FilterWalks.Change> walks =
+                FilterWalks.of(PLAN, box, FILE.program().ditherEvery());
+        int turns = PLAN.blocks().stream()
+                .mapToInt(b ->
+                        (b.subs() + b.target().subsPerFilter() - 1) / b.target().subsPerFilter())
+                .sum();
+        assertThat(walks).hasSizeBetween(turns - 1, turns);
+        assertThat(walks.get(0).filter()).isEqualTo("L");
+        assertThat(walks).isSortedAccordingTo(Comparator.comparing(FilterWalks.Change::at));
+        assertThat(FilterWalks.fewest(PLAN)).isEqualTo(5);
+        NightBudget budget = budget(box, weather(8, 0.5), 500);
+        assertThat(budget.warnings())
+                .anyMatch(w -> w.matches("Filters are changed by hand \\d+ times by this plan; one after the other it"
+                        + " would be 5 times\\."));
+        assertThat(budget.visits().size())
+                .isGreaterThan(budget(FILE.kit(), weather(8, 0.5), 500).visits().size() + 20);
+    }
+
+    private static Kit byHand(Kit kit) {
+        return kit.withEquipment(JsonText.overlay(
+                kit.equipment(), JsonText.newObject().put("filtersByHand", true), Equipment.class, "equipment"));
     }
 }

@@ -58,6 +58,9 @@ import javafx.util.Duration;
  */
 final class DeskView extends StackPane
         implements AutoCloseable, DeskHeader.Doer, KeyMap.Doer, Doors.Doer, Intake.Taker, Beginnings.Stand {
+    /** Virtual seconds in a real one: a whole night in a minute or two, and each station is seen at work. */
+    private static final double WALKING_RATE = 600;
+
     private final Logbook logbook;
     private final Nights nights;
     private final Looking looking;
@@ -85,6 +88,8 @@ final class DeskView extends StackPane
     private final SubMarks marks;
     private Optional<Runnable> atTheEnd = Optional.empty();
     private final Magnifier magnifier;
+    private final Walk walk = new Walk();
+    private Optional<RunningNight> beforeTheWalk = Optional.empty();
     private Palette look;
     private double rate;
     private boolean closed;
@@ -101,6 +106,7 @@ final class DeskView extends StackPane
                 () -> Optional.of(planDesk()).filter(PlanDesk::isOpen).map(PlanDesk::file),
                 this::wholeNight,
                 n -> beginnings().rehearse(n),
+                this::walk,
                 n -> beginnings().open(n),
                 n -> beginnings().askToRemove(n),
                 this::pick);
@@ -304,6 +310,7 @@ final class DeskView extends StackPane
             return;
         }
         running().ifPresent(looking::attend);
+        walkOn();
         telling.follow(nights.running(), looking);
         ShownNight night = looking.night().get();
         looking.keepVerdict(night);
@@ -327,6 +334,48 @@ final class DeskView extends StackPane
                 picture.picture(),
                 night.file().kit().arcsecPerPixel(),
                 night.reckoner().glance(at)));
+    }
+
+    /** Takes a newcomer through a rehearsal, station by station. */
+    void walk(NightFile night) {
+        if (isNightRunning()) {
+            say("A night is running: end it first, then walk through one.");
+            return;
+        }
+        if (rate == 0 || rate > WALKING_RATE) {
+            setRate(WALKING_RATE);
+        }
+        beforeTheWalk = nights.running();
+        walk.begin();
+        beginnings.rehearse(night, Optional.empty());
+    }
+
+    /** At a station that nobody was told of the night waits, and the station's words are shown. */
+    private void walkOn() {
+        if (!walk.isUnderWay() || shell.hasHelp() || nights.running().equals(beforeTheWalk)) {
+            return;
+        }
+        walk.next(runningModel().night()).ifPresent(station -> {
+            hold(true);
+            shell.showHelp(station);
+            choose(station);
+            say("Space: on with the night. Esc: end the walk, and the night goes on without it.");
+        });
+    }
+
+    /** From a station's words back to the night. */
+    private void leaveStation(boolean forGood) {
+        shell.hideHelp();
+        if (forGood || walk.isAtItsEnd()) {
+            walk.end();
+            say("The walk is over. F1 shows these words again at each station.");
+        }
+        hold(false);
+        refresh();
+    }
+
+    private void hold(boolean still) {
+        nights.running().flatMap(RunningNight::transport).ifPresent(clock -> clock.hold(still));
     }
 
     /** What was to be done when the night is over is done, if its window is still away. */
@@ -520,6 +569,10 @@ final class DeskView extends StackPane
 
     @Override
     public void toggleFreeze() {
+        if (walk.isUnderWay() && shell.hasHelp()) {
+            leaveStation(false);
+            return;
+        }
         if (running().isPresent() && !runningModel().asked().isEmpty()) {
             runningModel().confirmed();
             return;
@@ -569,7 +622,9 @@ final class DeskView extends StackPane
 
     @Override
     public void toggleHelp() {
-        if (shell.hasHelp()) {
+        if (walk.isUnderWay() && shell.hasHelp()) {
+            leaveStation(false);
+        } else if (shell.hasHelp()) {
             shell.hideHelp();
         } else {
             shell.showHelp(looking.station());
@@ -634,7 +689,9 @@ final class DeskView extends StackPane
     /** Of what lies over the desk, the uppermost goes. */
     @Override
     public void closeTop() {
-        if (shell.hasHelp()) {
+        if (walk.isUnderWay() && shell.hasHelp()) {
+            leaveStation(true);
+        } else if (shell.hasHelp()) {
             shell.hideHelp();
         } else if (shell.hasKeys()) {
             shell.showKeys(false);

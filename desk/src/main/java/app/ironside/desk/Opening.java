@@ -82,6 +82,11 @@ final class Opening {
         begin(DemoNights.tonight(), "demo night");
     }
 
+    private void walkThroughDemo() {
+        dismiss();
+        desk.walk(NightFile.parse(DemoNights.tonight(), "demo night", wiring.objects()));
+    }
+
     /** The user's own data. */
     void ownData() {
         Optional<NightEntry> left = found.left();
@@ -96,6 +101,10 @@ final class Opening {
         choices.add(new StartPane.Choice("plan-night", "Plan a night", this::plan));
         choices.add(new StartPane.Choice("open-night", "Rehearse a night file…", this::chooseFile));
         choices.add(new StartPane.Choice("rehearse-example", "Rehearse the example night", this::beginDemo));
+        if (nights.isEmpty()) {
+            choices.add(new StartPane.Choice(
+                    "walk-example", "Walk through the example night, station by station", this::walkThroughDemo));
+        }
         if (left.isEmpty() && !nights.isEmpty()) {
             choices.add(new StartPane.Choice("look-back", "Look at the last night", this::dismiss));
         }

@@ -70,7 +70,7 @@ class OpeningTest extends DeskHarness {
     void anEmptyLogbookOffersAFirstNight() throws Exception {
         ownData();
         assertThat(heading()).isEqualTo("Good evening.");
-        assertThat(choices()).containsExactly("plan-night", "open-night", "rehearse-example");
+        assertThat(choices()).containsExactly("plan-night", "open-night", "rehearse-example", "walk-example");
         assertThat(on(() -> ((Button) desk.lookup("#plan-night")).isDefaultButton()))
                 .isTrue();
         robot.clickOn("#plan-night");

@@ -235,12 +235,16 @@ class PlanWishesTest extends DeskHarness {
         onDesk(() -> ((CheckBox) desk.lookup("#rule-react-focus")).fire());
         settled();
         type("rule-react-giveup", "45");
+        type("rule-react-sky", "2.5");
         type("rule-end-copy", folder.resolve("second").toString());
         onDesk(() -> ((ChoiceBox<Ending.Order>) desk.lookup("#rule-end-order")).setValue(Ending.Order.WARM_FIRST));
         settled();
         NightFile file = on(() -> desk.planDesk().file());
         assertThat(file.program().reactions())
-                .isEqualTo(Reactions.USUAL.withRefocus(false).withGiveUpAfterMinutes(Optional.of(45)));
+                .isEqualTo(Reactions.USUAL
+                        .withRefocus(false)
+                        .withGiveUpAfterMinutes(Optional.of(45))
+                        .withLeaveAboveSky(Optional.of(2.5)));
         assertThat(file.program().ending())
                 .isEqualTo(Ending.USUAL
                         .withOrder(Ending.Order.WARM_FIRST)
@@ -255,7 +259,7 @@ class PlanWishesTest extends DeskHarness {
         type("rule-react-giveup", "never");
         assertThat(on(() -> desk.planDesk().file().program().reactions().giveUpAfterMinutes()))
                 .isEmpty();
-        for (int i = 0; i < 5; i++) {
+        for (int i = 0; i < 6; i++) {
             onDesk(() -> desk.planDesk().undo());
             settled();
         }

@@ -14,6 +14,7 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.Reacted;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.TargetLeft;
 import app.ironside.journal.Trouble;
 import app.ironside.journal.Verdict;
 import app.ironside.night.NightControl;
@@ -77,6 +78,31 @@ class ReactionsTest {
         MountParked parked = state.last(MountParked.class).orElseThrow();
         assertThat(parked.time().atZone(java.time.ZoneId.of("Europe/Rome")).getHour())
                 .isLessThan(21);
+    }
+
+    /** The Moon lights the sky to five times what it was: a person who allows twice has the target left after two such subs, and it stays left. */
+    @Test
+    void aTargetUnderABrightSkyIsLeft() throws Exception {
+        ObjectNode night = FaultsTest.document("wren");
+        ((ObjectNode) night.at("/program")).putObject("reactions").put("leaveAboveSky", 2);
+        ((ObjectNode) night.at("/program/targets/0")).put("from", "19:05:00").put("until", "21:00:00");
+        ((ObjectNode) night.at("/observatory")).putArray("clouds");
+        night.withObject("/observatory")
+                .putArray("faults")
+                .addObject()
+                .put("kind", "moon")
+                .put("at", "19:50:00")
+                .put("minutes", 120)
+                .put("strength", 5);
+        NightState state = run(night, new NightControl(), e -> {});
+        assertThat(state.all(TargetLeft.class)).singleElement().satisfies(left -> {
+            assertThat(left.why()).isEqualTo(TargetLeft.Why.BRIGHT_SKY);
+            assertThat(left.text()).contains("the sky about it is too bright");
+        });
+        SubTaken last = state.last(SubTaken.class).orElseThrow();
+        assertThat(last.time().atZone(java.time.ZoneId.of("Europe/Rome")).toLocalTime())
+                .isBetween(java.time.LocalTime.of(19, 50), java.time.LocalTime.of(20, 10));
+        assertThat(state.ended()).isTrue();
     }
 
     /** A target that is left early gives its time to the next one, which begins before it was planned to. */

@@ -5,9 +5,11 @@ import app.ironside.plan.Ending;
 import app.ironside.plan.Program;
 import app.ironside.plan.Reactions;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import java.util.function.UnaryOperator;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
@@ -80,6 +82,7 @@ final class TroubleRules {
             grid.add(price(each.price()), 3, row++);
         }
         row = addPatience(row);
+        row = addSky(row);
         grid.add(title("The end of the night"), 0, row++, 4, 1);
         row = addOrder(row);
         CheckBox disconnect = new CheckBox("let go of the devices at the end");
@@ -97,39 +100,77 @@ final class TroubleRules {
     }
 
     private int addPatience(int row) {
-        String value =
-                program().reactions().giveUpAfterMinutes().map(String::valueOf).orElse("never");
-        TextField field = field("rule-react-giveup", value, 80);
-        field.setOnAction(e -> patience(field, value));
-        field.focusedProperty().addListener((o, was, is) -> {
-            if (!is) {
-                patience(field, value);
-            }
-        });
-        grid.addRow(
+        return addLimit(
                 row,
-                name("nothing good for so long: give up"),
-                field,
-                dim("min"),
-                price("then another target, or bed for the telescope; \"never\" goes on until dawn"));
-        return row + 1;
+                "rule-react-giveup",
+                "nothing good for so long: give up",
+                "min",
+                program().reactions().giveUpAfterMinutes().map(String::valueOf),
+                text -> {
+                    Optional<Integer> minutes = text.map(Integer::valueOf);
+                    return r -> r.withGiveUpAfterMinutes(minutes);
+                },
+                "minutes from 10 to 1440",
+                "then another target, or bed for the telescope; \"never\" goes on until dawn");
     }
 
-    private void patience(TextField field, String before) {
-        String text = field.getText().strip();
-        if (text.equals(before)) {
-            return;
-        }
-        try {
-            Optional<Integer> minutes = text.isEmpty() || text.equals("never") || text.equals("0")
-                    ? Optional.empty()
-                    : Optional.of(Integer.valueOf(text));
-            Reactions.USUAL.withGiveUpAfterMinutes(minutes); // refuses what is out of range before the plan is touched
-            plan.setRules(p -> p.withReactions(p.reactions().withGiveUpAfterMinutes(minutes)));
-        } catch (IllegalArgumentException e) {
-            plan.say("give up after: \"" + text + "\" is not understood; expected minutes from 10 to 1440, or never.");
-            field.setText(before);
-        }
+    private int addSky(int row) {
+        return addLimit(
+                row,
+                "rule-react-sky",
+                "sky so many times its darkest: leave",
+                "times",
+                program().reactions().leaveAboveSky().map(Words::number),
+                text -> {
+                    Optional<Double> times = text.map(t -> Double.valueOf(t.replace(',', '.')));
+                    return r -> r.withLeaveAboveSky(times);
+                },
+                "1.1 to 100 times",
+                "two subs in a row against their own series; Moon, town or dawn: the rest of it is for another night");
+    }
+
+    /**
+     * A row with a number, or "never".
+     *
+     * @param value the present one; empty for never
+     * @param change what a text makes of the reactions; empty for never
+     * @param expected in words, where that fails
+     */
+    private int addLimit(
+            int row,
+            String id,
+            String name,
+            String unit,
+            Optional<String> value,
+            Function<Optional<String>, UnaryOperator<Reactions>> change,
+            String expected,
+            String price) {
+        String before = value.orElse("never");
+        TextField field = field(id, before, 80);
+        Runnable take = () -> {
+            String text = field.getText().strip();
+            if (text.equals(before)) {
+                return;
+            }
+            try {
+                UnaryOperator<Reactions> step = change.apply(
+                        Optional.of(text).filter(t -> !t.isEmpty() && !t.equals("never") && !t.equals("0")));
+                // Refuses what is out of range before the plan is touched.
+                Objects.requireNonNull(step.apply(Reactions.USUAL));
+                plan.setRules(p -> p.withReactions(step.apply(p.reactions())));
+            } catch (IllegalArgumentException e) {
+                plan.say(name + ": \"" + text + "\" is not understood; expected " + expected + ", or never.");
+                field.setText(before);
+            }
+        };
+        field.setOnAction(e -> take.run());
+        field.focusedProperty().addListener((o, was, is) -> {
+            if (!is) {
+                take.run();
+            }
+        });
+        grid.addRow(row, name(name), field, dim(unit), price(price));
+        return row + 1;
     }
 
     private int addOrder(int row) {

@@ -60,6 +60,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
      * @param plan the night whose kit, site and target an exercise takes; empty while none is on the desk
      * @param whole the night on the desk as far as it went, whatever moment of it is looked at
      * @param play begins an exercise
+     * @param walk takes a newcomer through a night
      * @param onNight shows a night
      * @param onRemove takes a night out of the logbook
      * @param onEvent shows the evidence of an event
@@ -70,6 +71,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
             Supplier<Optional<NightFile>> plan,
             Supplier<NightState> whole,
             Consumer<NightFile> play,
+            Consumer<NightFile> walk,
             Consumer<NightEntry> onNight,
             Consumer<NightEntry> onRemove,
             Consumer<NightEvent> onEvent) {
@@ -84,7 +86,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
         all = new AllNightsPane(logbook.search(), data, open);
         pictures = new PicturesPane(logbook, wiring.objects(), plan, open);
         this.whole = whole;
-        trainer = new TrainerPane(wiring, data, plan, play);
+        trainer = new TrainerPane(wiring, data, plan, play, walk);
         changes = new GearPane(data, () -> plan.get().map(f -> f.kit().name()));
         nights.setId("nights");
         events.setId("events");

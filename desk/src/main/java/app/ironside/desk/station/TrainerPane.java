@@ -85,8 +85,14 @@ final class TrainerPane implements AutoCloseable {
      * @param data the user's folder
      * @param plan the night whose kit, site and target are taken
      * @param play begins a night
+     * @param walk takes a newcomer through a night, station by station
      */
-    TrainerPane(Wiring wiring, Path data, Supplier<Optional<NightFile>> plan, Consumer<NightFile> play) {
+    TrainerPane(
+            Wiring wiring,
+            Path data,
+            Supplier<Optional<NightFile>> plan,
+            Consumer<NightFile> play,
+            Consumer<NightFile> walk) {
         this.scores = new ScoreBook(data);
         this.training = new Training(wiring);
         this.plan = plan;
@@ -114,7 +120,14 @@ final class TrainerPane implements AutoCloseable {
         back.setTooltip(
                 new Tooltip("What happened, when it could be seen, what it cost, and what the policy would have done"));
         back.setOnAction(e -> debrief());
-        HBox doing = new HBox(8, begin, again);
+        Button walkThrough = new Button("Walk through a night");
+        walkThrough.setId("walk-night");
+        walkThrough.setMinWidth(Region.USE_PREF_SIZE);
+        walkThrough.setTooltip(
+                new Tooltip("The night of your plan, held at each station with what it is for; Space goes on"));
+        walkThrough.setOnAction(e -> from().ifPresentOrElse(
+                        walk, () -> say("Plan a night first: its kit, site and target are what you walk through.")));
+        HBox doing = new HBox(8, begin, again, walkThrough);
         doing.setAlignment(Pos.CENTER_LEFT);
         FlowPane naming = new FlowPane(8, 8, first, second, back);
         naming.setAlignment(Pos.CENTER_LEFT);
