@@ -119,6 +119,16 @@ final class DeskShell {
         help.show(station);
     }
 
+    /**
+     * As above.
+     *
+     * @param foot how one goes on from there
+     */
+    void showHelp(Stage station, String foot) {
+        keys.setVisible(false);
+        help.show(station, foot);
+    }
+
     void hideHelp() {
         help.setVisible(false);
     }

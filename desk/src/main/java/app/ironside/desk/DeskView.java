@@ -357,9 +357,10 @@ final class DeskView extends StackPane
         }
         walk.next(runningModel().night()).ifPresent(station -> {
             hold(true);
-            shell.showHelp(station);
+            String foot = "Space: on with the night. Esc: end the walk, and the night goes on without it.";
+            shell.showHelp(station, foot);
             choose(station);
-            say("Space: on with the night. Esc: end the walk, and the night goes on without it.");
+            say(foot);
         });
     }
 

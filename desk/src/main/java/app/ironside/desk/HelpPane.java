@@ -19,6 +19,7 @@ final class HelpPane extends VBox {
     private static final double HEIGHT = 480;
 
     private final VBox text = new VBox(10);
+    private final Label away = new Label();
 
     HelpPane() {
         setId("help");
@@ -31,13 +32,22 @@ final class HelpPane extends VBox {
         scroll.setFitToWidth(true);
         scroll.setPrefViewportHeight(HEIGHT);
         VBox.setVgrow(scroll, Priority.ALWAYS);
-        Label away = new Label("F1 or Esc: away with it. ? lists the keys.");
         away.getStyleClass().add("dim");
         getChildren().addAll(scroll, away);
         setVisible(false);
     }
 
     void show(Stage station) {
+        show(station, "F1 or Esc: away with it. ? lists the keys.");
+    }
+
+    /**
+     * Shows the words of a station.
+     *
+     * @param foot how one goes on from there
+     */
+    void show(Stage station, String foot) {
+        away.setText(foot);
         text.getChildren().clear();
         for (String paragraph : words(station).strip().split("\n\n|\n(?=- )")) {
             text.getChildren().add(label(paragraph.strip()));
