@@ -50,10 +50,6 @@ final class ReportVerb extends Verb {
             Told told = newestFirst.stream()
                     .map(n -> told(logbook, n, wiring))
                     .flatMap(Optional::stream)
-                    .filter(t -> night.isEmpty()
-                            || night.get()
-                                    .strip()
-                                    .equals(t.file().program().date().toString()))
                     .findFirst()
                     .orElseThrow(() -> new BadInputException(
                             folder.toString(),
@@ -70,11 +66,14 @@ final class ReportVerb extends Verb {
         }
     }
 
-    private static Optional<Told> told(Logbook logbook, NightEntry entry, Wiring wiring) {
+    /** A night of the wanted evening that began. */
+    private Optional<Told> told(Logbook logbook, NightEntry entry, Wiring wiring) {
+        NightFile file = NightFile.parse(entry.document(), entry.title(), wiring.objects());
+        if (night.isPresent()
+                && !night.get().strip().equals(file.program().date().toString())) {
+            return Optional.empty();
+        }
         NightState state = NightState.of(logbook.journal(entry).events());
-        return state.started()
-                ? Optional.of(
-                        new Told(entry, NightFile.parse(entry.document(), entry.title(), wiring.objects()), state))
-                : Optional.empty();
+        return state.started() ? Optional.of(new Told(entry, file, state)) : Optional.empty();
     }
 }

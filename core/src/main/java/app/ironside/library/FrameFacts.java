@@ -255,10 +255,13 @@ public record FrameFacts(
 
     /** The same with what a person says of it. */
     FrameFacts corrected(FactBook.Correction c) {
+        FrameKind said = c.kind().orElse(kind);
+        // A dark has no target and no filter, whatever its header says.
+        boolean light = said == FrameKind.LIGHT || said == FrameKind.UNKNOWN;
         return new FrameFacts(
-                c.kind().orElse(kind),
-                c.target().or(() -> target),
-                c.filter().or(() -> filter),
+                said,
+                light ? c.target().or(() -> target) : Optional.empty(),
+                light || said.sawLight() ? c.filter().or(() -> filter) : Optional.empty(),
                 or(c.exposureS(), exposureS),
                 or(c.gain(), gain),
                 or(c.offset(), offset),

@@ -50,6 +50,9 @@ import org.sqlite.SQLiteDataSource;
 public final class Logbook implements AutoCloseable {
     static final String FILE = "logbook.sqlite";
 
+    /** A kit is as it was lately; and these are read whole. */
+    private static final int LATEST_NIGHTS = 20;
+
     private final Path folder;
     private final Jdbi jdbi;
     private final LogbookWriter writer;
@@ -431,15 +434,16 @@ public final class Logbook implements AutoCloseable {
         return record;
     }
 
-    /** What a kit's nights took besides light: real nights, or rehearsed ones where there is no other. */
+    /** What a kit's latest nights took besides light: real nights, or rehearsed ones where there is no other. */
     public TimesTaken timesTaken(String kit) {
         for (String origin : List.of("<>", "=")) {
-            List<Long> nights = jdbi.withHandle(handle -> handle.createQuery(
-                            "select id from night where kit = :kit and origin " + origin
-                                    + " 'rehearsed' and exists (select 1 from sub where sub.night = night.id) order by id")
-                    .bind("kit", kit)
-                    .mapTo(Long.class)
-                    .list());
+            List<Long> nights = jdbi.withHandle(
+                    handle -> handle.createQuery("select id from night where kit = :kit and origin " + origin
+                                    + " 'rehearsed' and exists (select 1 from sub where sub.night = night.id) order by id desc limit "
+                                    + LATEST_NIGHTS)
+                            .bind("kit", kit)
+                            .mapTo(Long.class)
+                            .list());
             if (!nights.isEmpty()) {
                 return TimesTaken.of(
                         nights.stream()

@@ -19,6 +19,7 @@ import app.ironside.journal.MasterMade;
 import app.ironside.journal.NightState;
 import app.ironside.journal.Stage;
 import app.ironside.plan.CalibrationPlan;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -177,11 +178,8 @@ final class CalibrateStage {
         night.record().doing(Stage.CALIBRATE, "Combining " + name, Duration.ofSeconds(5));
         Optional<MasterPixels> under = subtract.map(MasterPixels::of);
         Frame master = new MasterBuilder(night.workers()).build(kind, files, under, Progress.NONE);
-        String against = MasterVerdict.of(kind, files, master, under).remarks().stream()
-                .filter(MasterVerdict.Remark::against)
-                .map(r -> " " + r.sentence())
-                .collect(Collectors.joining());
         FitsFiles.write(out, master, FitsFiles.Encoding.FLOAT_32);
+        String against = against(kind, files, master, under);
         Statistics.Spread spread = Statistics.robust(Statistics.sample(master, 50_000));
         night.record().frame(Stage.CALIBRATE, "Master " + name, master, Optional.empty());
         night.record()
@@ -195,5 +193,17 @@ final class CalibrateStage {
                         spread.centre(),
                         spread.sigma()));
         return Optional.of(master);
+    }
+
+    /** What speaks against a master, in sentences; a look that fails costs no master. */
+    private static String against(MasterKind kind, List<Path> files, Frame master, Optional<MasterPixels> under) {
+        try {
+            return MasterVerdict.of(kind, files, master, under).remarks().stream()
+                    .filter(MasterVerdict.Remark::against)
+                    .map(r -> " " + r.sentence())
+                    .collect(Collectors.joining());
+        } catch (BadInputException | UncheckedIOException unread) {
+            return " It could not be looked at: " + unread.getMessage() + ".";
+        }
     }
 }

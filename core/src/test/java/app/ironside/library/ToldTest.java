@@ -112,10 +112,10 @@ class ToldTest {
         assertThat(read().matches().get(0).lights().filter()).contains("L");
     }
 
-    /** A frame that says nothing of itself is a dark of half a minute at -10 °C once that is said. */
+    /** A frame that was written as a light is a dark of half a minute at -10 °C, of no filter, once that is said. */
     @Test
     void kindAndNumbersAreSaid() {
-        Path file = frame("x.fits", "", "", "2026-11-14T22:00:00", 30);
+        Path file = frame("x.fits", "Light", "L", "2026-11-14T22:00:00", 30);
         new FactBook(folder)
                 .keep(new Correction(
                         List.of(file.toString()),

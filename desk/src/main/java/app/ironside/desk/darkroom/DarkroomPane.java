@@ -1,6 +1,5 @@
 package app.ironside.desk.darkroom;
 
-import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.calibrate.Calibrator;
@@ -28,7 +27,6 @@ import app.ironside.solve.PlaneTransform;
 import app.ironside.stack.Resampling;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
-import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
@@ -463,12 +461,12 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     }
 
     private void correct(FactBook.Correction correction) {
-        try {
-            new FactBook(data).keep(correction);
-            open(folders);
-        } catch (BadInputException | UncheckedIOException e) {
-            said.setText(e.getMessage());
-        }
+        looking.ask(progress -> {
+                    new FactBook(data).keep(correction);
+                    return folders;
+                })
+                .failed(said::setText)
+                .then(this::open);
     }
 
     private void key(KeyEvent e) {
