@@ -55,7 +55,7 @@ public record NightReport(NightFile file, NightPlan plan, NightState night, Opti
     /** The last stack, as it was stretched when it was made. */
     private static Optional<byte[]> picture(NightState night, Optional<Path> folder) {
         return night.last(StackMade.class)
-                .flatMap(s -> folder.map(f -> f.resolve(s.file().replaceFirst("\\.fits$", ".png"))))
+                .flatMap(s -> folder.map(f -> f.resolve(s.picture())))
                 .filter(Files::isRegularFile)
                 .map(png -> {
                     try {

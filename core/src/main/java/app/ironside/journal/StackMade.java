@@ -45,6 +45,11 @@ public record StackMade(
     /** How many times better than one sub, against what was possible; {@code error} is the measure's own. */
     public record Gain(double measured, double possible, double error) {}
 
+    /** The file of its picture, stretched as it was when it was made, beside the stack. */
+    public String picture() {
+        return file.replaceFirst("\\.fits$", ".png");
+    }
+
     @Override
     public Stage station() {
         return Stage.STACK;

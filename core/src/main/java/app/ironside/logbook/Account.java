@@ -19,7 +19,7 @@ public record Account(List<Night> nights) {
     /** Before so many days of record a rate says more of chance than of the place. */
     private static final int LEAST_DAYS = 60;
 
-    private static final double DAYS_PER_MONTH = 365.25 / 12;
+    static final double DAYS_PER_MONTH = 365.25 / 12;
 
     /** What counts as a clear night. */
     private static final double LEAST_HOURS = 1;

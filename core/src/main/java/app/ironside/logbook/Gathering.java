@@ -21,8 +21,6 @@ import java.util.TreeMap;
  * @param nights that kept light of it, oldest first
  */
 public record Gathering(String target, boolean rehearsed, List<Night> nights) {
-    private static final double DAYS_PER_MONTH = 365.25 / 12;
-
     /** Less is a rounding. */
     private static final double NOTHING_HOURS = 1e-3;
 
@@ -146,7 +144,7 @@ public record Gathering(String target, boolean rehearsed, List<Night> nights) {
                             .map(rate -> String.format(
                                     Locale.ROOT,
                                     ", about %.0f days at %.1f clear nights a month",
-                                    nightsLeft.getAsInt() / rate * DAYS_PER_MONTH,
+                                    nightsLeft.getAsInt() / rate * Account.DAYS_PER_MONTH,
                                     rate))
                             .orElse("")));
         } else {

@@ -589,8 +589,7 @@ public final class Logbook implements AutoCloseable {
     /** What one night has of a target. */
     private record Part(LocalDate date, Path folder, Map<String, Double> hours) {
         Gathering.Night night(long id, Optional<StackMade> deepest) {
-            return new Gathering.Night(
-                    id, date, hours, deepest.map(s -> folder.resolve(s.file().replaceFirst("\\.fits$", ".png"))));
+            return new Gathering.Night(id, date, hours, deepest.map(s -> folder.resolve(s.picture())));
         }
     }
 

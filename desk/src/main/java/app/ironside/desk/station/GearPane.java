@@ -97,7 +97,7 @@ final class GearPane extends VBox implements AutoCloseable {
                 .bind(list.getSelectionModel().selectedItemProperty().isNull());
         remove.setOnAction(e -> {
             GearChange wrong = list.getSelectionModel().getSelectedItem();
-            ask(() -> book.remove(wrong));
+            ask(() -> book.remove(wrong), () -> {});
         });
         getChildren().addAll(headline, form, effect, said, list, remove);
     }
@@ -107,14 +107,13 @@ final class GearPane extends VBox implements AutoCloseable {
         if (kit.getText().isBlank()) {
             kitOnDesk.get().ifPresent(kit::setText);
         }
-        ask(() -> {});
+        ask(() -> {}, () -> {});
     }
 
     private void add() {
         try {
             GearChange change = new GearChange(date(), kit.getText().strip(), kind.getValue(), note.getText());
-            note.clear();
-            ask(() -> book.add(change));
+            ask(() -> book.add(change), note::clear);
         } catch (IllegalArgumentException e) {
             said.setText(e.getMessage() + ".");
         }
@@ -129,7 +128,12 @@ final class GearPane extends VBox implements AutoCloseable {
         }
     }
 
-    private void ask(Runnable first) {
+    /**
+     * Does something with the book, and reads it again.
+     *
+     * @param done once that went well: what was typed stays until then
+     */
+    private void ask(Runnable first, Runnable done) {
         work.ask(progress -> {
                     first.run();
                     List<GearChange> newest = new ArrayList<>(book.changes());
@@ -139,6 +143,7 @@ final class GearPane extends VBox implements AutoCloseable {
                 .failed(said::setText)
                 .then(changes -> {
                     said.setText("");
+                    done.run();
                     list.getItems().setAll(changes);
                     headline.setText(
                             changes.isEmpty()

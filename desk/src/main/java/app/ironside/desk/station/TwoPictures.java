@@ -81,11 +81,11 @@ final class TwoPictures extends DrawnPane {
         g.fillRoundRect(0, 0, width, height, 10, 10);
         g.setTextAlign(TextAlignment.CENTER);
         g.setTextBaseline(VPos.CENTER);
-        if (before.isEmpty()) {
+        if (before.isEmpty() && now.isEmpty()) {
             g.setFill(dim());
             g.fillText("No stack of it lies where its night made it.", width / 2, height / 2);
-        } else if (now.isEmpty()) {
-            draw(g, before.get(), 0, width, height);
+        } else if (before.isEmpty() || now.isEmpty()) {
+            draw(g, before.or(() -> now).orElseThrow(), 0, width, height);
         } else {
             draw(g, before.get(), 0, width / 2, height);
             draw(g, now.get(), width / 2, width / 2, height);
