@@ -31,6 +31,9 @@ public final class AxisLoop {
 
     private static final int FEWEST_FOR_PERIOD = 300;
 
+    /** A record that has hardly grown says what it said before: it is gone through again when it is so much longer. */
+    private static final double GROWN_BY = 0.4;
+
     /** The air is looked at after so many exposures. */
     private static final int AIR_EVERY = 30;
 
@@ -171,7 +174,8 @@ public final class AxisLoop {
 
     private void tune() {
         sinceTuned++;
-        if (sinceTuned < GuideTuning.FEWEST || history.size() < GuideTuning.FEWEST) {
+        int goneThrough = Math.min(GuideTuning.MOST, history.size() - sinceTuned);
+        if (sinceTuned < Math.max(GuideTuning.FEWEST, GROWN_BY * goneThrough) || history.size() < GuideTuning.FEWEST) {
             return;
         }
         sinceTuned = 0;

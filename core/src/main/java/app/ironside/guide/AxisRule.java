@@ -39,7 +39,12 @@ public record AxisRule(GuideLaw law, double share, double leastMoveArcsec) {
      * @param sentArcsec so far
      */
     double answer(GuideLaw.Reading seen, double sentArcsec) {
-        double off = seen.levelArcsec() - sentArcsec;
-        return seen.forwardArcsec() + (Math.abs(off) < leastMoveArcsec ? 0 : share * off);
+        return answer(seen.levelArcsec(), seen.forwardArcsec(), sentArcsec);
+    }
+
+    /** As {@link #answer(GuideLaw.Reading, double)}, of a reading's two numbers. */
+    double answer(double levelArcsec, double forwardArcsec, double sentArcsec) {
+        double off = levelArcsec - sentArcsec;
+        return forwardArcsec + (Math.abs(off) < leastMoveArcsec ? 0 : share * off);
     }
 }

@@ -33,7 +33,7 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
     private static final int AIR = 240;
 
     /** So many of the last exposures are gone through: the air of an hour ago is not tonight's any more. */
-    private static final int MOST = 500;
+    static final int MOST = 500;
 
     /**
      * Goes through a history with every setting of one law.
@@ -46,7 +46,7 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
      */
     static GuideTuning of(AxisHistory seen, AxisRule rule, OptionalDouble periodSeconds, Slack slack, boolean takesUp) {
         double[] open = seen.open(MOST);
-        GuideLaw.Reading[] readings = readings(seen.seconds(MOST), open, rule.law(), periodSeconds);
+        Readings readings = readings(seen.seconds(MOST), open, rule.law(), periodSeconds);
         double quick = quick(open);
         double most = gust(open, readings, rule, slack, takesUp);
         double held = replayed(open, readings, rule, slack, takesUp, most, Double.POSITIVE_INFINITY);
@@ -70,20 +70,23 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
     }
 
     /** What the law made of each exposure: of those up to it alone. */
-    private static GuideLaw.Reading[] readings(
-            double[] seconds, double[] open, GuideLaw law, OptionalDouble periodSeconds) {
+    private static Readings readings(double[] seconds, double[] open, GuideLaw law, OptionalDouble periodSeconds) {
         AxisHistory before = new AxisHistory();
-        GuideLaw.Reading[] readings = new GuideLaw.Reading[open.length];
+        Readings readings = new Readings(new double[open.length], new double[open.length]);
         for (int i = 0; i < open.length; i++) {
             before.seen(seconds[i], open[i]);
-            readings[i] = law.read(before, periodSeconds);
+            GuideLaw.Reading reading = law.read(before, periodSeconds);
+            readings.levels[i] = reading.levelArcsec();
+            readings.forwards[i] = reading.forwardArcsec();
         }
         return readings;
     }
 
+    /** {@link GuideLaw.Reading}s, packed: they are gone through with each of many rules. */
+    private record Readings(double[] levels, double[] forwards) {}
+
     /** A squared error from which on it was a gust: a few times what is usual with a rule. */
-    private static double gust(
-            double[] open, GuideLaw.Reading[] readings, AxisRule rule, Slack slack, boolean takesUp) {
+    private static double gust(double[] open, Readings readings, AxisRule rule, Slack slack, boolean takesUp) {
         Replay replay = new Replay(open, readings, rule, slack, takesUp);
         double[] squares = new double[open.length - RUN_IN];
         for (int i = 0; i < squares.length; i++) {
@@ -100,13 +103,7 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
      * @param toBeat a rule that is worse than this is not gone through to the end
      */
     private static double replayed(
-            double[] open,
-            GuideLaw.Reading[] readings,
-            AxisRule rule,
-            Slack slack,
-            boolean takesUp,
-            double most,
-            double toBeat) {
+            double[] open, Readings readings, AxisRule rule, Slack slack, boolean takesUp, double most, double toBeat) {
         Replay replay = new Replay(open, readings, rule, slack, takesUp);
         double limit = toBeat * toBeat * (open.length - RUN_IN);
         double sum = 0;
@@ -119,7 +116,8 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
     /** A record as a rule would have held it. */
     private static final class Replay {
         private final double[] open;
-        private final GuideLaw.Reading[] readings;
+        private final double[] levels;
+        private final double[] forwards;
         private final AxisRule rule;
         private final Slack gear;
         private final boolean takesUp;
@@ -127,9 +125,10 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
         private int at;
 
         /** Has run in. */
-        Replay(double[] open, GuideLaw.Reading[] readings, AxisRule rule, Slack slack, boolean takesUp) {
+        Replay(double[] open, Readings readings, AxisRule rule, Slack slack, boolean takesUp) {
             this.open = open;
-            this.readings = readings;
+            this.levels = readings.levels();
+            this.forwards = readings.forwards();
             this.rule = rule;
             this.gear = slack.copy();
             this.takesUp = takesUp;
@@ -146,7 +145,7 @@ public record GuideTuning(AxisRule rule, double heldArcsec, double bestArcsec) {
         /** The next exposure's squared error; then the answer is sent. */
         double square() {
             double error = open[at] - sent;
-            double back = rule.answer(readings[at], sent);
+            double back = rule.answer(levels[at], forwards[at], sent);
             sent += gear.moves(takesUp ? back + gear.added(back) : back);
             at++;
             return error * error;

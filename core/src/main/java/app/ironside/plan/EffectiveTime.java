@@ -34,7 +34,7 @@ public final class EffectiveTime {
         }
         double zenith = SkyBrightness.darkSkyNanoLamberts(observer.site().skyMagPerArcsec2(), 90);
         return weight(
-                seen.altitudeDeg(),
+                SkyBrightness.airmass(seen.altitudeDeg()),
                 SkyBrightness.EXTINCTION_MAG_PER_AIRMASS,
                 skyNanoLamberts(target, seen, time) / zenith,
                 0);
@@ -43,14 +43,14 @@ public final class EffectiveTime {
     /**
      * The weight as a formula.
      *
-     * @param altitudeDeg apparent, above 0
+     * @param airmass that the light comes through, 1 at the zenith
      * @param extinctionMag magnitudes per airmass
      * @param sky brightness there over that of the dark zenith
      * @param floor noise of the camera itself, as a multiple of the dark zenith's
      * @return 0 to about 1
      */
-    public static double weight(double altitudeDeg, double extinctionMag, double sky, double floor) {
-        double signal = Math.pow(10, -0.4 * extinctionMag * (SkyBrightness.airmass(altitudeDeg) - 1));
+    public static double weight(double airmass, double extinctionMag, double sky, double floor) {
+        double signal = Math.pow(10, -0.4 * extinctionMag * (airmass - 1));
         return signal * signal * (1 + floor) / (sky + floor);
     }
 

@@ -12,6 +12,7 @@ import app.ironside.sky.Vectors;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 
 /**
@@ -37,6 +38,8 @@ public final class NightGrid {
     private final double[] moonPhaseDeg;
     private final double[] clear;
     private final double[] skyline = new double[SKYLINE_CELLS];
+    private final double lowestSkylineDeg;
+    private final double highestSkylineDeg;
     private final double zenithNanoLamberts;
 
     /**
@@ -45,7 +48,20 @@ public final class NightGrid {
      * @param altitudeDeg apparent
      * @param up whether it is above skyline and margin
      */
-    public record Seen(double altitudeDeg, double azimuthDeg, boolean up) {}
+    public record Seen(double altitudeDeg, boolean up) {}
+
+    /** Apparent altitude by the sine of the true one, which needs no arcsine; the highest are left to the exact way. */
+    private static final EvenTable ALTITUDE =
+            new EvenTable(-0.1, 0.99, 16_000, sine -> refracted(Math.toDegrees(Math.asin(sine))));
+
+    private static final EvenTable AIRMASS = new EvenTable(0, 90, 3600, SkyBrightness::airmass);
+
+    /** The moonless sky by altitude, over that of the zenith. */
+    private static final EvenTable DARK_SKY = new EvenTable(
+            0,
+            90,
+            3600,
+            altitude -> SkyBrightness.darkSkyNanoLamberts(21, altitude) / SkyBrightness.darkSkyNanoLamberts(21, 90));
 
     /**
      * What of the sky's noise does not come from the sky: read noise and dark current of a sub, as a multiple of the dark zenith's
@@ -87,6 +103,8 @@ public final class NightGrid {
         for (int cell = 0; cell < SKYLINE_CELLS; cell++) {
             skyline[cell] = site.horizon().altitudeDeg(cell * 360.0 / SKYLINE_CELLS) + site.marginDeg();
         }
+        lowestSkylineDeg = Arrays.stream(skyline).min().orElseThrow();
+        highestSkylineDeg = Arrays.stream(skyline).max().orElseThrow();
         zenithNanoLamberts = SkyBrightness.darkSkyNanoLamberts(site.skyMagPerArcsec2(), 90);
     }
 
@@ -183,11 +201,23 @@ public final class NightGrid {
 
     /** Where a unit vector in catalogue axes is seen. */
     public Seen seen(int i, double[] direction) {
-        double altitude = refracted(Math.toDegrees(Math.asin(Math.max(-1, Math.min(1, sinAltitude(i, direction))))));
-        double azimuth = Angles.wrap360(
+        double sine = sinAltitude(i, direction);
+        double altitude = ALTITUDE.holds(sine)
+                ? ALTITUDE.at(sine)
+                : refracted(Math.toDegrees(Math.asin(Math.max(-1, Math.min(1, sine)))));
+        return new Seen(
+                altitude,
+                altitude >= highestSkylineDeg
+                        || altitude >= lowestSkylineDeg && altitude >= skyline[cell(azimuthDeg(i, direction))]);
+    }
+
+    private double azimuthDeg(int i, double[] direction) {
+        return Angles.wrap360(
                 Math.toDegrees(Math.atan2(Vectors.dot(east[i], direction), Vectors.dot(north[i], direction))));
-        int cell = (int) (azimuth * SKYLINE_CELLS / 360 + 0.5) % SKYLINE_CELLS;
-        return new Seen(altitude, azimuth, altitude >= skyline[cell]);
+    }
+
+    private static int cell(double azimuthDeg) {
+        return (int) (azimuthDeg * SKYLINE_CELLS / 360 + 0.5) % SKYLINE_CELLS;
     }
 
     /**
@@ -217,20 +247,18 @@ public final class NightGrid {
         if (seen.altitudeDeg() <= 0) {
             return 0;
         }
-        double dark = SkyBrightness.darkSkyNanoLamberts(site.skyMagPerArcsec2(), seen.altitudeDeg());
+        double altitude = Math.min(90, seen.altitudeDeg());
+        double dark = DARK_SKY.at(altitude);
         double dome = site.dome()
-                .map(d -> d.share(new Horizontal(seen.azimuthDeg(), Math.min(90, seen.altitudeDeg()))))
+                .map(d -> d.share(new Horizontal(azimuthDeg(i, direction), altitude)))
                 .orElse(0.0);
         double moonlight = moonAltitudeDeg[i] <= 0
                 ? 0
                 : light.moonShare()
                         * SkyBrightness.moonNanoLamberts(
-                                moonPhaseDeg[i],
-                                moonSeparationDeg(i, direction),
-                                moonAltitudeDeg[i],
-                                seen.altitudeDeg());
-        double sky = (dark * (1 + dome) + moonlight) / zenithNanoLamberts;
-        return clear[i] * EffectiveTime.weight(seen.altitudeDeg(), light.extinctionMag(), sky, light.floor());
+                                moonPhaseDeg[i], moonSeparationDeg(i, direction), moonAltitudeDeg[i], altitude);
+        double sky = dark * (1 + dome) + moonlight / zenithNanoLamberts;
+        return clear[i] * EffectiveTime.weight(AIRMASS.at(altitude), light.extinctionMag(), sky, light.floor());
     }
 
     /** How much brighter the Moon makes the sky there, magnitudes. */

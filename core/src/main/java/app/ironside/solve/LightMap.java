@@ -69,10 +69,12 @@ public record LightMap(double spotShare, double spotX, double spotY, double empt
         for (Star star : reference
                 .stars()
                 .subList(0, Math.min(MOST_STARS, reference.stars().size()))) {
+            if (star.snr() < SURE_SNR || star.saturated()) {
+                continue;
+            }
             double x = t.x(star.x(), star.y());
             double y = t.y(star.x(), star.y());
-            boolean within = x > EDGE_PX && y > EDGE_PX && x < frame.width() - EDGE_PX && y < frame.height() - EDGE_PX;
-            if (within && star.snr() >= SURE_SNR && !star.saturated()) {
+            if (x > EDGE_PX && y > EDGE_PX && x < frame.width() - EDGE_PX && y < frame.height() - EDGE_PX) {
                 seen.add(new Seen(
                         x,
                         y,

@@ -99,10 +99,13 @@ public record Registration(PlaneTransform transform, int pairs, double rmsPx, do
             }
         }
         for (Star star : reference.stars()) {
+            if (star.snr() < BRIGHT_SNR || paired.contains(star)) {
+                continue;
+            }
             double x = t.x(star.x(), star.y());
             double y = t.y(star.x(), star.y());
             boolean within = x > EDGE_PX && y > EDGE_PX && x < other.width() - EDGE_PX && y < other.height() - EDGE_PX;
-            if (within && star.snr() >= BRIGHT_SNR && !paired.contains(star) && !places.anyWithin(x, y, NEAR_PX)) {
+            if (within && !places.anyWithin(x, y, NEAR_PX)) {
                 missing.merge(zone(star, reference), 1, Integer::sum);
             }
         }

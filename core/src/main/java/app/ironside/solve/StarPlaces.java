@@ -4,8 +4,6 @@ import app.ironside.star.Star;
 import app.ironside.star.StarField;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.DoublePredicate;
-import java.util.function.Predicate;
 
 /** The stars of a frame by where they stand, for asking what is near a place without going through all of them. */
 final class StarPlaces {
@@ -13,13 +11,18 @@ final class StarPlaces {
 
     private final int columns;
     private final int rows;
-    private final List<Star> stars;
 
-    /** Where the stars of a cell begin in {@link #byCell}, and one more: a cell's end is where the next begins. */
+    /** Where the stars of a cell begin in what follows, and one more: a cell's end is where the next begins. */
     private final int[] starts;
 
-    /** Numbers of stars, cell by cell, in the order given. */
-    private final int[] byCell;
+    /** The stars, cell by cell, and in a cell in the order given. */
+    private final Star[] byCell;
+
+    /** Their places and fluxes: hardly any star that is looked at is looked at closer. */
+    private final double[] xs;
+
+    private final double[] ys;
+    private final double[] fluxes;
 
     StarPlaces(StarField field) {
         this(field, field.stars());
@@ -29,7 +32,6 @@ final class StarPlaces {
     StarPlaces(StarField field, List<Star> some) {
         columns = (int) (field.width() / CELL_PX) + 2;
         rows = (int) (field.height() / CELL_PX) + 2;
-        stars = some;
         int[] cells = new int[some.size()];
         starts = new int[columns * rows + 1];
         for (int i = 0; i < cells.length; i++) {
@@ -40,10 +42,18 @@ final class StarPlaces {
         for (int cell = 0; cell < columns * rows; cell++) {
             starts[cell + 1] += starts[cell];
         }
-        byCell = new int[cells.length];
+        byCell = new Star[cells.length];
+        xs = new double[cells.length];
+        ys = new double[cells.length];
+        fluxes = new double[cells.length];
         int[] next = starts.clone();
         for (int i = 0; i < cells.length; i++) {
-            byCell[next[cells[i]]++] = i;
+            Star star = some.get(i);
+            int at = next[cells[i]]++;
+            byCell[at] = star;
+            xs[at] = star.x();
+            ys[at] = star.y();
+            fluxes[at] = star.fluxAdu();
         }
     }
 
@@ -51,15 +61,15 @@ final class StarPlaces {
         return (int) Math.max(0, Math.min(most - 1, at / CELL_PX));
     }
 
-    /** Shows the stars of all cells that a square about a place touches, until one is what was looked for. */
-    private boolean any(double x, double y, double half, Predicate<Star> found) {
+    /** Whether a star stands in the square about a place. */
+    boolean anyWithin(double x, double y, double half) {
+        int firstColumn = within(x - half, columns);
         int lastColumn = within(x + half, columns);
         int lastRow = within(y + half, rows);
-        int firstColumn = within(x - half, columns);
         for (int row = within(y - half, rows); row <= lastRow; row++) {
             int until = starts[row * columns + lastColumn + 1];
             for (int k = starts[row * columns + firstColumn]; k < until; k++) {
-                if (found.test(stars.get(byCell[k]))) {
+                if (Math.abs(xs[k] - x) < half && Math.abs(ys[k] - y) < half) {
                     return true;
                 }
             }
@@ -67,41 +77,35 @@ final class StarPlaces {
         return false;
     }
 
-    /** Whether a star stands in the square about a place. */
-    boolean anyWithin(double x, double y, double half) {
-        return any(x, y, half, s -> Math.abs(s.x() - x) < half && Math.abs(s.y() - y) < half);
-    }
-
     /** The brightest star within a circle about a place. */
     Optional<Star> brightest(double x, double y, double radius) {
-        return best(x, y, radius, d -> d <= radius * radius, (star, best) -> star.fluxAdu() > best.fluxAdu());
+        return best(x, y, radius, true);
     }
 
-    /** The star next to a place, closer than a distance. */
+    /** The star next to a place, within a distance. */
     Optional<Star> nearest(double x, double y, double radius) {
-        return best(x, y, radius, d -> d < radius * radius, (star, best) -> squared(star, x, y) < squared(best, x, y));
+        return best(x, y, radius, false);
     }
 
-    private static double squared(Star star, double x, double y) {
-        double dx = star.x() - x;
-        double dy = star.y() - y;
-        return dx * dx + dy * dy;
-    }
-
-    /** Whether a star is better than the best one before it. */
-    @FunctionalInterface
-    private interface Better {
-        boolean than(Star star, Star best);
-    }
-
-    private Optional<Star> best(double x, double y, double radius, DoublePredicate inReach, Better better) {
-        Star[] best = new Star[1];
-        any(x, y, radius, star -> {
-            if (inReach.test(squared(star, x, y)) && (best[0] == null || better.than(star, best[0]))) {
-                best[0] = star;
+    private Optional<Star> best(double x, double y, double radius, boolean brightest) {
+        int firstColumn = within(x - radius, columns);
+        int lastColumn = within(x + radius, columns);
+        int lastRow = within(y + radius, rows);
+        int best = -1;
+        double bestWorth = Double.NEGATIVE_INFINITY;
+        for (int row = within(y - radius, rows); row <= lastRow; row++) {
+            int until = starts[row * columns + lastColumn + 1];
+            for (int k = starts[row * columns + firstColumn]; k < until; k++) {
+                double dx = xs[k] - x;
+                double dy = ys[k] - y;
+                double squared = dx * dx + dy * dy;
+                double worth = brightest ? fluxes[k] : -squared;
+                if (squared <= radius * radius && worth > bestWorth) {
+                    best = k;
+                    bestWorth = worth;
+                }
             }
-            return false;
-        });
-        return Optional.ofNullable(best[0]);
+        }
+        return best < 0 ? Optional.empty() : Optional.of(byCell[best]);
     }
 }

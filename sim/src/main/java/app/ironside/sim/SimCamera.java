@@ -20,7 +20,9 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.function.DoubleSupplier;
@@ -317,7 +319,7 @@ final class SimCamera extends SimDevice implements Camera {
         Noise noise = Noise.of(seed, frames, 5);
         double jitterX = optics.jitterArcsec(started, seconds) * noise.gaussian() / kit.arcsecPerPixel();
         double jitterY = optics.jitterArcsec(started, seconds) * noise.gaussian() / kit.arcsecPerPixel();
-        int points = seconds < 1 ? 1 : (int) Math.min(PATH_POINTS, 2 + seconds);
+        int points = seconds < 1 ? 1 : (int) Math.min(PATH_POINTS, 1 + seconds);
         List<StarImage.Stray> path = new ArrayList<>();
         TangentPlane plane = new TangentPlane(centre);
         for (int k = 0; k < points; k++) {
@@ -337,26 +339,27 @@ final class SimCamera extends SimDevice implements Camera {
         Sensor sensor = kit.sensor();
         double full = Math.min(
                 sensor.fullScaleAdu(), sensor.fullWellElectrons() / sensor.gainElectronsPerAdu() + sensor.offsetAdu());
-        Header header = Header.EMPTY
-                .with("DATE-OBS", FITS_TIME.format(started.atOffset(ZoneOffset.UTC)))
-                .with("TIMESYS", "UTC")
-                .with("EXPTIME", seconds)
-                .with("IMAGETYP", exposure.kind().word())
-                .with("INSTRUME", "Simulated camera of " + kit.name())
-                .with("CCD-TEMP", Math.round(sensorTemperatureC() * 10) / 10.0)
-                .with("EGAIN", sensor.gainElectronsPerAdu())
-                .with("PEDESTAL", 0.0)
-                .with("OFFSET", sensor.offsetAdu())
-                .with("SATURATE", 0.97 * full)
-                .with("XPIXSZ", sensor.pixelUm() * exposure.binning())
-                .with("YPIXSZ", sensor.pixelUm() * exposure.binning());
+        Map<String, Object> cards = new LinkedHashMap<>();
+        cards.put("DATE-OBS", FITS_TIME.format(started.atOffset(ZoneOffset.UTC)));
+        cards.put("TIMESYS", "UTC");
+        cards.put("EXPTIME", seconds);
+        cards.put("IMAGETYP", exposure.kind().word());
+        cards.put("INSTRUME", "Simulated camera of " + kit.name());
+        cards.put("CCD-TEMP", Math.round(sensorTemperatureC() * 10) / 10.0);
+        cards.put("EGAIN", sensor.gainElectronsPerAdu());
+        cards.put("PEDESTAL", 0.0);
+        cards.put("OFFSET", sensor.offsetAdu());
+        cards.put("SATURATE", 0.97 * full);
+        cards.put("XPIXSZ", sensor.pixelUm() * exposure.binning());
+        cards.put("YPIXSZ", sensor.pixelUm() * exposure.binning());
         if (exposure.binning() > 1) {
-            header = header.with("XBINNING", exposure.binning()).with("YBINNING", exposure.binning());
+            cards.put("XBINNING", exposure.binning());
+            cards.put("YBINNING", exposure.binning());
         }
-        // What is not set is no card.
-        return header.with("GAIN", settings.gain().orElse(null))
-                .with("READOUTM", settings.readoutMode().orElse(null))
-                .with("FILTER", optics.filter().name());
+        settings.gain().ifPresent(gain -> cards.put("GAIN", gain));
+        settings.readoutMode().ifPresent(mode -> cards.put("READOUTM", mode));
+        cards.put("FILTER", optics.filter().name());
+        return Header.EMPTY.withAll(cards);
     }
 
     @Override

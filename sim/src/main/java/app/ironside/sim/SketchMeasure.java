@@ -117,7 +117,14 @@ final class SketchMeasure {
     }
 
     /** A spread of light with what finding stars of it takes. */
-    private record Zone(PointSpread spread, double[] moments, double peak, double leastFlux, double widthFactor) {}
+    private record Zone(
+            PointSpread spread,
+            double[] moments,
+            double peak,
+            double leastFlux,
+            double widthFactor,
+            double aperturePx,
+            double inAperture) {}
 
     private List<Star> stars(Exposer.Scene scene, DetectSettings settings) {
         camera.patch().lookAt(middle(scene));
@@ -231,12 +238,15 @@ final class SketchMeasure {
         double least = stands * settings.thresholdSigma() * noise * left / density;
         double[] m = spread.moments();
         double gaussian = 2.3548 * Math.sqrt(Math.sqrt(m[0] * m[1]));
+        double aperture = Math.min(45, Math.max(4, 4.5 * spread.halfFluxRadiusPx()));
         return new Zone(
                 spread,
                 m,
                 spread.density(0),
                 least,
-                HalfPeakWidth.within(spread.halfPeakWidthPx().orElse(gaussian) / gaussian));
+                HalfPeakWidth.within(spread.halfPeakWidthPx().orElse(gaussian) / gaussian),
+                aperture,
+                spread.within(aperture));
     }
 
     private Star star(Zone zone, double x, double y, double flux, double saturation) {
@@ -249,7 +259,7 @@ final class SketchMeasure {
         double photons = 1 / electrons;
         double sky = 8 * Math.PI * sigma * sigma * noise * noise / (flux * flux);
         double error = Math.sqrt(photons + sky);
-        double aperture = Math.min(45, Math.max(4, 4.5 * hfr));
+        double aperture = zone.aperturePx();
         double fluxError =
                 Math.sqrt(Math.PI * aperture * aperture * noise * noise + flux / sensor.gainElectronsPerAdu());
         double[] m = zone.moments();
@@ -267,7 +277,7 @@ final class SketchMeasure {
         return new Star(
                 x + sigma * error * random.gaussian(),
                 y + sigma * error * random.gaussian(),
-                flux * spread.within(aperture) + fluxError * random.gaussian(),
+                flux * zone.inAperture() + fluxError * random.gaussian(),
                 Math.min(peak, saturation),
                 Math.max(0.35, hfr * (1 + 0.7 * error * random.gaussian())),
                 zone.widthFactor() * 2.3548 * Math.sqrt(Math.sqrt(major * minor)),

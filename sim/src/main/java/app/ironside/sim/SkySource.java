@@ -23,6 +23,7 @@ public final class SkySource implements StarSource {
 
     private static final double CELL_DEG = 0.5;
     private static final double INVENTED_FROM = 8.7;
+    private static final double COUNTS_TO_DEEPEST = countsPerSquareDegree(17);
     private static final long STAR_SEED = 20_261_114;
 
     /** Some 100 MB. */
@@ -81,9 +82,13 @@ public final class SkySource implements StarSource {
         double cosine = Math.max(Math.cos(Math.toRadians(south)), Math.cos(Math.toRadians(south + CELL_DEG)));
         int cells = (int) Math.max(1, Math.round(360 * cosine / CELL_DEG));
         double width = 360.0 / cells;
-        double area = width
-                * (180 / Math.PI)
-                * (Math.sin(Math.toRadians(south + CELL_DEG)) - Math.sin(Math.toRadians(south)));
+        double lowest = Math.sin(Math.toRadians(south));
+        double height = Math.sin(Math.toRadians(south + CELL_DEG)) - lowest;
+        double area = width * (180 / Math.PI) * height;
+        double mostShare = countsPerSquareDegree(faintest) / COUNTS_TO_DEEPEST;
+        double[] toward = Vectors.of(centre.raDeg(), centre.decDeg());
+        // A little less than asked for: what lies on the edge is looked at closely.
+        double nearly = Math.cos(Math.toRadians(Math.min(180, radiusDeg))) - 1e-9;
         double reach = (radiusDeg + 2 * CELL_DEG) / Math.max(0.01, cosine);
         for (int cell = 0; cell < cells; cell++) {
             double away = Math.abs(Math.IEEEremainder((cell + 0.5) * width - centre.raDeg(), 360));
@@ -91,17 +96,18 @@ public final class SkySource implements StarSource {
                 continue;
             }
             Noise noise = Noise.of(STAR_SEED, band, cell);
-            double total = countsPerSquareDegree(faintest) * area;
             // The number down to a fixed depth, so that the same stars appear whatever depth is asked for.
-            int deepest = (int) noise.poisson((float) (countsPerSquareDegree(17) * area));
+            int deepest = (int) noise.poisson((float) (COUNTS_TO_DEEPEST * area));
             for (int i = 0; i < deepest; i++) {
                 double ra = (cell + noise.uniform()) * width;
-                double sine = Math.sin(Math.toRadians(south))
-                        + noise.uniform()
-                                * (Math.sin(Math.toRadians(south + CELL_DEG)) - Math.sin(Math.toRadians(south)));
-                double magnitude = magnitudeOf(noise.uniform());
+                double sine = lowest + noise.uniform() * height;
+                double share = noise.uniform();
                 double colour = 0.3 + 1.1 * noise.uniform();
-                if (magnitude > faintest || magnitude < INVENTED_FROM || total <= 0) {
+                if (share > mostShare || !mayBeNear(ra, sine, toward, nearly)) {
+                    continue;
+                }
+                double magnitude = magnitudeOf(share);
+                if (magnitude < INVENTED_FROM) {
                     continue;
                 }
                 Equatorial position = new Equatorial(ra, Math.toDegrees(Math.asin(sine)));
@@ -112,9 +118,15 @@ public final class SkySource implements StarSource {
         }
     }
 
+    private static boolean mayBeNear(double raDeg, double sineOfDec, double[] toward, double leastCosine) {
+        double ra = Math.toRadians(raDeg);
+        double level = Math.sqrt(1 - sineOfDec * sineOfDec);
+        return level * (Math.cos(ra) * toward[0] + Math.sin(ra) * toward[1]) + sineOfDec * toward[2] >= leastCosine;
+    }
+
     /** The magnitude down to which a share of all stars to 17 is brighter: the inverse of the counts. */
     private static double magnitudeOf(double share) {
-        double log = Math.log10(Math.max(1e-9, share) * countsPerSquareDegree(17));
+        double log = Math.log10(Math.max(1e-9, share) * COUNTS_TO_DEEPEST);
         double at14 = 0.9 + 0.42 * 4;
         return log < at14 ? 10 + (log - 0.9) / 0.42 : 14 + (log - at14) / 0.34;
     }
