@@ -68,7 +68,13 @@ public enum FaultKind {
             "The telescope is of another focal length than the kit says, all night",
             0,
             Optional.of("percent that it is longer"),
-            6);
+            6),
+    HALF_CLOUD(
+            "half-cloud",
+            "Cloud covers the southern half of the sky",
+            60,
+            Optional.of("share of light that is lost"),
+            0.9);
 
     private final String word;
     private final String sentence;

@@ -149,7 +149,8 @@ public record FirstNight(
                 FocusTriggers.USUAL,
                 GuideRules.USUAL,
                 Reactions.USUAL,
-                Ending.USUAL);
+                Ending.USUAL,
+                List.of());
         return NightFile.of(site(), kit(), program, List.of(), JsonNodeFactory.instance.objectNode());
     }
 }

@@ -222,17 +222,18 @@ public final class NightDraft {
 
     /** The same program at another place with another kit. Filters that the kit lacks give way to its first. */
     public NightDraft with(Site site, Kit kit) {
-        List<TargetPlan> targets = file.program().targets().stream()
-                .map(t -> {
-                    List<String> filters = t.filters().stream()
-                            .filter(f -> kit.filters().stream()
-                                    .anyMatch(k -> k.name().equals(f)))
-                            .toList();
-                    return t.withFilters(
-                            filters.isEmpty() ? List.of(kit.filters().get(0).name()) : filters);
-                })
-                .toList();
-        Program program = file.program().withTargets(file.program().date(), targets);
+        UnaryOperator<TargetPlan> fitted = t -> {
+            List<String> filters = t.filters().stream()
+                    .filter(f -> kit.filters().stream().anyMatch(k -> k.name().equals(f)))
+                    .toList();
+            return t.withFilters(
+                    filters.isEmpty() ? List.of(kit.filters().get(0).name()) : filters);
+        };
+        Program program = file.program()
+                .withTargets(
+                        file.program().date(),
+                        file.program().targets().stream().map(fitted).toList())
+                .withStandIns(file.program().standIns().stream().map(fitted).toList());
         return NightDraft.of(NightFile.of(site, kit, program, file.lessons(), file.observatory()));
     }
 

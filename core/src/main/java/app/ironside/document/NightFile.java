@@ -97,7 +97,8 @@ public record NightFile(
             Optional<FocusEntry> focus,
             Optional<GuidingEntry> guiding,
             Optional<ReactionsEntry> reactions,
-            Optional<EndingEntry> ending) {}
+            Optional<EndingEntry> ending,
+            Optional<List<TargetEntry>> standIns) {}
 
     /** What is left out is as usual. */
     private record FocusEntry(
@@ -149,7 +150,8 @@ public record NightFile(
             Optional<Boolean> recentre,
             Optional<Boolean> nextTarget,
             Optional<Integer> giveUpAfterMinutes,
-            Optional<Double> leaveAboveSky) {
+            Optional<Double> leaveAboveSky,
+            Optional<Integer> elsewhereAfterMinutes) {
         static Optional<ReactionsEntry> of(Reactions r) {
             return r.equals(Reactions.USUAL)
                     ? Optional.empty()
@@ -160,7 +162,8 @@ public record NightFile(
                             Optional.of(r.recentre()),
                             Optional.of(r.nextTarget()),
                             Optional.of(r.giveUpAfterMinutes().orElse(0)),
-                            r.leaveAboveSky()));
+                            r.leaveAboveSky(),
+                            Optional.of(r.elsewhereAfterMinutes().orElse(0))));
         }
 
         Reactions reactions(String name) {
@@ -175,12 +178,15 @@ public record NightFile(
                         giveUpAfterMinutes.isPresent()
                                 ? giveUpAfterMinutes.filter(m -> m != 0)
                                 : usual.giveUpAfterMinutes(),
-                        leaveAboveSky.filter(x -> x != 0));
+                        leaveAboveSky.filter(x -> x != 0),
+                        elsewhereAfterMinutes.isPresent()
+                                ? elsewhereAfterMinutes.filter(m -> m != 0)
+                                : usual.elsewhereAfterMinutes());
             } catch (IllegalArgumentException e) {
                 throw new BadInputException(
                         name + ", program.reactions",
                         e.getMessage(),
-                        "minutes from 10 to 1440, times the sky from 1.1 to 100, or 0 for never",
+                        "minutes from 10 (elsewhere: 5) to 1440, times the sky from 1.1 to 100, or 0 for never",
                         e);
             }
         }
@@ -373,24 +379,9 @@ public record NightFile(
 
     private static Program program(Entry entry, Kit kit, String name, DeepSkyCatalogue objects) {
         ProgramEntry p = entry.program();
-        List<TargetPlan> targets = p.targets().stream()
-                .map(t -> new TargetPlan(
-                        t.name(),
-                        position(t, name, objects),
-                        goals(t, name),
-                        t.subsPerFilter().orElse(2),
-                        t.from(),
-                        t.until(),
-                        t.mostSubs(),
-                        t.angleDeg(),
-                        t.minimumAltitudeDeg()))
-                .toList();
-        for (TargetPlan target : targets) {
-            mustHaveFilters(target, kit, name);
-        }
         return new Program(
                 entry.date(),
-                targets,
+                targets(p.targets(), kit, name, objects),
                 p.coolToC(),
                 p.ditherEvery(),
                 p.ditherArcsec(),
@@ -405,7 +396,27 @@ public record NightFile(
                 p.focus().map(focus -> focus.triggers(name)).orElse(FocusTriggers.USUAL),
                 p.guiding().map(g -> g.rules(name)).orElse(GuideRules.USUAL),
                 p.reactions().map(r -> r.reactions(name)).orElse(Reactions.USUAL),
-                p.ending().map(e -> e.ending(name)).orElse(Ending.USUAL));
+                p.ending().map(e -> e.ending(name)).orElse(Ending.USUAL),
+                targets(p.standIns().orElse(List.of()), kit, name, objects));
+    }
+
+    private static List<TargetPlan> targets(List<TargetEntry> entries, Kit kit, String name, DeepSkyCatalogue objects) {
+        List<TargetPlan> targets = entries.stream()
+                .map(t -> new TargetPlan(
+                        t.name(),
+                        position(t, name, objects),
+                        goals(t, name),
+                        t.subsPerFilter().orElse(2),
+                        t.from(),
+                        t.until(),
+                        t.mostSubs(),
+                        t.angleDeg(),
+                        t.minimumAltitudeDeg()))
+                .toList();
+        for (TargetPlan target : targets) {
+            mustHaveFilters(target, kit, name);
+        }
+        return targets;
     }
 
     private static List<FilterGoal> goals(TargetEntry t, String name) {
@@ -483,8 +494,8 @@ public record NightFile(
         }
     }
 
-    private static ProgramEntry entry(Program p) {
-        List<TargetEntry> targets = p.targets().stream()
+    private static List<TargetEntry> entriesOf(List<TargetPlan> targets) {
+        return targets.stream()
                 .map(t -> new TargetEntry(
                         t.name(),
                         Optional.of(t.position().raDeg()),
@@ -499,8 +510,11 @@ public record NightFile(
                         t.angleDeg(),
                         t.minimumAltitudeDeg()))
                 .toList();
+    }
+
+    private static ProgramEntry entry(Program p) {
         return new ProgramEntry(
-                targets,
+                entriesOf(p.targets()),
                 p.coolToC(),
                 p.ditherEvery(),
                 p.ditherArcsec(),
@@ -515,7 +529,8 @@ public record NightFile(
                 FocusEntry.of(p.focus()),
                 GuidingEntry.of(p.guiding()),
                 ReactionsEntry.of(p.reactions()),
-                EndingEntry.of(p.ending()));
+                EndingEntry.of(p.ending()),
+                Optional.of(p.standIns()).filter(s -> !s.isEmpty()).map(NightFile::entriesOf));
     }
 
     private static Equatorial position(TargetEntry t, String name, DeepSkyCatalogue objects) {

@@ -4,6 +4,7 @@ import app.ironside.BadInputException;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.Framing;
 import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.Program;
 import app.ironside.plan.Projects;
 import app.ironside.plan.SeasonBoard;
 import app.ironside.plan.TargetPlan;
@@ -207,6 +208,27 @@ public final class PlanModel {
                                     object.id(),
                                     "has no dark hour above the skyline tonight",
                                     "another night or target")));
+        });
+    }
+
+    /** Whether an object is taken while cloud covers another. */
+    public boolean standsIn(DeepSkyObject object) {
+        return standIn(file().program(), object).isPresent();
+    }
+
+    private Optional<TargetPlan> standIn(Program program, DeepSkyObject object) {
+        return program.standIns().stream().filter(t -> isOf(t, object)).findFirst();
+    }
+
+    /** The step that keeps the object that is looked at as one that is taken while cloud covers another, or no longer does. */
+    public Optional<UnaryOperator<NightDraft>> standInLooked(boolean broadUnderMoon) {
+        return looked.map(object -> {
+            TargetPlan target = target(object, broadUnderMoon);
+            return now -> {
+                List<TargetPlan> others = new ArrayList<>(now.file().program().standIns());
+                standIn(now.file().program(), object).ifPresentOrElse(others::remove, () -> others.add(target));
+                return now.withProgram(now.file().program().withStandIns(others));
+            };
         });
     }
 

@@ -39,6 +39,7 @@ public sealed interface NightEvent
                 OffsetsMeasured,
                 ProgramRevised,
                 Reacted,
+                LookedElsewhere,
                 SkyTested,
                 StackMade,
                 StageBegan,

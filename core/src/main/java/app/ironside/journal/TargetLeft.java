@@ -16,6 +16,7 @@ public record TargetLeft(Instant time, String text, String target, int subs, Why
         TOO_LOW("it is too low"),
         SKYLINE("the skyline hides it"),
         BRIGHT_SKY("the sky about it is too bright"),
+        CLOUDED("cloud covers it, and another is clear"),
         SKIPPED("it was left by hand"),
         GIVEN_UP("it was given up"),
         PROGRAM("the program was changed"),

@@ -29,6 +29,7 @@ import app.ironside.journal.GuidingProven;
 import app.ironside.journal.HeatersSwitched;
 import app.ironside.journal.KnobsTurned;
 import app.ironside.journal.LengthsTried;
+import app.ironside.journal.LookedElsewhere;
 import app.ironside.journal.MasterMade;
 import app.ironside.journal.MountParked;
 import app.ironside.journal.NightEnded;
@@ -132,6 +133,7 @@ public final class EventCodec {
             Map.entry("TROUBLE", TroubleSeen.class),
             Map.entry("TROUBLE_OVER", TroubleOver.class),
             Map.entry("ALERT", AlertRaised.class),
+            Map.entry("LOOKED_ELSEWHERE", LookedElsewhere.class),
             Map.entry("SKY_TESTED", SkyTested.class),
             Map.entry("LENGTHS", LengthsTried.class),
             Map.entry("LEFT", TargetLeft.class),

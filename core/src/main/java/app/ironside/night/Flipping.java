@@ -14,6 +14,7 @@ import app.ironside.sky.Observer;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Locale;
+import java.util.Optional;
 
 /** Takes a target over the meridian: when it is due, on which side the telescope serves, the turn itself and its proof. */
 final class Flipping {
@@ -74,6 +75,15 @@ final class Flipping {
         return rule(target).side(hourAngleDeg(target), seconds) == MeridianRule.Side.BEFORE
                 ? Mount.PierSide.WEST
                 : Mount.PierSide.EAST;
+    }
+
+    /** The side on which a target could be taken at once; empty where it must be waited for. */
+    Optional<Mount.PierSide> freeSide(TargetPlan target, FilterGoal first) {
+        return switch (rule(target).side(hourAngleDeg(target), RunStage.STARTING_SECONDS + first.subSeconds())) {
+            case BEFORE -> Optional.of(Mount.PierSide.WEST);
+            case NEITHER -> Optional.empty();
+            default -> Optional.of(Mount.PierSide.EAST);
+        };
     }
 
     /** The mount stands still meanwhile: followed on, the telescope would run into what the limit keeps it from. */

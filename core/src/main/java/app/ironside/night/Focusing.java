@@ -462,7 +462,7 @@ final class Focusing {
         return night.kit().criticalFocusSteps();
     }
 
-    private FilterSpec filter() {
+    FilterSpec filter() {
         return night.kit().filters().get(night.devices().wheel().slot());
     }
 

@@ -13,7 +13,6 @@ import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -43,22 +42,29 @@ final class FreedTime {
      * The blocks to come with the free time before them filled; empty if it is too short or nothing is up.
      *
      * @param left as they were planned
-     * @param done subs by filter of each of the program's targets
-     * @param given up names of targets that are not taken again
+     * @param taken subs by target and filter
+     * @param givenUp names of targets that are not taken again
      */
     Optional<List<PlannedBlock>> filled(
-            List<PlannedBlock> left, Instant now, List<Map<String, Integer>> done, Set<String> givenUp) {
+            List<PlannedBlock> left, Instant now, Map<String, Map<String, Integer>> taken, Set<String> givenUp) {
         Instant until = left.stream().findFirst().map(b -> b.span().from()).orElseGet(this::lightsOut);
         if (Duration.between(now, until).compareTo(WORTH_IT) < 0) {
             return Optional.empty();
         }
-        Map<String, Map<String, Integer>> taken = new HashMap<>();
-        for (int i = 0; i < program.targets().size(); i++) {
-            taken.merge(program.targets().get(i).name(), done.get(i), FreedTime::sum);
-        }
+        return best(program.targets(), left, now, until, taken, givenUp)
+                .or(() -> best(program.standIns(), left, now, until, taken, givenUp));
+    }
+
+    private Optional<List<PlannedBlock>> best(
+            List<TargetPlan> candidates,
+            List<PlannedBlock> left,
+            Instant now,
+            Instant until,
+            Map<String, Map<String, Integer>> taken,
+            Set<String> givenUp) {
         List<PlannedBlock> best = left;
         double most = light(left);
-        for (TargetPlan candidate : program.targets()) {
+        for (TargetPlan candidate : candidates) {
             boolean next = !left.isEmpty() && left.get(0).target().name().equals(candidate.name());
             boolean later =
                     !next && left.stream().anyMatch(b -> b.target().name().equals(candidate.name()));
@@ -107,12 +113,6 @@ final class FreedTime {
 
     private static double light(List<PlannedBlock> blocks) {
         return blocks.stream().mapToDouble(PlannedBlock::hoursOfLight).sum();
-    }
-
-    private static Map<String, Integer> sum(Map<String, Integer> a, Map<String, Integer> b) {
-        Map<String, Integer> both = new HashMap<>(a);
-        b.forEach((filter, count) -> both.merge(filter, count, Integer::sum));
-        return both;
     }
 
     private LocalTime local(Instant time) {

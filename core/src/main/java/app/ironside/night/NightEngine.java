@@ -150,7 +150,7 @@ public final class NightEngine implements NightWork {
         Pointing pointing = new Pointing(night, centering);
         if (lightLeft(plan)) {
             prepare(plan, centering, focusing);
-            run(plan, new RunStage(night, conduct, pointing, focusing, guiding, judge, doctor));
+            run(plan, new RunStage(night, conduct, pointing, focusing, guiding, judge, doctor, plans));
         }
         finish(focusing);
     }
@@ -184,11 +184,15 @@ public final class NightEngine implements NightWork {
                 break;
             }
             PlannedBlock block = blocks.removeFirst();
-            RunStage.Left why = stage.run(block);
+            RunStage.Left why = stage.run(block, notAgain());
             if (why == RunStage.Left.GIVEN_UP) {
                 givenUp.add(block.target().name());
             } else if (why == RunStage.Left.SKIPPED) {
                 skipped.add(block.target().name());
+            } else if (why == RunStage.Left.CLOUDED) {
+                PlannedBlock clear = stage.takeClear();
+                plans.standsIn(clear);
+                blocks.addFirst(clear);
             }
             tellOfCopies();
             Optional<Command.Replan> revision = conduct.takeRevision();

@@ -101,7 +101,7 @@ final class NightPlans {
         }
         List<PlannedBlock> before = List.copyOf(blocks);
         new FreedTime(night.site(), night.kit(), program)
-                .filled(before, night.clock().now(), done(program), not)
+                .filled(before, night.clock().now(), taken(program), not)
                 .ifPresent(filled -> {
                     blocks.clear();
                     blocks.addAll(filled);
@@ -115,6 +115,22 @@ final class NightPlans {
                             first.subs() - planned,
                             "Free time goes to " + first.target().name());
                 });
+    }
+
+    /** Goes to a target that stands in for one that cloud covers. */
+    void standsIn(PlannedBlock block) {
+        tellBlock(block, block.subs(), "While cloud lasts, " + block.target().name());
+    }
+
+    /** Subs by target and filter, of all that a program may take. */
+    Map<String, Map<String, Integer>> taken(Program program) {
+        Map<String, Map<String, Integer>> taken = new HashMap<>();
+        record.state()
+                .filtersByTarget()
+                .forEach((target, filters) -> filters.forEach(
+                        f -> taken.computeIfAbsent(target, t -> new HashMap<>()).merge(f, 1, Integer::sum)));
+        program.mayTake().forEach(t -> taken.computeIfAbsent(t.name(), name -> Map.of()));
+        return taken;
     }
 
     /** What the program in force still has for the rest of the night. */

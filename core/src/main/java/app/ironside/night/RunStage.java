@@ -60,7 +60,13 @@ final class RunStage {
     private final LegOrders legOrders;
     private final NightDoctor doctor;
     private final Reacting reacting;
+    private final Elsewhere elsewhere;
     private final Observer observer;
+
+    /** What can be taken while cloud covers the target that was left. */
+    private Optional<PlannedBlock> clear = Optional.empty();
+
+    private Instant lookedElsewhere = Instant.MIN;
     private int sinceLegBegan;
 
     /** A target that is being followed and guided while the program is changed. */
@@ -73,7 +79,8 @@ final class RunStage {
             Focusing focusing,
             Guiding guiding,
             SubJudge judge,
-            NightDoctor doctor) {
+            NightDoctor doctor,
+            NightPlans plans) {
         this.night = night;
         this.conduct = conduct;
         this.pointing = pointing;
@@ -86,6 +93,7 @@ final class RunStage {
         this.legOrders = new LegOrders(night, conduct, telescope, flipping, new LengthLadder(night, conduct, loop));
         this.doctor = doctor;
         this.reacting = new Reacting(night, pointing, focusing, guiding);
+        this.elsewhere = new Elsewhere(night, flipping, subs, plans);
         this.observer = night.observer();
     }
 
@@ -95,11 +103,17 @@ final class RunStage {
         OVER,
         /** A person left it, or what they said of its sky: it is not begun again. */
         SKIPPED,
-        GIVEN_UP
+        GIVEN_UP,
+        /** Cloud covers it; {@link #takeClear} tells what is clear. */
+        CLOUDED
     }
 
-    /** Runs a block from where it stands; returns why it is over. */
-    Left run(PlannedBlock block) throws InterruptedException {
+    /**
+     * Runs a block from where it stands; returns why it is over.
+     *
+     * @param not names of targets that are not taken again
+     */
+    Left run(PlannedBlock block, Set<String> not) throws InterruptedException {
         Leg leg = new Leg(block);
         // After a change of program that keeps the target everything stands as it is.
         leg.begun = standing.filter(block.target().name()::equals).isPresent();
@@ -128,6 +142,13 @@ final class RunStage {
                     continue;
                 }
                 FilterGoal goal = next.get();
+                if (isCloudedFor(leg) && elsewhere.isPossible(leg, not)) {
+                    lookElsewhere(leg, not);
+                    if (clear.isPresent()) {
+                        why = TargetLeft.Why.CLOUDED;
+                        break;
+                    }
+                }
                 if (isHopeless(leg)) {
                     break;
                 }
@@ -184,8 +205,37 @@ final class RunStage {
         return switch (why) {
             case GIVEN_UP -> Left.GIVEN_UP;
             case SKIPPED, BRIGHT_SKY -> Left.SKIPPED;
+            case CLOUDED -> Left.CLOUDED;
             default -> Left.OVER;
         };
+    }
+
+    /** What was found clear when a target was left for cloud. */
+    PlannedBlock takeClear() {
+        PlannedBlock block = clear.orElseThrow();
+        clear = Optional.empty();
+        return block;
+    }
+
+    /** Whether cloud has let nothing through for as long as a person waits before looking elsewhere. */
+    private boolean isCloudedFor(Leg leg) {
+        Optional<Duration> patience =
+                night.program().reactions().elsewhereAfterMinutes().map(Duration::ofMinutes);
+        Instant now = night.clock().now();
+        return leg.lastGood != null
+                && patience.isPresent()
+                && !now.isBefore(leg.lastGood.plus(patience.get()))
+                && (lookedElsewhere.equals(Instant.MIN) || !now.isBefore(lookedElsewhere.plus(patience.get())))
+                && doctor.present()
+                        .filter(c -> c.lead().trouble() == Trouble.CLOUD)
+                        .isPresent();
+    }
+
+    private void lookElsewhere(Leg leg, Set<String> not) throws InterruptedException {
+        guiding.stop();
+        leg.begun = false;
+        clear = elsewhere.look(leg, focusing.filter().name(), not);
+        lookedElsewhere = night.clock().now();
     }
 
     /** Does what the policy allows about what is wrong. */

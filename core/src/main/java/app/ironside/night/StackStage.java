@@ -184,7 +184,7 @@ final class StackStage {
     }
 
     private Optional<PlateSolution> place(SetKey set, StarField stars) {
-        return night.program().targets().stream()
+        return night.program().mayTake().stream()
                 .filter(t -> t.name().equals(set.target()))
                 .findFirst()
                 .map(t -> night.solver()

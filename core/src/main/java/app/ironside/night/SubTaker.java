@@ -6,6 +6,7 @@ import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.journal.Command;
 import app.ironside.journal.GuideFigures;
+import app.ironside.journal.LookedElsewhere;
 import app.ironside.journal.SkyTested;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubCircumstances;
@@ -14,17 +15,24 @@ import app.ironside.journal.SubTaken;
 import app.ironside.journal.Verdict;
 import app.ironside.judge.SubLook;
 import app.ironside.judge.SubLooks;
+import app.ironside.kit.Kit;
+import app.ironside.kit.Photometry;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.TargetPlan;
+import app.ironside.sky.Extinction;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Observer;
+import app.ironside.sky.SkyBrightness;
 import app.ironside.solve.PlateSolution;
 import app.ironside.solve.SolveHints;
 import app.ironside.solve.SolveResult;
+import app.ironside.solve.ZeroPoint;
 import app.ironside.star.StarField;
 import java.time.Duration;
+import java.util.HashMap;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
@@ -38,12 +46,18 @@ final class SubTaker {
 
     private static final double MOST_OF_IT = 0.5;
 
+    /** As far off as a slew ends that no frame has corrected. */
+    private static final double SLEWED_WITHIN_DEG = 3;
+
     private final NightContext night;
     private final Conduct conduct;
     private final NightLoop loop;
     private final Guiding guiding;
     private final SubJudge judge;
     private final Observer observer;
+
+    /** Magnitudes of one ADU a second above the air, by filter, as the clearest sub so far showed it. */
+    private final Map<String, Double> clearest = new HashMap<>();
 
     SubTaker(NightContext night, Conduct conduct, NightLoop loop, Guiding guiding, SubJudge judge) {
         this.night = night;
@@ -139,6 +153,10 @@ final class SubTaker {
                 place.map(PlateSolution::wcs),
                 verdict);
         night.record().tell(sub);
+        if (verdict.keep()) {
+            place.flatMap(p -> zero(p, looked.field(), target, filter, seconds))
+                    .ifPresent(zero -> clearest.merge(filter, zero, Math::max));
+        }
         guiding.watchAxis(target, sub, place.map(PlateSolution::centre));
         SubFacts.tellRegraded(night.record(), judge, look.series());
         return Optional.of(sub);
@@ -187,6 +205,69 @@ final class SubTaker {
         }
     }
 
+    /**
+     * Looks shortly at a target to which the telescope points, and tells how much of its stars' light comes through: against the clearest sub
+     * of the night in the filter that is in the beam, or against what the kit gathers by its figures.
+     *
+     * @param clear share from which on the sky there counts as clear
+     * @return whether it does
+     */
+    boolean isClear(TargetPlan target, String filter, double clear) throws InterruptedException {
+        Camera.Exposure exposure = Camera.Exposure.light(Duration.ofMillis(Math.round(1000 * SHORT_LOOK_SECONDS)));
+        night.record().doing(Stage.RUN, "A look whether it is clear at " + target.name(), exposure.length());
+        Frame frame = night.devices().camera().expose(night.clock(), exposure);
+        StarField field = night.finder().find(frame);
+        Optional<PlateSolution> place = place(target, field, SLEWED_WITHIN_DEG);
+        night.record().frame(Stage.RUN, "A look at " + target.name(), frame, Optional.of(field));
+        OptionalDouble light = place.flatMap(p -> zero(p, field, target, filter, SHORT_LOOK_SECONDS))
+                .map(zero -> OptionalDouble.of(Math.pow(10, 0.4 * (zero - expected(filter)))))
+                .orElse(OptionalDouble.empty());
+        boolean isClear = light.orElse(0) >= clear;
+        night.record()
+                .tell(new LookedElsewhere(
+                        night.record().now(),
+                        light.isEmpty()
+                                ? String.format(
+                                        Locale.ROOT,
+                                        "A look at %s shows %d stars, which are not recognised: it is no clearer there.",
+                                        target.name(),
+                                        field.stars().size())
+                                : String.format(
+                                        Locale.ROOT,
+                                        "A look at %s shows %d stars with %.0f %% of the light of a clear sky%s: %s.",
+                                        target.name(),
+                                        field.stars().size(),
+                                        100 * light.getAsDouble(),
+                                        clearest.containsKey(filter) ? "" : " by the kit's figures",
+                                        isClear ? "it is clear there" : "it is no clearer there"),
+                        target.name(),
+                        field.stars().size(),
+                        Math.min(1, light.orElse(0)),
+                        isClear));
+        return isClear;
+    }
+
+    /** The magnitude of one ADU a second, the air on the way taken out. */
+    private Optional<Double> zero(
+            PlateSolution place, StarField field, TargetPlan target, String filter, double seconds) {
+        OptionalDouble zero = ZeroPoint.of(place, field, night.solver().catalogue());
+        double altitude =
+                observer.observed(target.position(), night.clock().now()).altitudeDeg();
+        double extinction = Extinction.magPerAirmass(
+                night.kit().filter(filter).meanNm(), night.site().elevationM());
+        return zero.isEmpty()
+                ? Optional.empty()
+                : Optional.of(
+                        zero.getAsDouble() - 2.5 * Math.log10(seconds) + extinction * SkyBrightness.airmass(altitude));
+    }
+
+    private double expected(String filter) {
+        Kit kit = night.kit();
+        double adu = Photometry.electronsPerSecond(0, kit, kit.filter(filter))
+                / kit.sensor().gainElectronsPerAdu();
+        return clearest.getOrDefault(filter, 2.5 * Math.log10(adu));
+    }
+
     private static String name(int taken, String filter, double seconds) {
         return String.format(Locale.ROOT, "Sub %d %s %.0f s", taken + 1, filter, seconds);
     }
@@ -208,7 +289,7 @@ final class SubTaker {
                         frame);
         StarField field = night.finder().find(frame);
         night.archive().keepStars(file, field);
-        Optional<PlateSolution> place = small ? Optional.empty() : place(target, field);
+        Optional<PlateSolution> place = small ? Optional.empty() : place(target, field, 1);
         // Safe as it was first; then with the place where it really is, solved.
         place.ifPresent(p -> night.archive().rewrite(file, frame.withHeader(solved(frame.header(), p))));
         SubMeasures measures = SubFacts.of(
@@ -242,11 +323,13 @@ final class SubTaker {
                 height);
     }
 
-    private Optional<PlateSolution> place(TargetPlan target, StarField field) {
+    private Optional<PlateSolution> place(TargetPlan target, StarField field, double withinDeg) {
         SolveResult result = night.solver()
                 .solve(
                         field,
-                        SolveHints.NONE.withNear(target.position(), 1).withScale(night.scaleArcsecPerPixel(), 0.02));
+                        SolveHints.NONE
+                                .withNear(target.position(), withinDeg)
+                                .withScale(night.scaleArcsecPerPixel(), 0.02));
         return result instanceof PlateSolution s ? Optional.of(s) : Optional.empty();
     }
 

@@ -58,13 +58,13 @@ public record CalibrationPlan(List<Set> sets) {
 
     private static TreeSet<String> filters(Program program) {
         TreeSet<String> filters = new TreeSet<>();
-        program.targets().forEach(t -> filters.addAll(t.filters()));
+        program.mayTake().forEach(t -> filters.addAll(t.filters()));
         return filters;
     }
 
     private static TreeSet<Double> lengths(Program program) {
         TreeSet<Double> lengths = new TreeSet<>();
-        program.targets().forEach(t -> t.goals().forEach(g -> lengths.add(g.subSeconds())));
+        program.mayTake().forEach(t -> t.goals().forEach(g -> lengths.add(g.subSeconds())));
         return lengths;
     }
 

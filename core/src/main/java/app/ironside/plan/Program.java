@@ -9,6 +9,7 @@ import java.time.LocalTime;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 
 /**
  * What a night should do.
@@ -30,6 +31,7 @@ import java.util.function.Consumer;
  * @param guiding how it is guided
  * @param reactions what the night may do by itself when something is wrong
  * @param ending how it ends
+ * @param standIns targets for which no time is planned: they are taken while cloud covers the others, and in time that is left over
  */
 public record Program(
         LocalDate date,
@@ -48,14 +50,19 @@ public record Program(
         FocusTriggers focus,
         GuideRules guiding,
         Reactions reactions,
-        Ending ending) {
+        Ending ending,
+        List<TargetPlan> standIns) {
     private static final double LONG_NIGHT_HOURS = 10;
+
+    /** A cloud that covers a field covers what is nearer than this as well (common practice): such a target is no stand-in for another. */
+    public static final double STAND_IN_APART_DEG = 25;
 
     /** The axis is set once, and is to serve what is added to a short night too. */
     private static final double SHORT_NIGHT_HOURS = 6;
 
     public Program {
         targets = List.copyOf(targets);
+        standIns = List.copyOf(standIns);
         Check.atLeast("targets", targets.size(), 1);
         Check.inRange("coolToC", coolToC, -60, 30);
         Check.atLeast("ditherEvery", ditherEvery, 1);
@@ -86,7 +93,8 @@ public record Program(
                 focus,
                 guiding,
                 reactions,
-                ending);
+                ending,
+                standIns);
     }
 
     public Program withCoolTo(double other) {
@@ -145,6 +153,10 @@ public record Program(
         return changed(c -> c.setUp = other);
     }
 
+    public Program withStandIns(List<TargetPlan> others) {
+        return changed(c -> c.standIns = others);
+    }
+
     /** With all subs of a rehearsal read out whole. */
     public Program withWholeFrames() {
         return changed(c -> c.fullFramesPerLeg = Optional.empty());
@@ -174,6 +186,7 @@ public record Program(
         private GuideRules guiding;
         private Reactions reactions;
         private Ending ending;
+        private List<TargetPlan> standIns;
 
         Changed(Program from) {
             this.from = from;
@@ -192,6 +205,7 @@ public record Program(
             this.guiding = from.guiding;
             this.reactions = from.reactions;
             this.ending = from.ending;
+            this.standIns = from.standIns;
         }
 
         Program program() {
@@ -212,13 +226,19 @@ public record Program(
                     focus,
                     guiding,
                     reactions,
-                    ending);
+                    ending,
+                    standIns);
         }
+    }
+
+    /** Every target that may be taken, stand-ins last. */
+    public List<TargetPlan> mayTake() {
+        return Stream.concat(targets.stream(), standIns.stream()).toList();
     }
 
     /** Of the target furthest from the equator, where the field turns most: degrees, without its sign. */
     public double furthestDeclinationDeg() {
-        return targets.stream()
+        return mayTake().stream()
                 .mapToDouble(t -> Math.abs(t.position().decDeg()))
                 .max()
                 .orElseThrow();
@@ -234,7 +254,7 @@ public record Program(
      * least those of a short night and at most those of a long one: subs of another target are not laid upon it.
      */
     public PolarTolerance.Night polarNight() {
-        double hours = targets.stream()
+        double hours = mayTake().stream()
                 .mapToDouble(t -> Math.min(LONG_NIGHT_HOURS, t.mostHours().orElse(LONG_NIGHT_HOURS)))
                 .max()
                 .orElseThrow();
@@ -244,6 +264,9 @@ public record Program(
 
     /** The longest sub, which sets what the mount must hold. */
     public double longestSubSeconds() {
-        return targets.stream().mapToDouble(TargetPlan::longestSubSeconds).max().orElseThrow();
+        return mayTake().stream()
+                .mapToDouble(TargetPlan::longestSubSeconds)
+                .max()
+                .orElseThrow();
     }
 }

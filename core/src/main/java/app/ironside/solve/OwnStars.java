@@ -86,7 +86,9 @@ public final class OwnStars {
                             "places to %.0f″: a longer lens or smaller pixels, in focus",
                             LARGEST_ERROR_ARCSEC));
         }
-        double zero = zeroPoint(solution, field, catalogue);
+        double zero = ZeroPoint.of(solution, field, catalogue)
+                .orElseThrow(() ->
+                        new IllegalArgumentException("no matched star is one of the field's and the catalogue's"));
         List<Entry> seen = new ArrayList<>();
         for (Star star : field.stars()) {
             double error = Math.hypot(axisRms, scale * Verifier.sigmaPx(star));
@@ -99,31 +101,6 @@ public final class OwnStars {
             }
         }
         return merged(seen);
-    }
-
-    /** The magnitude of one ADU: the median over matched stars, unsaturated ones if there are some. */
-    private static double zeroPoint(PlateSolution solution, StarField field, StarCatalogue catalogue) {
-        List<Double> sound = new ArrayList<>();
-        List<Double> all = new ArrayList<>();
-        for (StarMatch match : solution.stars()) {
-            int[] known = catalogue.indicesWithin(match.sky(), SAME_AT_LEAST_ARCSEC / 3600);
-            field.stars().stream()
-                    .filter(s -> s.x() == match.x() && s.y() == match.y() && known.length > 0)
-                    .findFirst()
-                    .ifPresent(s -> {
-                        double zero = catalogue.magnitude(known[0]) + 2.5 * Math.log10(s.fluxAdu());
-                        all.add(zero);
-                        if (!s.saturated()) {
-                            sound.add(zero);
-                        }
-                    });
-        }
-        double[] zeros = (sound.isEmpty() ? all : sound)
-                .stream().mapToDouble(z -> z).sorted().toArray();
-        if (zeros.length == 0) {
-            throw new IllegalArgumentException("no matched star is one of the field's and the catalogue's");
-        }
-        return zeros[zeros.length / 2];
     }
 
     private OwnStars merged(List<Entry> seen) {

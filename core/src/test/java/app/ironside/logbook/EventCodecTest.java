@@ -41,6 +41,7 @@ import app.ironside.journal.GuidingProven;
 import app.ironside.journal.HeatersSwitched;
 import app.ironside.journal.KnobsTurned;
 import app.ironside.journal.LengthsTried;
+import app.ironside.journal.LookedElsewhere;
 import app.ironside.journal.Marks;
 import app.ironside.journal.MasterMade;
 import app.ironside.journal.MountParked;
@@ -266,6 +267,7 @@ class EventCodecTest {
             new TroubleOver(TIME, "t", Trouble.DEW, Duration.ofMinutes(20), 3),
             new AlertRaised(TIME, "t", Trouble.DEW, true),
             new Reacted(TIME, "t", Trouble.DEW, Reacted.Reaction.HEAT),
+            new LookedElsewhere(TIME, "t", "NGC 7331", 120, 0.97, true),
             new SkyTested(TIME, "t", 120, 0.97),
             new LengthsTried(
                     TIME,

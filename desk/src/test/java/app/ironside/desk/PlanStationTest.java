@@ -18,6 +18,7 @@ import app.ironside.logbook.Profiles;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetPlan;
+import app.ironside.sky.Equatorial;
 import app.ironside.sky.Interval;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -27,6 +28,7 @@ import java.util.List;
 import java.util.Optional;
 import javafx.event.ActionEvent;
 import javafx.geometry.Point2D;
+import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -306,6 +308,41 @@ class PlanStationTest extends DeskHarness {
             WaitForAsyncUtils.waitForFxEvents();
             assertThat(text("#verdict")).as(tab.title()).isNotBlank();
         }
+    }
+
+    /** For the time of a block the catalogue is weighed for what could stand in under cloud; what is chosen is kept in the plan. */
+    @Test
+    void whatStandsInUnderCloudIsChosenForABlock() throws Exception {
+        robot.clickOn("#plan-tonight");
+        settled();
+        on(() -> {
+            desk.planDesk().blocks().choose(0);
+            return true;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+        Equatorial covered =
+                on(() -> desk.planDesk().draft().plan().blocks().get(0).target().position());
+        robot.clickOn("#stand-ins");
+        settled();
+        until("what could stand in", d -> {
+            List<Candidate> found = d.planDesk().targets().candidates();
+            return !found.isEmpty()
+                    && found.stream().allMatch(c -> c.object().position().separationDeg(covered) >= 25);
+        });
+        robot.clickOn((Node) on(() -> desk.lookup("#candidates").lookup(".list-cell")));
+        WaitForAsyncUtils.waitForFxEvents();
+        String name = on(() -> desk.planDesk().looked().orElseThrow().id());
+        int blocks = on(() -> desk.planDesk().draft().plan().blocks().size());
+        robot.clickOn("#stand-in");
+        settled();
+        assertThat(on(() -> desk.planDesk().file().program().standIns()))
+                .extracting(TargetPlan::name)
+                .containsExactly(name);
+        assertThat(on(() -> desk.planDesk().draft().plan().blocks().size()))
+                .as("it takes no planned time")
+                .isEqualTo(blocks);
+        control(KeyCode.Z);
+        assertThat(on(() -> desk.planDesk().file().program().standIns())).isEmpty();
     }
 
     /** What is set to go wrong lies on the ribbon, is rehearsed in seconds, and can be taken back. */

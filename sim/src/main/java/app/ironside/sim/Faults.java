@@ -21,6 +21,10 @@ final class Faults {
     private static final double SIDEREAL_ARCSEC_PER_S = 15.041;
 
     private static final Duration CLOUD_EDGE = Duration.ofMinutes(2);
+
+    /** From clear to covered on the sky, radians. */
+    private static final double CLOUD_EDGE_WIDTH = 0.15;
+
     private static final double DEWED_BLUR = 1.2;
 
     /** Of the light that a lamp adds. */
@@ -55,13 +59,20 @@ final class Faults {
         return all;
     }
 
-    /** Share of light that comes through the air. */
+    /** Share of light that comes through the air all over the sky. */
     double air(Instant time) {
         return product(f -> switch (f.kind()) {
             case CLOUD -> 1 - f.force() * edge(f, time, CLOUD_EDGE);
             case FOG -> 1 - f.force() * edge(f, time, Duration.ofMinutes(15));
             default -> 1;
         });
+    }
+
+    /** Share of light that comes through what covers a part of the sky. */
+    double air(Instant time, Horizontal toward) {
+        double south = -Angles.cosDeg(toward.azimuthDeg()) * Angles.cosDeg(toward.altitudeDeg());
+        double covered = Math.max(0, Math.min(1, 0.5 + south / CLOUD_EDGE_WIDTH));
+        return product(f -> f.kind() == FaultKind.HALF_CLOUD ? 1 - f.force() * covered * edge(f, time, CLOUD_EDGE) : 1);
     }
 
     /** Whether the air is so full of water that glass gets wet. */

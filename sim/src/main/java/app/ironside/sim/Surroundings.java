@@ -69,10 +69,10 @@ final class Surroundings {
     double transparency(Horizontal seen, Instant time) {
         double airmass = SkyBrightness.airmass(seen.altitudeDeg());
         double air = Math.pow(10, -0.4 * SkyBrightness.EXTINCTION_MAG_PER_AIRMASS * airmass);
-        return air * cloud(time);
+        return air * cloud(time) * faults.air(time, seen);
     }
 
-    /** Share of light that passes cloud. */
+    /** Share of light that passes cloud that covers all of the sky. */
     double cloud(Instant time) {
         double minutes = Duration.between(sunset, time).toMillis() / 60_000.0;
         return settings.clouds().stream()

@@ -8,6 +8,7 @@ import app.ironside.journal.AlertRaised;
 import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.Command;
 import app.ironside.journal.JournalInMemory;
+import app.ironside.journal.LookedElsewhere;
 import app.ironside.journal.Marks;
 import app.ironside.journal.MountParked;
 import app.ironside.journal.NightEvent;
@@ -103,6 +104,63 @@ class ReactionsTest {
         assertThat(last.time().atZone(java.time.ZoneId.of("Europe/Rome")).toLocalTime())
                 .isBetween(java.time.LocalTime.of(19, 50), java.time.LocalTime.of(20, 10));
         assertThat(state.ended()).isTrue();
+    }
+
+    /** While cloud lies over the south it is looked whether a stand-in in the north is clear; it is taken, and the first again when its time is over. */
+    @Test
+    void whileCloudCoversOneTargetAClearOneIsTaken() throws Exception {
+        ObjectNode night = halfClouded();
+        NightState state = run(night, new NightControl(), e -> {});
+        LookedElsewhere look = state.all(LookedElsewhere.class).get(0);
+        assertThat(look.target()).isEqualTo("IC 342");
+        assertThat(look.clear()).isTrue();
+        assertThat(look.light()).isBetween(0.85, 1.0);
+        assertThat(look.text()).contains("of the light of a clear sky: it is clear there");
+        List<SubTaken> kept = state.subs().stream().filter(SubTaken::kept).toList();
+        List<String> order = kept.stream().map(SubTaken::target).distinct().toList();
+        assertThat(order).startsWith("M 33", "IC 342");
+        assertThat(kept.stream().filter(s -> s.target().equals("IC 342")).count())
+                .isGreaterThan(15);
+        assertThat(kept.get(kept.size() - 1).target())
+                .as("what was wanted first comes again")
+                .isEqualTo("M 33");
+        assertThat(state.all(TargetLeft.class)).anyMatch(l -> l.why() == TargetLeft.Why.CLOUDED);
+
+        ((ObjectNode) night.at("/program")).putObject("reactions").put("elsewhereAfterMinutes", 0);
+        NightState waits = run(night, new NightControl(), e -> {});
+        assertThat(waits.all(LookedElsewhere.class)).isEmpty();
+        assertThat(state.lightSeconds()).isGreaterThan(waits.lightSeconds() + 1200);
+    }
+
+    /** Where cloud covers everything a look shows it, and the telescope goes back. */
+    @Test
+    void whereNothingIsClearItGoesBack() throws Exception {
+        ObjectNode night = halfClouded();
+        ((ObjectNode) night.at("/observatory/faults/0")).put("kind", "cloud");
+        NightState state = run(night, new NightControl(), e -> {});
+        assertThat(state.all(LookedElsewhere.class)).isNotEmpty().noneMatch(LookedElsewhere::clear);
+        assertThat(state.subs()).extracting(SubTaken::target).containsOnly("M 33");
+        assertThat(state.subs().get(state.subs().size() - 1).kept()).isTrue();
+    }
+
+    /** M 33 past the meridian in the south-west, cloud there for more than an hour, and a stand-in in the north. */
+    private static ObjectNode halfClouded() throws Exception {
+        ObjectNode night = FaultsTest.document("wren");
+        ObjectNode first = (ObjectNode) night.at("/program/targets/0");
+        ObjectNode other = first.deepCopy();
+        first.put("from", "22:10:00").put("until", "01:30:00");
+        other.put("name", "IC 342");
+        other.remove(List.of("raDeg", "decDeg", "from", "until"));
+        ((ObjectNode) night.at("/program")).putArray("standIns").add(other);
+        ((ObjectNode) night.at("/observatory")).putArray("clouds");
+        night.withObject("/observatory")
+                .putArray("faults")
+                .addObject()
+                .put("kind", "half-cloud")
+                .put("at", "22:50:00")
+                .put("minutes", 80)
+                .put("strength", 0.9);
+        return night;
     }
 
     /** A target that is left early gives its time to the next one, which begins before it was planned to. */

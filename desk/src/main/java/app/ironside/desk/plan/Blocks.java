@@ -89,6 +89,11 @@ public final class Blocks implements RibbonPlanner {
         plan.model().addLooked(plan.arranging().broadUnderMoon()).ifPresent(plan::edit);
     }
 
+    /** The object that is looked at is taken while cloud covers another, or no longer is. */
+    void standInLooked() {
+        plan.model().standInLooked(plan.arranging().broadUnderMoon()).ifPresent(plan::edit);
+    }
+
     /** Faults are dragged by their word. */
     @Override
     public boolean takes(String word) {

@@ -6,6 +6,8 @@ import app.ironside.document.NightDraft;
 import app.ironside.logbook.Profiles;
 import app.ironside.plan.Candidate;
 import app.ironside.plan.CandidateSearch;
+import app.ironside.plan.PlannedBlock;
+import app.ironside.plan.Program;
 import app.ironside.plan.SeasonBoard;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.DeepSkyObject;
@@ -30,6 +32,10 @@ public final class TargetBoard {
     private Optional<SeasonBoard> season = Optional.empty();
     private Candidate.Level level = Candidate.Level.PRACTISED;
     private Optional<Interval> gap = Optional.empty();
+
+    /** The block whose time is weighed for what may stand in for it. */
+    private Optional<PlannedBlock> covered = Optional.empty();
+
     private Set<String> setAside;
 
     TargetBoard(PlanDesk plan, Wiring wiring, Profiles profiles) {
@@ -58,6 +64,7 @@ public final class TargetBoard {
     /** Another night, place or kit: nothing that was weighed before holds. */
     void renew() {
         gap = Optional.empty();
+        covered = Optional.empty();
         season = Optional.empty();
         rank();
         needSeason();
@@ -78,7 +85,7 @@ public final class TargetBoard {
                 () -> search.rank(
                         now.file().site(), now.file().kit(), now.plan().times(), wish, Workers.ALL_CORES),
                 found -> {
-                    candidates = found;
+                    candidates = found.stream().filter(this::mayStandIn).toList();
                     plan.model().lookAtFirstTarget();
                 });
     }
@@ -155,8 +162,29 @@ public final class TargetBoard {
     /** Weighs the catalogue for a stretch of the night, or for all of it. */
     public void setGap(Optional<Interval> next) {
         gap = next;
+        covered = Optional.empty();
         rank();
         plan.changed();
+    }
+
+    /** Weighs the time of a block for what could be taken while cloud covers its target. */
+    void weighStandIns(PlannedBlock block) {
+        gap = Optional.of(block.span());
+        covered = Optional.of(block);
+        rank();
+        plan.changed();
+    }
+
+    /** The block whose time is weighed for stand-ins. */
+    Optional<PlannedBlock> covered() {
+        return covered;
+    }
+
+    private boolean mayStandIn(Candidate candidate) {
+        return covered.map(b ->
+                        candidate.object().position().separationDeg(b.target().position())
+                                >= Program.STAND_IN_APART_DEG)
+                .orElse(true);
     }
 
     void setLevel(Candidate.Level next) {

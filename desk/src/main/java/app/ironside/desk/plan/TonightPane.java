@@ -13,6 +13,7 @@ import app.ironside.plan.Framing;
 import app.ironside.plan.NightGrid;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.SeasonBoard.ObjectClass;
+import app.ironside.plan.TargetPlan;
 import app.ironside.sky.DeepSkyObject;
 import app.ironside.sky.Interval;
 import app.ironside.sky.Observer;
@@ -68,6 +69,7 @@ public final class TonightPane extends VBox {
     private String filteredBy = "";
     private Set<String> filteredAside = Set.of();
     private boolean filling;
+    private List<TargetPlan> marked = List.of();
     private String hoursOf = "";
     private Optional<String> toolsOf = Optional.empty();
     private Optional<Fielded> fieldOf = Optional.empty();
@@ -240,6 +242,11 @@ public final class TonightPane extends VBox {
             list.getItems().setAll(filtered);
             filling = false;
         }
+        List<TargetPlan> standIns = plan.file().program().standIns();
+        if (!standIns.equals(marked)) {
+            marked = standIns;
+            list.refresh();
+        }
         nothing.setText(
                 plan.isBusy()
                         ? "Weighing the catalogue…"
@@ -284,12 +291,14 @@ public final class TonightPane extends VBox {
         private final HBox row = new HBox(8, id, kind, bar, span, high, fit);
 
         private final MenuItem add = new MenuItem("Add to the night");
+        private final MenuItem standIn = new MenuItem();
         private final MenuItem aside = new MenuItem();
         private final MenuItem copy = new MenuItem("Copy name and place");
-        private final ContextMenu menu = new ContextMenu(add, aside, copy);
+        private final ContextMenu menu = new ContextMenu(add, standIn, aside, copy);
 
         Cell() {
             add.setOnAction(e -> plan.blocks().addLooked());
+            standIn.setOnAction(e -> plan.blocks().standInLooked());
             aside.setOnAction(e -> plan.targets().toggleAside(getItem().object()));
             copy.setOnAction(e -> {
                 DeepSkyObject o = getItem().object();
@@ -335,7 +344,9 @@ public final class TonightPane extends VBox {
                     .map(i -> Words.clock(i.from(), zone) + " to " + Words.clock(i.until(), zone))
                     .orElse(""));
             high.setText(Words.format("%.0f°", c.highestDeg()));
-            fit.setText(c.fit().words());
+            boolean standsIn = plan.model().standsIn(o);
+            fit.setText(standsIn ? "stands in" : c.fit().words());
+            standIn.setText(standsIn ? "No longer a stand-in" : "Stands in under cloud");
             aside.setText(plan.targets().setAside().contains(o.id()) ? "Propose again" : "Set aside (Delete)");
             setContextMenu(menu);
             setTooltip(new Tooltip(o.kind().words() + "\n" + String.join("\n", c.reasons())));
@@ -426,11 +437,14 @@ public final class TonightPane extends VBox {
         block.ifPresent(b -> length.setValue(b.target().longestSubSeconds()));
         filling = false;
         // While a block is dragged its tools stay as they are.
-        if (of.isPresent() && of.equals(toolsOf) && !blockTools.getChildren().isEmpty()) {
+        if (of.isPresent()
+                && of.equals(toolsOf)
+                && plan.targets().gap().isEmpty()
+                && !blockTools.getChildren().isEmpty()) {
             return;
         }
         toolsOf = of;
-        if (block.isEmpty()) {
+        if (block.isEmpty() || plan.targets().gap().isPresent()) {
             showHint();
             return;
         }
@@ -445,6 +459,8 @@ public final class TonightPane extends VBox {
                         button("end −15", "end-earlier", () -> plan.blocks().nudge(1, -15)),
                         button("end +15", "end-later", () -> plan.blocks().nudge(1, 15)),
                         button("Split", "split", this::splitChosen),
+                        button("If cloud comes", "stand-ins", () -> plan.chosenBlock()
+                                .ifPresent(plan.targets()::weighStandIns)),
                         button("Wishes", "block-wishes", () -> plan.setTab(PlanDesk.Tab.WISHES)),
                         button("Remove", "remove", () -> plan.blocks()
                                 .remove(plan.blocks().chosen())),
@@ -458,12 +474,22 @@ public final class TonightPane extends VBox {
         Optional<Interval> gap = plan.targets().gap();
         List<Interval> gaps = plan.draft().gaps();
         if (gap.isPresent()) {
-            Label hint = new Label("Weighed for " + between(gap.get(), zone) + "; what needs no flip comes first.");
+            Optional<String> covered =
+                    plan.targets().covered().map(b -> b.target().name());
+            Label hint = new Label(covered.map(name -> "If cloud covers " + name + ":")
+                    .orElseGet(() -> "Weighed for " + between(gap.get(), zone) + "; what needs no flip comes first."));
             hint.getStyleClass().add("row-value");
-            blockTools
-                    .getChildren()
-                    .setAll(hint, button("Weigh for the whole night", "whole-night", () -> plan.targets()
-                            .setGap(Optional.empty())));
+            blockTools.getChildren().setAll(hint);
+            if (covered.isPresent()) {
+                plan.looked().ifPresent(o -> blockTools
+                        .getChildren()
+                        .add(button(
+                                plan.model().standsIn(o) ? o.id() + " no longer stands in" : o.id() + " stands in",
+                                "stand-in",
+                                plan.blocks()::standInLooked)));
+            }
+            blockTools.getChildren().add(button("Whole night", "whole-night", () -> plan.targets()
+                    .setGap(Optional.empty())));
             return;
         }
         Label hint = new Label(
@@ -512,6 +538,7 @@ public final class TonightPane extends VBox {
     private static Button button(String text, String id, Runnable action) {
         Button button = new Button(text);
         button.setId(id);
+        button.setMinWidth(Region.USE_PREF_SIZE);
         button.setOnAction(e -> action.run());
         return button;
     }

@@ -82,6 +82,7 @@ final class TroubleRules {
             grid.add(price(each.price()), 3, row++);
         }
         row = addPatience(row);
+        row = addElsewhere(row);
         row = addSky(row);
         grid.add(title("The end of the night"), 0, row++, 4, 1);
         row = addOrder(row);
@@ -112,6 +113,21 @@ final class TroubleRules {
                 },
                 "minutes from 10 to 1440",
                 "then another target, or bed for the telescope; \"never\" goes on until dawn");
+    }
+
+    private int addElsewhere(int row) {
+        return addLimit(
+                row,
+                "rule-react-elsewhere",
+                "cloud for so long: look at another target",
+                "min",
+                program().reactions().elsewhereAfterMinutes().map(String::valueOf),
+                text -> {
+                    Optional<Integer> minutes = text.map(Integer::valueOf);
+                    return r -> r.withElsewhereAfterMinutes(minutes);
+                },
+                "minutes from 5 to 1440",
+                "three minutes a look; a target or stand-in whose stars have three quarters of their light is taken for up to 90 min");
     }
 
     private int addSky(int row) {
