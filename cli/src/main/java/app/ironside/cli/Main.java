@@ -1,19 +1,16 @@
 package app.ironside.cli;
 
 import app.ironside.BadInputException;
+import app.ironside.FaultReport;
 import app.ironside.Printable;
 import app.ironside.Version;
 import app.ironside.device.DeviceException;
-import java.io.IOException;
 import java.io.PrintWriter;
-import java.io.StringWriter;
 import java.io.UncheckedIOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.Locale;
-import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import org.slf4j.bridge.SLF4JBridgeHandler;
 import picocli.CommandLine;
@@ -141,24 +138,15 @@ public final class Main {
         return ownFault(e, err);
     }
 
+    /** In the folder for what is temporary: a verb leaves nothing in anybody's own. */
     private static int ownFault(Throwable e, PrintWriter err) {
+        Path folder = Path.of(System.getProperty("java.io.tmpdir"));
         err.println("ironside: a fault of Ironside itself, " + Printable.line(e.getMessage())
-                + report(e).map(p -> "; the report is in " + p).orElse("; no report could be written"));
+                + new FaultReport(folder)
+                        .write(e, "command line")
+                        .map(p -> "; the report is in " + p)
+                        .orElse("; no report could be written"));
         err.flush();
         return OWN_FAULT;
-    }
-
-    private static Optional<Path> report(Throwable e) {
-        StringWriter text = new StringWriter();
-        text.append(Version.current() + "\nJava " + System.getProperty("java.version") + ", "
-                + System.getProperty("os.name") + " " + System.getProperty("os.version") + "\n\n");
-        e.printStackTrace(new PrintWriter(text));
-        try {
-            Path file = Files.createTempFile("ironside-report-", ".txt");
-            Files.writeString(file, text.toString());
-            return Optional.of(file);
-        } catch (IOException unwritable) {
-            return Optional.empty();
-        }
     }
 }

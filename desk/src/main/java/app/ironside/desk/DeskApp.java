@@ -1,5 +1,6 @@
 package app.ironside.desk;
 
+import app.ironside.FaultReport;
 import app.ironside.desk.parts.BackgroundWork;
 import atlantafx.base.theme.NordDark;
 import java.nio.file.Path;
@@ -71,6 +72,7 @@ public final class DeskApp extends Application {
                 askToClose(view, stage);
             }
         });
+        watchForFaults(view, folder);
         ready.first().ifPresent(view.beginnings()::show);
         Opening first = new Opening(view, ready.wiring(), ready.found());
         if (getParameters().getRaw().contains("demo")) {
@@ -78,6 +80,15 @@ public final class DeskApp extends Application {
         } else {
             first.ownData();
         }
+    }
+
+    /** Whatever nobody catches is told, and written down; the night goes on on its own threads. */
+    static void watchForFaults(DeskView view, Path folder) {
+        BackgroundWork.report(new FaultReport(folder.resolve("reports")));
+        Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> {
+            String words = BackgroundWork.words(fault);
+            Platform.runLater(() -> view.say(words + ". The night and its files are not touched by it."));
+        });
     }
 
     /** The night does not end with its window unless the person says so. */

@@ -9,7 +9,10 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.stream.Stream;
+import javafx.application.Platform;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -58,6 +61,26 @@ class TellingTest extends DeskHarness {
     private static int freePort() throws Exception {
         try (ServerSocket socket = new ServerSocket(0)) {
             return socket.getLocalPort();
+        }
+    }
+
+    /** What nobody catches is told on the desk, and written down with where it happened. */
+    @Test
+    void aFaultOfIronsideItselfIsToldAndWrittenDown() throws Exception {
+        Thread.UncaughtExceptionHandler before = Thread.getDefaultUncaughtExceptionHandler();
+        try {
+            DeskApp.watchForFaults(desk, folder);
+            Platform.runLater(() -> {
+                throw new IllegalStateException("a block that is not there");
+            });
+            until("the fault is told", d -> text("#status").contains("a block that is not there"));
+            assertThat(text("#status")).contains("the report is in").contains("not touched");
+            try (Stream<Path> files = Files.list(folder.resolve("reports"))) {
+                assertThat(files.toList()).singleElement().satisfies(f -> assertThat(Files.readString(f))
+                        .contains("IllegalStateException: a block that is not there"));
+            }
+        } finally {
+            Thread.setDefaultUncaughtExceptionHandler(before);
         }
     }
 

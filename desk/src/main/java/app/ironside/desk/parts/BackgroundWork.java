@@ -1,10 +1,12 @@
 package app.ironside.desk.parts;
 
 import app.ironside.BadInputException;
+import app.ironside.FaultReport;
 import app.ironside.Progress;
 import app.ironside.device.DeviceException;
 import java.io.UncheckedIOException;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.CancellationException;
 import java.util.concurrent.ExecutorService;
 import java.util.concurrent.Executors;
@@ -23,6 +25,7 @@ import org.slf4j.LoggerFactory;
  */
 public final class BackgroundWork implements AutoCloseable {
     private static final Logger LOG = LoggerFactory.getLogger(BackgroundWork.class);
+    private static volatile Optional<FaultReport> reports = Optional.empty();
 
     private final ExecutorService thread;
     private final AtomicLong asked = new AtomicLong();
@@ -167,7 +170,12 @@ public final class BackgroundWork implements AutoCloseable {
         });
     }
 
-    /** Why something failed, for a person. What is the fault of Ironside itself is kept in the log as well. */
+    /** From now on a report of each fault of Ironside itself is kept. */
+    public static void report(FaultReport to) {
+        reports = Optional.of(to);
+    }
+
+    /** Why something failed, for a person. What is the fault of Ironside itself is kept in the log, and in a report, as well. */
     public static String words(Throwable e) {
         if (e instanceof BadInputException || e instanceof DeviceException || e instanceof UncheckedIOException) {
             return String.valueOf(e.getMessage());
@@ -179,7 +187,10 @@ public final class BackgroundWork implements AutoCloseable {
                     "It needs more than the %.1f GB of memory that are allowed: set IRONSIDE_MEMORY, for instance 8g, and start again",
                     Runtime.getRuntime().maxMemory() / 1e9);
         }
-        return "A fault of Ironside itself (" + e.getClass().getSimpleName() + ": " + e.getMessage() + ")";
+        return "A fault of Ironside itself (" + e.getClass().getSimpleName() + ": " + e.getMessage() + ")"
+                + reports.flatMap(r -> r.write(e, Thread.currentThread().getName()))
+                        .map(file -> "; the report is in " + file)
+                        .orElse("");
     }
 
     @Override
