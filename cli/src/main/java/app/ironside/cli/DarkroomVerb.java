@@ -5,6 +5,7 @@ import app.ironside.darkroom.Darkroom;
 import app.ironside.darkroom.Development;
 import app.ironside.image.Destination;
 import app.ironside.library.FrameSet;
+import app.ironside.library.HeadShelf;
 import app.ironside.library.Told;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
@@ -66,7 +67,8 @@ final class DarkroomVerb extends Verb {
                         options.maxMemoryBytes(),
                         combinations,
                         options.extras()));
-        Development made = darkroom.develop(folders, out, Told.in(Wiring.usersData()), progress());
+        Development made = darkroom.develop(
+                folders, out, Told.in(Wiring.usersData()), HeadShelf.in(Wiring.usersData()), progress());
         Map<String, Object> facts = Answer.facts(
                 "masters",
                         Stream.concat(made.masters().stream().map(DarkroomVerb::master), brought(made))

@@ -1,6 +1,7 @@
 package app.ironside.cli;
 
 import app.ironside.Workers;
+import app.ironside.library.HeadShelf;
 import app.ironside.library.Library;
 import app.ironside.library.Told;
 import app.ironside.wiring.Wiring;
@@ -24,8 +25,9 @@ final class SortVerb extends Verb {
 
     @Override
     Answer answer() {
+        Path data = Wiring.usersData();
         Library library =
-                Library.read(folders, path -> false, Told.in(Wiring.usersData()), Workers.ALL_CORES, progress());
+                Library.read(folders, path -> false, Told.in(data), HeadShelf.in(data), Workers.ALL_CORES, progress());
         return Answer.unless(
                 library.frames().isEmpty() ? Optional.of("there is no FITS image that can be read") : Optional.empty(),
                 Answer.facts(

@@ -14,6 +14,7 @@ import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.judge.BlockNoise;
 import app.ironside.library.FrameSet;
+import app.ironside.library.HeadShelf;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
 import app.ironside.library.Told;
@@ -109,12 +110,13 @@ public final class Darkroom {
      *
      * @param out for results; what lies there is no input
      * @param told what a person said beside the headers
+     * @param heads that were read before
      * @throws BadInputException if a folder is not there or {@code out} takes no files
      */
-    public Development develop(List<Path> folders, Path out, Told told, Progress progress) {
+    public Development develop(List<Path> folders, Path out, Told told, HeadShelf heads, Progress progress) {
         Path results = folder(out).toAbsolutePath().normalize();
         Library library =
-                Library.read(folders, path -> path.startsWith(results), told, workers, part(progress, 0, 0.05));
+                Library.read(folders, path -> path.startsWith(results), told, heads, workers, part(progress, 0, 0.05));
         return develop(library, results, part(progress, 0.05, 0.95));
     }
 

@@ -4,7 +4,6 @@ import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.image.FrameFiles;
-import app.ironside.image.FrameHead;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.FileVisitOption;
@@ -45,16 +44,29 @@ public record Library(
         gaps = List.copyOf(gaps);
     }
 
+    /** As below, every head from its file. */
+    public static Library read(
+            List<Path> folders, Predicate<Path> leftOut, Told told, Workers workers, Progress progress) {
+        return read(folders, leftOut, told, HeadShelf.NONE, workers, progress);
+    }
+
     /**
      * Reads folders, heads only.
      *
      * @param folders or single files
      * @param leftOut folders that are not looked into, for instance that of one's own results
      * @param told what a person said beside the headers
+     * @param heads that were read before; takes up those that are new
      * @throws BadInputException if a folder is not there
      */
     public static Library read(
-            List<Path> folders, Predicate<Path> leftOut, Told told, Workers workers, Progress progress) {
+            List<Path> folders,
+            Predicate<Path> leftOut,
+            Told told,
+            HeadShelf heads,
+            Workers workers,
+            Progress progress) {
+        heads.open();
         List<Unusable> unusable = new ArrayList<>();
         List<Path> files = files(folders, leftOut, unusable);
         Object[] read = new Object[files.size()];
@@ -64,8 +76,9 @@ public record Library(
             if (count % 64 == 1) {
                 progress.step("reading headers, " + count + " of " + files.size(), (double) count / files.size());
             }
-            read[i] = head(files.get(i), told);
+            read[i] = head(files.get(i), told, heads);
         });
+        heads.keep();
         List<Indexed> frames = new ArrayList<>();
         for (Object one : read) {
             if (one instanceof Indexed frame) {
@@ -84,9 +97,9 @@ public record Library(
         return new Library(frames, unusable, sets, matches, Gap.of(sets, matches));
     }
 
-    private static Object head(Path file, Told told) {
+    private static Object head(Path file, Told told, HeadShelf heads) {
         try {
-            return new Indexed(file, told.of(file, FrameFacts.of(file, FrameHead.read(file))));
+            return new Indexed(file, told.of(file, FrameFacts.of(file, heads.of(file))));
         } catch (BadInputException e) {
             return new Unusable(file, e.reasonFor(file.toString()));
         } catch (RuntimeException e) {

@@ -11,6 +11,7 @@ import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.image.Statistics;
 import app.ironside.library.FrameSet;
+import app.ironside.library.HeadShelf;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
 import app.ironside.library.Told;
@@ -138,7 +139,7 @@ class DarkroomTest {
                         finder,
                         picture -> Optional.empty(),
                         new Darkroom.Settings(Rejection.WINSORIZED, false, Map.of(), 64 << 20, colours))
-                .develop(List.of(folder.resolve("raw")), folder.resolve("out"), Told.NOTHING, progress);
+                .develop(List.of(folder.resolve("raw")), folder.resolve("out"), Told.NOTHING, HeadShelf.NONE, progress);
     }
 
     @Test
@@ -232,7 +233,12 @@ class DarkroomTest {
                                 64 << 20,
                                 List.of(List.of("L", "R", "R")),
                                 Set.of(Darkroom.Extra.CROP, Darkroom.Extra.MAPS)))
-                .develop(List.of(folder.resolve("raw")), folder.resolve("out"), Told.NOTHING, Progress.NONE);
+                .develop(
+                        List.of(folder.resolve("raw")),
+                        folder.resolve("out"),
+                        Told.NOTHING,
+                        HeadShelf.NONE,
+                        Progress.NONE);
         assertThat(made.failed()).isEmpty();
         double[] dx = IntStream.of(0, 1, 2, 3, 4, 5, 7)
                 .mapToDouble(i -> 3 * Math.sin(2.0 * i))
@@ -360,8 +366,10 @@ class DarkroomTest {
                 picture -> Optional.empty(),
                 new Darkroom.Settings(Rejection.WINSORIZED, true, Map.of(light, false), 64 << 20, List.of()));
         Path out = folder.resolve("raw/developed");
-        Development made = darkroom.develop(List.of(folder.resolve("raw")), out, Told.NOTHING, Progress.NONE);
-        Development again = darkroom.develop(List.of(folder.resolve("raw")), out, Told.NOTHING, Progress.NONE);
+        Development made =
+                darkroom.develop(List.of(folder.resolve("raw")), out, Told.NOTHING, HeadShelf.NONE, Progress.NONE);
+        Development again =
+                darkroom.develop(List.of(folder.resolve("raw")), out, Told.NOTHING, HeadShelf.NONE, Progress.NONE);
         assertThat(again.stacks()).extracting(Development.StackFile::frames).containsExactly(8, 4);
         assertThat(Files.readAllBytes(light)).isEqualTo(before);
         assertThat(made.stacks().get(0).rejected()).singleElement().satisfies(r -> assertThat(r.reason())

@@ -20,6 +20,7 @@ import app.ironside.judge.Grader;
 import app.ironside.judge.Looks;
 import app.ironside.library.FactBook;
 import app.ironside.library.FrameSet;
+import app.ironside.library.HeadShelf;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
 import app.ironside.library.Told;
@@ -104,6 +105,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private final HandMarks marks = new HandMarks();
     private final FactsForm facts = new FactsForm(this::correct, this::leaveFacts);
     private final Path data;
+    private final HeadShelf heads;
     private final Map<Path, PlaneTransform> lies = new HashMap<>();
     private Optional<Library> library = Optional.empty();
     private Optional<Development> development = Optional.empty();
@@ -123,6 +125,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     public DarkroomPane(Darkroom.Placer placer, Path data, Consumer<Path> opener, Runnable away) {
         this.placer = placer;
         this.data = data;
+        this.heads = HeadShelf.in(data);
         this.opener = opener;
         setId("darkroom");
         getStyleClass().add("inspect");
@@ -268,7 +271,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         chore.begin(
                 progress -> {
                     Library found = Library.read(
-                            read, path -> path.startsWith(results), Told.in(data), Workers.ALL_CORES, progress);
+                            read, path -> path.startsWith(results), Told.in(data), heads, Workers.ALL_CORES, progress);
                     return () -> {
                         library = Optional.of(found);
                         title.setText(DarkroomLine.title(found));
