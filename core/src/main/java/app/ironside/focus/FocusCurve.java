@@ -5,6 +5,8 @@ import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
+import java.util.function.DoubleUnaryOperator;
 import java.util.stream.Collectors;
 import org.hipparchus.exception.MathIllegalStateException;
 import org.hipparchus.linear.Array2DRowRealMatrix;
@@ -128,6 +130,52 @@ public final class FocusCurve {
         } catch (MathIllegalStateException e) {
             return start(samples);
         }
+    }
+
+    /**
+     * How well a sweep determines its curve: the standard error of the hyperbola's size at a position, px, from the scatter of the points that
+     * are not set aside; empty where the points do not determine three numbers.
+     *
+     * @see "Bevington and Robinson 2003, Data Reduction and Error Analysis, 3rd ed., section 3.2 (propagation of errors by the covariance matrix)"
+     */
+    public static Optional<DoubleUnaryOperator> sigma(List<FocusSample> samples) {
+        if (samples.size() <= 3) {
+            return Optional.empty();
+        }
+        List<FocusSample> sorted = samples.stream()
+                .sorted(Comparator.comparingDouble(FocusSample::position))
+                .toList();
+        List<FocusSample> bad = FocusOutliers.of(sorted);
+        List<FocusSample> rest =
+                sorted.stream().filter(s -> bad.stream().noneMatch(b -> b == s)).toList();
+        if (rest.size() <= 3 || positions(rest) <= 3) {
+            return Optional.empty();
+        }
+        LeastSquaresOptimizer.Optimum optimum;
+        try {
+            optimum = fit(rest);
+        } catch (MathIllegalStateException e) {
+            return Optional.empty();
+        }
+        double[] singular = new SingularValueDecomposition(optimum.getJacobian()).getSingularValues();
+        if (singular[singular.length - 1] <= 1e-12 * singular[0]) {
+            return Optional.empty();
+        }
+        double variance = optimum.getCost() * optimum.getCost() / (rest.size() - 3);
+        RealMatrix covariance = optimum.getCovariances(1e-14);
+        double[] abc = optimum.getPoint().toArray();
+        return Optional.of(position -> {
+            double size = hyperbolaSize(abc, position);
+            double away = position - abc[2];
+            double[] gradient = {abc[0] / size, abc[1] * away * away / size, -abc[1] * abc[1] * away / size};
+            double sum = 0;
+            for (int i = 0; i < gradient.length; i++) {
+                for (int j = 0; j < gradient.length; j++) {
+                    sum += gradient[i] * covariance.getEntry(i, j) * gradient[j];
+                }
+            }
+            return Math.sqrt(variance * Math.max(0, sum));
+        });
     }
 
     private static FocusVerdict hyperbola(List<FocusSample> samples) {

@@ -26,7 +26,9 @@ public record GearChange(LocalDate on, String kit, Kind kind, String note) {
         /** The gears answer otherwise. */
         GUIDER("the guider's calibration"),
         /** Steps count from another place. */
-        FOCUS("the focus positions");
+        FOCUS("the focus positions"),
+        /** The tube sits otherwise on the mount. */
+        POINTING("the pointing model");
 
         private final String words;
 
@@ -43,7 +45,7 @@ public record GearChange(LocalDate on, String kit, Kind kind, String note) {
     public enum Kind {
         CLEANED("sensor or glass cleaned", EnumSet.of(Voids.FLATS)),
         TURNED("camera turned", EnumSet.of(Voids.FLATS, Voids.GUIDER)),
-        TAKEN_APART("taken apart and put together", EnumSet.of(Voids.FLATS, Voids.GUIDER, Voids.FOCUS)),
+        TAKEN_APART("taken apart and put together", EnumSet.of(Voids.FLATS, Voids.GUIDER, Voids.FOCUS, Voids.POINTING)),
         FOCUSER("focuser exchanged or its zero set", EnumSet.of(Voids.FOCUS)),
         GREASED("gears greased or set", EnumSet.of(Voids.GUIDER)),
         LEAK("light leak found or closed", EnumSet.of(Voids.FLATS)),

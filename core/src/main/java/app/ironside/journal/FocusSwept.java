@@ -20,6 +20,7 @@ import java.util.OptionalInt;
  * @param filterOffsetSteps by which that filter focuses beyond the kit's reference, where the journal tells it
  * @param temperatureC of the tube
  * @param zones where middle and corners were in focus, where enough stars showed and the journal tells it
+ * @param strip one of its stars in each of its frames, where that was kept
  */
 public record FocusSwept(
         Instant time,
@@ -32,7 +33,8 @@ public record FocusSwept(
         OptionalInt filterOffsetSteps,
         double temperatureC,
         Duration took,
-        Optional<SweepZones> zones)
+        Optional<SweepZones> zones,
+        Optional<Strip> strip)
         implements NightEvent {
     /**
      * A point of the sweep.
@@ -41,6 +43,18 @@ public record FocusSwept(
      * @param sigma its standard error, px, where the journal tells it
      */
     public record Point(double position, double size, OptionalDouble sigma) {}
+
+    /**
+     * A picture of squares beside one another.
+     *
+     * @param file below the night's folder, PNG
+     * @param positions of the focuser, steps, one for each square
+     */
+    public record Strip(String file, List<Integer> positions) {
+        public Strip {
+            positions = List.copyOf(positions);
+        }
+    }
 
     /** size² = a² + b²(x − c)², x in steps, sizes in px. */
     public record Hyperbola(double a, double b, double c) {

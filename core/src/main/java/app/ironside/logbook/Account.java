@@ -1,13 +1,16 @@
 package app.ironside.logbook;
 
 import java.time.LocalDate;
+import java.time.YearMonth;
 import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.function.UnaryOperator;
 
 /**
@@ -60,6 +63,11 @@ public record Account(List<Night> nights) {
                     .flatMap(f -> f.values().stream())
                     .mapToDouble(Double::doubleValue)
                     .sum();
+        }
+
+        /** Whether its sky gave at least an hour. */
+        boolean isClear() {
+            return hoursKept() >= LEAST_HOURS;
         }
 
         /** Light that was taken and judged not good enough. */
@@ -145,10 +153,50 @@ public record Account(List<Night> nights) {
     /** Real nights with an hour of light kept or more. */
     public int clearNights() {
         return (int) nights.stream()
-                .filter(n -> n.real() && n.hoursKept() >= LEAST_HOURS)
+                .filter(n -> n.real() && n.isClear())
                 .map(Night::date)
                 .distinct()
                 .count();
+    }
+
+    /**
+     * The nights of a month.
+     *
+     * @param used dates on which something was planned or taken
+     * @param clear of them with an hour of light kept or more
+     * @param lostFor what took most of the light that was not kept or not taken; "" where nothing was lost, or nothing tells
+     */
+    public record Month(YearMonth month, int used, int clear, double hoursKept, double hoursLost, String lostFor) {}
+
+    /** Month by month, the newest first; months without a night are left out. */
+    public List<Month> months() {
+        Map<YearMonth, List<Night>> byMonth = new TreeMap<>(Comparator.reverseOrder());
+        nights.forEach(n -> byMonth.computeIfAbsent(YearMonth.from(n.date()), m -> new ArrayList<>())
+                .add(n));
+        return byMonth.entrySet().stream()
+                .map(e -> month(e.getKey(), e.getValue()))
+                .toList();
+    }
+
+    private static Month month(YearMonth month, List<Night> nights) {
+        Account of = new Account(nights);
+        Map<String, Double> lost = new HashMap<>(of.notTaken());
+        of.lost().forEach((cause, hours) -> lost.merge(cause, hours, Double::sum));
+        return new Month(
+                month,
+                (int) nights.stream().map(Night::date).distinct().count(),
+                (int) nights.stream()
+                        .filter(Night::isClear)
+                        .map(Night::date)
+                        .distinct()
+                        .count(),
+                of.hoursKept(),
+                of.hoursRejected() + of.hoursNotTaken(),
+                lost.entrySet().stream()
+                        .filter(e -> e.getValue() > 0)
+                        .max(Map.Entry.comparingByValue())
+                        .map(Map.Entry::getKey)
+                        .orElse(""));
     }
 
     /** How many clear nights a month were used; empty while two months of record are not together. */

@@ -5,6 +5,8 @@ import app.ironside.focus.FocusCurve;
 import app.ironside.focus.FocusModel;
 import app.ironside.focus.FocusRun;
 import app.ironside.focus.FocusVerdict;
+import app.ironside.focus.StarStrip;
+import app.ironside.image.Pictures;
 import app.ironside.journal.FocusExpected;
 import app.ironside.journal.FocusPoint;
 import app.ironside.journal.FocusSwept;
@@ -13,6 +15,8 @@ import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
 import app.ironside.kit.FilterSpec;
 import app.ironside.plan.FocusTriggers;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Locale;
@@ -175,7 +179,7 @@ final class Focusing {
         night.record().doing(Stage.FOCUS, "Rough focus, for plate solving", Duration.ofSeconds(120));
         try {
             FocusRun.Result result = run.rough(ROUGH_EXPOSURE, shot -> show(FocusSwept.ROUGH, shot));
-            record(FocusSwept.ROUGH, result);
+            record(FocusSwept.ROUGH, result, Optional.empty());
             done(result, triedAgain);
             if (result.verdict().accepted()) {
                 holdAgainstExpected(result);
@@ -220,14 +224,16 @@ final class Focusing {
     boolean fine(String why) throws InterruptedException {
         night.record().doing(Stage.FOCUS, "Focus sweep: " + why, Duration.ofSeconds(110));
         FocusRun.Frames frames = frames();
-        FocusRun.Result result = run.fine(frames, sizePx, shot -> show("Focus sweep", shot));
-        record("Focus, " + why, result);
+        StarStrip.Gathering strip = new StarStrip.Gathering();
+        FocusRun.Result result = run.fine(frames, sizePx, shot -> show("Focus sweep", shot, strip));
+        record("Focus, " + why, result, kept(strip));
         Optional<String> wrong = wrong(result, frames);
         if (wrong.isPresent()) {
             night.record().fault(Stage.FOCUS, "A focus run was refused: " + wrong.get() + ". Once more, and wider.");
             night.record().doing(Stage.FOCUS, "Focus sweep, wider", Duration.ofSeconds(130));
-            result = run.wider(result, frames, shot -> show("Focus sweep, wider", shot));
-            record("Focus, wider", result);
+            StarStrip.Gathering wider = new StarStrip.Gathering();
+            result = run.wider(result, frames, shot -> show("Focus sweep, wider", shot, wider));
+            record("Focus, wider", result, kept(wider));
             wrong = wrong(result, frames);
         }
         finish(result, wrong);
@@ -437,8 +443,9 @@ final class Focusing {
     FocusRun.Result swept(String why) throws InterruptedException {
         FocusRun.Frames frames = frames();
         night.record().doing(Stage.FOCUS, "Focus sweep: " + why, Duration.ofSeconds(110));
-        FocusRun.Result result = run.fine(frames, sizePx, shot -> show("Focus sweep", shot));
-        record("Focus, " + why, result);
+        StarStrip.Gathering strip = new StarStrip.Gathering();
+        FocusRun.Result result = run.fine(frames, sizePx, shot -> show("Focus sweep", shot, strip));
+        record("Focus, " + why, result, kept(strip));
         if (result.verdict().accepted()) {
             finish(result, Optional.empty());
         }
@@ -466,6 +473,37 @@ final class Focusing {
         return night.kit().filters().get(night.devices().wheel().slot());
     }
 
+    private void show(String what, FocusRun.Shot shot, StarStrip.Gathering strip) {
+        if (night.archive().keepsFrames()) {
+            strip.add(shot);
+        }
+        show(what, shot);
+    }
+
+    /** A star of the sweep in all its frames, on the disk; that a picture cannot be kept costs no focus. */
+    private Optional<FocusSwept.Strip> kept(StarStrip.Gathering gathered) {
+        return gathered.strip().flatMap(strip -> {
+            try {
+                Path file = night.archive()
+                        .derived(
+                                "focus",
+                                String.format(
+                                        Locale.ROOT,
+                                        "sweep_%04d.png",
+                                        night.record()
+                                                        .state()
+                                                        .all(FocusSwept.class)
+                                                        .size()
+                                                + 1));
+                Pictures.writePng(file, strip.frame(), strip.stretch());
+                return Optional.of(new FocusSwept.Strip(night.archive().relative(file), strip.positions()));
+            } catch (UncheckedIOException full) {
+                night.record().fault(Stage.FOCUS, "The picture of the sweep is not kept: " + full.getMessage());
+                return Optional.empty();
+            }
+        });
+    }
+
     private void show(String what, FocusRun.Shot shot) {
         OptionalDouble size = shot.stars().medianHalfFluxRadiusPx();
         String text = what + " at " + shot.positionSteps()
@@ -480,7 +518,7 @@ final class Focusing {
                         shot.stars().good().size()));
     }
 
-    private void record(String what, FocusRun.Result result) {
+    private void record(String what, FocusRun.Result result, Optional<FocusSwept.Strip> strip) {
         FocusVerdict verdict = result.verdict();
         double[] abc = FocusCurve.fitHyperbola(result.samples());
         night.record()
@@ -503,6 +541,7 @@ final class Focusing {
                         filter().focusOffsetSteps().map(OptionalInt::of).orElse(OptionalInt.empty()),
                         night.devices().focuser().temperatureC(),
                         result.took(),
-                        result.zones()));
+                        result.zones(),
+                        strip));
     }
 }

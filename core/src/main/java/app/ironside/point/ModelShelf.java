@@ -8,6 +8,7 @@ import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.Optional;
 
 /** Pointing models kept in a folder, one for each kit; those of rehearsals apart from those of real mounts. */
@@ -46,6 +47,19 @@ public final class ModelShelf {
                     Files.readString(file), file.getFileName().toString()));
         } catch (IOException e) {
             throw new UncheckedIOException(file + " cannot be read", e);
+        }
+    }
+
+    /** As above, if it was kept since a moment: before, the gear was another. */
+    public Optional<PointingModel> of(String kit, Instant since) {
+        try {
+            Path file = path(kit);
+            return Files.exists(file)
+                            && Files.getLastModifiedTime(file).toInstant().isBefore(since)
+                    ? Optional.empty()
+                    : of(kit);
+        } catch (IOException e) {
+            throw new UncheckedIOException(path(kit) + " cannot be read", e);
         }
     }
 

@@ -47,6 +47,24 @@ class FocusCurveTest {
         assertThat(claimed / real).isBetween(0.67, 1.5);
     }
 
+    /** Law: over many noisy sweeps the true curve lies within twice the claimed error of the fitted one, in the middle and on both arms, in about 95 %. */
+    @Test
+    void theBandHoldsTheTrueCurve() {
+        for (double position : new double[] {2300, 2380, 2462, 2500, 2640}) {
+            double truth = Math.hypot(1.2, 0.02 * (position - 2462));
+            int inside = 0;
+            int n = 400;
+            for (int seed = 0; seed < n; seed++) {
+                List<FocusSample> sweep = sweep(0.03, seed);
+                double fitted = FocusCurve.hyperbolaSize(FocusCurve.fitHyperbola(sweep), position);
+                double sigma = FocusCurve.sigma(sweep).orElseThrow().applyAsDouble(position);
+                inside += Math.abs(fitted - truth) <= 2 * sigma ? 1 : 0;
+            }
+            assertThat(inside / (double) n).as("at %.0f", position).isBetween(0.85, 0.99);
+        }
+        assertThat(FocusCurve.sigma(sweep(0.03, 1).subList(0, 3))).isEmpty();
+    }
+
     /** The schools agree on a good curve to within half a step of the sweep. */
     @ParameterizedTest
     @EnumSource(FocusMethod.class)

@@ -29,6 +29,7 @@ import java.nio.file.Path;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.YearMonth;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -239,5 +240,31 @@ class AccountTest {
             }
             assertThat(logbook.lessons()).containsExactly(entry("heater lead", new Logbook.LessonRecord(2, 1)));
         }
+    }
+
+    /** Two dates in October, one of them twice and neither with an hour, and a clear one in November that lost more than it planned for. */
+    @Test
+    void monthByMonth() {
+        Account account = new Account(List.of(
+                night(LocalDate.of(2026, 10, 3), 4, 0.9, 0.6, Map.of("dew", 0.3), "cloud"),
+                night(LocalDate.of(2026, 10, 3), 1, 0.5, 0.5, Map.of(), ""),
+                night(LocalDate.of(2026, 10, 20), 2, 0, 0, Map.of(), "trouble"),
+                night(LocalDate.of(2026, 11, 14), 6, 5.5, 4.0, Map.of("cloud", 1.0, "trailed", 0.5), "cloud")));
+        Account.Month november = account.months().get(0);
+        Account.Month october = account.months().get(1);
+        assertThat(account.months()).hasSize(2);
+        assertThat(november).isEqualTo(new Account.Month(YearMonth.of(2026, 11), 1, 1, 4.0, 2.0, "cloud"));
+        assertThat(october.month()).isEqualTo(YearMonth.of(2026, 10));
+        assertThat(october.used()).isEqualTo(2);
+        assertThat(october.clear()).isZero();
+        assertThat(october.hoursKept()).isEqualTo(1.1, within(1e-9));
+        assertThat(october.hoursLost()).isEqualTo(5.9, within(1e-9));
+        assertThat(october.lostFor()).isEqualTo("cloud");
+    }
+
+    private static Account.Night night(
+            LocalDate date, double planned, double taken, double kept, Map<String, Double> lost, String reason) {
+        return new Account.Night(
+                date, "Colle Sorbo", "Wren", true, planned, taken, Map.of("M 33", Map.of("L", kept)), lost, reason);
     }
 }

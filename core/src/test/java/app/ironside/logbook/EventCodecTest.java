@@ -124,7 +124,8 @@ class EventCodecTest {
                     -3.5,
                     Duration.ofMillis(91_500),
                     Optional.of(new SweepZones(
-                            List.of(new SweepZones.Zone(SweepZones.Part.MIDDLE, 2462, 1.5, 1.1)), 2463.5))),
+                            List.of(new SweepZones.Zone(SweepZones.Part.MIDDLE, 2462, 1.5, 1.1)), 2463.5)),
+                    Optional.of(new FocusSwept.Strip("focus/sweep_0001.png", List.of(2400, 2418)))),
             new FocusExpected(TIME, "t", 2460, 12, 14, 6, -3.2, 0.4, Optional.of(TIME), ""),
             new FocusPoint(TIME, "t", 2547, SOME, 120),
             new FocuserMeasured(TIME, "t", 170, 3.2, 9, 43, SOME, SOME),

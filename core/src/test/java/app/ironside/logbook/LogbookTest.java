@@ -67,6 +67,7 @@ class LogbookTest {
                 OptionalInt.of(4),
                 3.5,
                 Duration.ofSeconds(92),
+                Optional.empty(),
                 Optional.empty());
     }
 

@@ -59,4 +59,15 @@ class ModelShelfTest {
                 .as("another kit, whose name differs in a letter's case")
                 .isEmpty();
     }
+
+    /** A model of before the mount was taken apart is not given. */
+    @Test
+    void aModelOfOtherGearIsNotGiven() throws Exception {
+        ModelShelf shelf = new ModelShelf(folder, Provenance.REAL);
+        Instant before = Instant.now().minusSeconds(60);
+        shelf.keep("Wren", model(90));
+        assertThat(shelf.of("Wren", before)).contains(model(90));
+        assertThat(shelf.of("Wren", Instant.now().plusSeconds(60))).isEmpty();
+        assertThat(shelf.of("Heron", before)).isEmpty();
+    }
 }

@@ -103,6 +103,7 @@ class DiagnosisRulesTest {
                 OptionalInt.empty(),
                 celsius,
                 java.time.Duration.ofSeconds(90),
+                Optional.empty(),
                 Optional.empty());
     }
 

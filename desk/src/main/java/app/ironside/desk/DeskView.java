@@ -265,7 +265,7 @@ final class DeskView extends StackPane
     @Override
     public void shown(ShownNight next) {
         picture.clear();
-        benches.setFile(next.file());
+        benches.setFile(next.file(), next.entry().map(NightEntry::folder));
         files.setFile(next.file());
         plan.open(next.start());
         logbookPane.setNights(next.nights(), next.entry());

@@ -1,10 +1,12 @@
 package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.desk.picture.FrameView;
 import app.ironside.document.NightFile;
 import app.ironside.journal.CommandTaken;
+import app.ironside.journal.FocusSwept;
 import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.StackMade;
@@ -17,11 +19,16 @@ import app.ironside.night.NightControl;
 import java.awt.image.BufferedImage;
 import java.nio.file.Path;
 import java.time.Instant;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.concurrent.atomic.AtomicReference;
+import javafx.geometry.Bounds;
+import javafx.geometry.Point2D;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.BeforeAll;
@@ -262,6 +269,43 @@ class DeskTest extends DeskHarness {
     }
 
     /** A night leaves the logbook only when asked twice; the one on screen stays. */
+    /** One star of the last sweep in all its frames: the sharpest is shown first, keys and clicks go from one to the next, and it blinks. */
+    @Test
+    @Order(5)
+    void theFramesOfASweepAreBlinked() throws Exception {
+        FocusSwept last = on(() -> desk.model().night().last(FocusSwept.class).orElseThrow());
+        press(KeyCode.DIGIT5);
+        robot.clickOn("#focus-frames");
+        until("the frames of the sweep", d -> caption().contains(" steps, "));
+        int sharpest = position();
+        assertThat((double) sharpest).isCloseTo(last.verdict().bestPosition(), within(20.0));
+        robot.clickOn("#focus-frame-before");
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(position()).isLessThan(sharpest);
+        // The first of the small ones, right of the large one.
+        Node frames = on(() -> desk.lookup("#sweep-frames"));
+        Bounds on = on(() -> frames.localToScreen(frames.getBoundsInLocal()));
+        robot.clickOn(new Point2D(on.getMinX() + on.getHeight() + 20, on.getMinY() + 24));
+        WaitForAsyncUtils.waitForFxEvents();
+        assertThat(position()).isEqualTo(last.strip().orElseThrow().positions().get(0));
+        Set<Integer> seen = new HashSet<>();
+        robot.clickOn("#focus-blink");
+        until("three frames", d -> {
+            seen.add(Integer.parseInt(caption().split(" ")[0]));
+            return seen.size() >= 3;
+        });
+        robot.clickOn("#focus-sweep");
+    }
+
+    private String caption() {
+        Node frames = desk.lookup("#sweep-frames");
+        return frames == null || frames.getAccessibleText() == null ? "" : frames.getAccessibleText();
+    }
+
+    private int position() {
+        return on(() -> Integer.parseInt(caption().split(" ")[0]));
+    }
+
     @Test
     @Order(6)
     void aNightCanBeTakenOut() throws Exception {

@@ -189,6 +189,7 @@ class GuideAndFocusTest extends DeskHarness {
                 OptionalInt.of(0),
                 4,
                 Duration.ofSeconds(90),
+                Optional.empty(),
                 Optional.empty());
         ReckoningState state = reckoned(
                 file,

@@ -28,7 +28,6 @@ import java.util.List;
 import java.util.Optional;
 import javafx.event.ActionEvent;
 import javafx.geometry.Point2D;
-import javafx.scene.Node;
 import javafx.scene.Parent;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -329,7 +328,7 @@ class PlanStationTest extends DeskHarness {
             return !found.isEmpty()
                     && found.stream().allMatch(c -> c.object().position().separationDeg(covered) >= 25);
         });
-        robot.clickOn((Node) on(() -> desk.lookup("#candidates").lookup(".list-cell")));
+        robot.clickOn(on(() -> desk.lookup("#candidates").lookup(".list-cell")));
         WaitForAsyncUtils.waitForFxEvents();
         String name = on(() -> desk.planDesk().looked().orElseThrow().id());
         int blocks = on(() -> desk.planDesk().draft().plan().blocks().size());

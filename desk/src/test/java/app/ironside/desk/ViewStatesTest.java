@@ -351,6 +351,7 @@ class ViewStatesTest {
                 OptionalInt.of(0),
                 4,
                 Duration.ofSeconds(90),
+                Optional.empty(),
                 Optional.empty());
         Plot.State state = PlotStates.focus(Optional.of(focus));
         assertThat(state.title()).isEqualTo("Focus, start");
@@ -379,8 +380,10 @@ class ViewStatesTest {
         Plot.State all = PlotStates.growing(new Moment(Told.at(9), true, night(frames), List.of()))
                 .orElseThrow();
         assertThat(all.title()).isEqualTo("A sweep goes on, 6 frames");
-        assertThat(all.curves()).hasSize(2);
-        assertThat(all.curves().get(1).points()).hasSize(6);
+        assertThat(all.curves())
+                .extracting(Plot.Curve::name)
+                .containsExactly("where it lies, 95 %", "hyperbola", "measured");
+        assertThat(all.curves().get(2).points()).hasSize(6);
         assertThat(PlotStates.growing(new Moment(Told.at(9), false, night(frames), List.of())))
                 .isEmpty();
     }

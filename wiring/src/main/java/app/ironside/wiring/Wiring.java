@@ -345,7 +345,7 @@ public final class Wiring {
                 logbook.focusPositions(kit, own, provenance, since.apply(GearChange.Voids.FOCUS)),
                 gearing,
                 placements,
-                models(logbook, provenance).of(kit),
+                models(logbook, provenance).of(kit, since.apply(GearChange.Voids.POINTING)),
                 logbook.guiderCalibration(kit, own, provenance, since.apply(GearChange.Voids.GUIDER)),
                 logbook.focusRuns(kit, own, provenance, since.apply(GearChange.Voids.FOCUS)));
     }

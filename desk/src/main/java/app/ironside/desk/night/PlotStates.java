@@ -35,6 +35,10 @@ import java.util.function.DoubleUnaryOperator;
 /** Makes plots from events. Pure. */
 public final class PlotStates {
     private static final int FEWEST_TO_FIT = 5;
+
+    /** Of a size whose error nobody told, as a share of it. */
+    private static final double USUAL_ERROR = 0.03;
+
     private static final double SHORTEST_UNGUIDED = 5;
     private static final double LONGEST_UNGUIDED = 240;
 
@@ -55,18 +59,37 @@ public final class PlotStates {
         List<double[]> points = e.points().stream()
                 .map(p -> new double[] {p.position(), p.size()})
                 .toList();
-        List<double[]> fit = fitted(points, e.curve()::sizeAt);
+        List<Curve> curves = new ArrayList<>();
+        band(samples(e), points).ifPresent(curves::add);
+        curves.add(new Curve("hyperbola", fitted(points, e.curve()::sizeAt), Ink.COOL, Style.LINE));
+        curves.add(new Curve("measured", points, Ink.ACCENT, Style.DOTS));
         return new Plot.State(
                 e.why(),
                 "focuser position, steps",
                 "half-flux radius, px",
-                List.of(
-                        new Curve("hyperbola", fit, Ink.COOL, Style.LINE),
-                        new Curve("measured", points, Ink.ACCENT, Style.DOTS)),
+                curves,
                 List.of(new Mark(
                         e.verdict().bestPosition(),
                         Words.format("%.0f", e.verdict().bestPosition()))),
                 true);
+    }
+
+    private static List<FocusSample> samples(FocusSwept e) {
+        return e.points().stream()
+                .map(p -> new FocusSample(p.position(), p.size(), p.sigma().orElse(USUAL_ERROR * p.size())))
+                .toList();
+    }
+
+    /** Two of the fit's standard errors to either side; empty where it has none. */
+    private static Optional<Curve> band(List<FocusSample> samples, List<double[]> points) {
+        return FocusCurve.sigma(samples).map(sigma -> {
+            double[] abc = FocusCurve.fitHyperbola(samples);
+            List<double[]> edges =
+                    new ArrayList<>(fitted(points, x -> FocusCurve.hyperbolaSize(abc, x) + 2 * sigma.applyAsDouble(x)));
+            edges.add(new double[] {edges.get(edges.size() - 1)[0], Double.NaN});
+            edges.addAll(fitted(points, x -> FocusCurve.hyperbolaSize(abc, x) - 2 * sigma.applyAsDouble(x)));
+            return new Curve("where it lies, 95 %", edges, Ink.DIM, Style.LINE);
+        });
     }
 
     /** A curve from the first to the last of some positions. */
@@ -97,12 +120,14 @@ public final class PlotStates {
                 .toList();
         List<Curve> curves = new ArrayList<>();
         if (since.size() >= FEWEST_TO_FIT) {
-            double[] abc = FocusCurve.fitHyperbola(since.stream()
+            List<FocusSample> samples = since.stream()
                     .map(p -> new FocusSample(
                             p.position(),
                             p.sizePx().getAsDouble(),
-                            0.03 * p.sizePx().getAsDouble()))
-                    .toList());
+                            USUAL_ERROR * p.sizePx().getAsDouble()))
+                    .toList();
+            band(samples, points).ifPresent(curves::add);
+            double[] abc = FocusCurve.fitHyperbola(samples);
             List<double[]> fit = fitted(points, position -> FocusCurve.hyperbolaSize(abc, position));
             curves.add(new Curve("hyperbola", fit, Ink.COOL, Style.LINE));
         }

@@ -32,6 +32,9 @@ final class ManyNightsReckoner {
     /** Where the own record does not tell yet (common practice: two to three). */
     private static final double COMMON_CLEAR_NIGHTS = 2.5;
 
+    /** Half a year: what was before is of another season. */
+    private static final int MONTHS_SHOWN = 6;
+
     private final PlanDesk plan;
     private final Map<SeasonBoard.ObjectClass, Optional<Kit>> suited = new EnumMap<>(SeasonBoard.ObjectClass.class);
     private List<Kit> suitedKits = List.of();
@@ -73,6 +76,7 @@ final class ManyNightsReckoner {
                             "   " + (reason.isEmpty() ? "longer ways than planned" : "mostly " + reason),
                             Words.format("%.1f h", hours))));
         }
+        account.months().stream().limit(MONTHS_SHOWN).forEach(m -> rows.add(month(m)));
         rows.addAll(settling());
         rows.add(new Row(
                 "clear nights a month",
@@ -80,6 +84,16 @@ final class ManyNightsReckoner {
                         .map(r -> Words.format("%.1f", r))
                         .orElse("no record yet")));
         return rows;
+    }
+
+    private static Row month(Account.Month m) {
+        String lost = m.hoursLost() < 0.05
+                ? ""
+                : Words.format(", %.1f h lost", m.hoursLost())
+                        + (m.lostFor().isEmpty() ? "" : ", most by " + lostTo(m.lostFor()));
+        return new Row(
+                m.month().toString(),
+                Words.format("%d of %d clear, %.1f h kept%s", m.clear(), m.used(), m.hoursKept(), lost));
     }
 
     /** What shifting and focusing took of the kit's nights, and what a shift less often would give back. */

@@ -454,14 +454,13 @@ public final class TonightPane extends VBox {
                 .getChildren()
                 .setAll(
                         title,
-                        button("start −15", "start-earlier", () -> plan.blocks().nudge(-1, -15)),
-                        button("start +15", "start-later", () -> plan.blocks().nudge(-1, 15)),
-                        button("end −15", "end-earlier", () -> plan.blocks().nudge(1, -15)),
-                        button("end +15", "end-later", () -> plan.blocks().nudge(1, 15)),
+                        quarter("‹ start", "start-earlier", -1, -15),
+                        quarter("start ›", "start-later", -1, 15),
+                        quarter("‹ end", "end-earlier", 1, -15),
+                        quarter("end ›", "end-later", 1, 15),
                         button("Split", "split", this::splitChosen),
                         button("If cloud comes", "stand-ins", () -> plan.chosenBlock()
                                 .ifPresent(plan.targets()::weighStandIns)),
-                        button("Wishes", "block-wishes", () -> plan.setTab(PlanDesk.Tab.WISHES)),
                         button("Remove", "remove", () -> plan.blocks()
                                 .remove(plan.blocks().chosen())),
                         length);
@@ -490,6 +489,9 @@ public final class TonightPane extends VBox {
             }
             blockTools.getChildren().add(button("Whole night", "whole-night", () -> plan.targets()
                     .setGap(Optional.empty())));
+            // Few enough to stand as long as they are.
+            covered.ifPresent(
+                    name -> blockTools.getChildren().forEach(n -> ((Region) n).setMinWidth(Region.USE_PREF_SIZE)));
             return;
         }
         Label hint = new Label(
@@ -535,10 +537,17 @@ public final class TonightPane extends VBox {
         });
     }
 
+    private Button quarter(String text, String id, int end, int minutes) {
+        Button button = button(text, id, () -> plan.blocks().nudge(end, minutes));
+        String name = (end < 0 ? "begin" : "end") + " a quarter of an hour " + (minutes < 0 ? "earlier" : "later");
+        button.setTooltip(new Tooltip(name));
+        button.setAccessibleText(name);
+        return button;
+    }
+
     private static Button button(String text, String id, Runnable action) {
         Button button = new Button(text);
         button.setId(id);
-        button.setMinWidth(Region.USE_PREF_SIZE);
         button.setOnAction(e -> action.run());
         return button;
     }

@@ -23,6 +23,7 @@ import app.ironside.logbook.Logbook;
 import app.ironside.logbook.Profiles;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.wiring.Wiring;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.EnumMap;
@@ -103,13 +104,17 @@ public final class Benches implements AutoCloseable {
         return benches.get(station);
     }
 
-    /** The night that is on the desk. */
-    public void setFile(NightFile night) {
+    /**
+     * The night that is on the desk.
+     *
+     * @param folder where its frames lie; empty before it has begun
+     */
+    public void setFile(NightFile night, Optional<Path> folder) {
         ready.setFile(night);
         polar.setFile(night);
         model.setFile(night);
         stars.setFile(night);
-        focus.setFile(night);
+        focus.setFile(night, folder);
         guide.setFile(night);
     }
 
@@ -123,6 +128,7 @@ public final class Benches implements AutoCloseable {
         ready.close();
         model.close();
         guide.close();
+        focus.close();
     }
 
     private static <T extends Node> T grow(T node) {

@@ -44,8 +44,8 @@ final class PicturesPane extends HBox implements AutoCloseable {
             Gathering of,
             Map<String, Double> wanted,
             String sentence,
-            Optional<TwoPictures.Picture> before,
-            Optional<TwoPictures.Picture> now) {}
+            Optional<GreyPicture> before,
+            Optional<GreyPicture> now) {}
 
     /**
      * @param plan on the desk, whose wishes are the newest; empty while there is none
@@ -152,9 +152,9 @@ final class PicturesPane extends HBox implements AutoCloseable {
         return wanted;
     }
 
-    private static Optional<TwoPictures.Picture> picture(Gathering of, Gathering.Night night) {
+    private static Optional<GreyPicture> picture(Gathering of, Gathering.Night night) {
         return night.picture()
-                .flatMap(file -> TwoPictures.Picture.read(
+                .flatMap(file -> GreyPicture.read(
                         file,
                         Words.format(
                                 "%s: that night's stack; %.1f h in all by then", night.date(), of.hoursUntil(night))));
