@@ -254,15 +254,18 @@ public final class Logbook implements AutoCloseable {
         return positions;
     }
 
-    /** The smallest stars of a kit's kept subs on real nights: the size that one in twenty stays below, px; empty without subs. */
-    public OptionalDouble bestSize(String kit) {
-        List<Double> sizes = jdbi.withHandle(handle -> handle.createQuery(
-                        "select sub.hfr_px from sub join night on night.id = sub.night where night.kit = :kit"
+    /** How small the stars of a kit's kept subs were on real nights. */
+    public SharpStars sharpStars(String kit) {
+        return new SharpStars(jdbi.withHandle(handle -> handle.createQuery(
+                        "select sub.hfr_px as radius, sub.temperature_c as tube from sub join night on night.id = sub.night where night.kit = :kit"
                                 + " and night.origin <> 'rehearsed' and sub.keep and sub.hfr_px is not null order by sub.hfr_px")
                 .bind("kit", kit)
-                .mapTo(Double.class)
-                .list());
-        return sizes.isEmpty() ? OptionalDouble.empty() : OptionalDouble.of(sizes.get(sizes.size() / 20));
+                .map((rs, context) -> {
+                    double radius = rs.getDouble("radius");
+                    double tube = rs.getDouble("tube");
+                    return new SharpStars.Seen(radius, rs.wasNull() ? OptionalDouble.empty() : OptionalDouble.of(tube));
+                })
+                .list()));
     }
 
     /** How many of a kit's subs on real nights had round stars, by length. */

@@ -191,8 +191,8 @@ class LogbookTest {
         assertThat(logbook.guiderCalibration("Wren", now, Provenance.REAL, Instant.MIN))
                 .isEmpty();
         assertThat(logbook.roundRecord("Wren").about(60)).isEqualTo(new RoundRecord.Length(60, 3, 2));
-        assertThat(logbook.bestSize("Wren").orElseThrow()).isEqualTo(1.7);
-        assertThat(logbook.bestSize("Lark")).isEmpty();
+        assertThat(logbook.sharpStars("Wren").best().orElseThrow()).isEqualTo(1.7);
+        assertThat(logbook.sharpStars("Lark").best()).isEmpty();
         assertThat(logbook.roundRecord("Lark").lengths()).isEmpty();
     }
 

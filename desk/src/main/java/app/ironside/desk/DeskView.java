@@ -144,7 +144,7 @@ final class DeskView extends StackPane
                 this,
                 wiring,
                 () -> planDesk.file().kit(),
-                logbook::bestSize,
+                logbook::sharpStars,
                 this::say,
                 logbook.folder(),
                 this::opened);

@@ -6,12 +6,12 @@ import app.ironside.desk.inspect.StarsPane;
 import app.ironside.document.NightFile;
 import app.ironside.image.FrameFiles;
 import app.ironside.kit.Kit;
+import app.ironside.logbook.SharpStars;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
-import java.util.OptionalDouble;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
@@ -37,7 +37,7 @@ final class FilesOver implements AutoCloseable {
             StackPane desk,
             Wiring wiring,
             Supplier<Kit> kit,
-            Function<String, OptionalDouble> bestSize,
+            Function<String, SharpStars> bestSize,
             Consumer<String> say,
             Path data,
             Consumer<Path> opener) {

@@ -12,7 +12,9 @@ import app.ironside.desk.reckon.ReckoningView;
 import app.ironside.focus.MaskPattern;
 import app.ironside.image.FolderWatch;
 import app.ironside.image.FrameFiles;
+import app.ironside.image.Header;
 import app.ironside.kit.Kit;
+import app.ironside.logbook.SharpStars;
 import app.ironside.point.FramingMatch;
 import app.ironside.point.Nudge;
 import app.ironside.sky.DeepSkyCatalogue;
@@ -75,8 +77,8 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
     private final Supplier<Kit> kit;
     private Optional<MaskPattern> maskBefore = Optional.empty();
     private double bestSize = Double.POSITIVE_INFINITY;
-    private final Function<String, OptionalDouble> known;
-    private OptionalDouble bestKnown = OptionalDouble.empty();
+    private final Function<String, SharpStars> known;
+    private SharpStars bestKnown = SharpStars.NONE;
     private final ToggleButton sky = new ToggleButton("Sky");
     private final ToggleButton rings = new ToggleButton("Stars");
     private final ToggleButton residuals = new ToggleButton("Residuals");
@@ -104,7 +106,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
             DeepSkyCatalogue objects,
             Supplier<SkyNames> names,
             Supplier<Kit> kit,
-            Function<String, OptionalDouble> known,
+            Function<String, SharpStars> known,
             Runnable toStars,
             Runnable away) {
         this.kit = kit;
@@ -313,16 +315,27 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
         bestSize = Math.min(bestSize, size);
         String against =
                 best ? "smallest so far" : Words.format("%+.0f %% from the smallest", 100 * (size / bestSize - 1));
-        String ever = bestKnown.isEmpty()
-                ? ""
-                : Words.format(
-                        "\n%s at its best %.2f px: %s",
-                        kit.get().name(),
-                        bestKnown.getAsDouble(),
-                        size <= ALIKE * bestKnown.getAsDouble()
-                                ? "as sharp"
-                                : Words.format("soft by %.0f %%", 100 * (size / bestKnown.getAsDouble() - 1)));
-        return Words.format("%.2f px", size) + "\n" + against + ever;
+        return Words.format("%.2f px", size) + "\n" + against
+                + ever(size, i.frame().header());
+    }
+
+    /** Against the best of the kit's own nights, at the frame's temperature where both tell it. */
+    private String ever(double size, Header header) {
+        OptionalDouble tube = SharpStars.tubeC(header);
+        OptionalDouble alike = tube.isEmpty() ? tube : bestKnown.bestAbout(tube.getAsDouble());
+        OptionalDouble best = alike.isPresent() ? alike : bestKnown.best();
+        if (best.isEmpty()) {
+            return "";
+        }
+        double known = best.getAsDouble();
+        return Words.format(
+                "\n%s at its best%s %.2f px: %s",
+                kit.get().name(),
+                alike.isPresent()
+                        ? Words.format(" within %.0f °C of these %.0f °C", SharpStars.ALIKE_C, tube.getAsDouble())
+                        : "",
+                known,
+                size <= ALIKE * known ? "as sharp" : Words.format("soft by %.0f %%", 100 * (size / known - 1)));
     }
 
     /** By hand to a target: what the last frame says. */
@@ -378,7 +391,7 @@ public final class InspectPane extends BorderPane implements AutoCloseable {
 
     public void watch(Path where) {
         bestSize = Double.POSITIVE_INFINITY;
-        bestKnown = OptionalDouble.empty();
+        bestKnown = SharpStars.NONE;
         String name = kit.get().name();
         listing.ask(progress -> known.apply(name)).failed(said::setText).then(best -> bestKnown = best);
         watch.setSelected(true);
