@@ -280,6 +280,28 @@ public sealed interface Command {
         }
     }
 
+    /**
+     * Keep a person's own words with the night.
+     *
+     * @param note as it was typed
+     */
+    record Note(String note) implements Command {
+        @Override
+        public String words() {
+            return "a note";
+        }
+
+        @Override
+        public boolean atOnce() {
+            return true;
+        }
+
+        @Override
+        public boolean ofTheRun() {
+            return false;
+        }
+    }
+
     /** No more lights: park, calibration frames, warm up, stacks. */
     record EndNight() implements Command {
         @Override

@@ -40,6 +40,7 @@ public sealed interface NightEvent
                 ProgramRevised,
                 Reacted,
                 LookedElsewhere,
+                Noted,
                 SkyTested,
                 StackMade,
                 StageBegan,

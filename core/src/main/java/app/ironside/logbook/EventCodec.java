@@ -36,6 +36,7 @@ import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightResumed;
 import app.ironside.journal.NightStarted;
+import app.ironside.journal.Noted;
 import app.ironside.journal.OffsetsMeasured;
 import app.ironside.journal.PlacementCompared;
 import app.ironside.journal.ProgramRevised;
@@ -134,6 +135,7 @@ public final class EventCodec {
             Map.entry("TROUBLE_OVER", TroubleOver.class),
             Map.entry("ALERT", AlertRaised.class),
             Map.entry("LOOKED_ELSEWHERE", LookedElsewhere.class),
+            Map.entry("NOTED", Noted.class),
             Map.entry("SKY_TESTED", SkyTested.class),
             Map.entry("LENGTHS", LengthsTried.class),
             Map.entry("LEFT", TargetLeft.class),
@@ -262,6 +264,7 @@ public final class EventCodec {
         @JsonSubTypes.Type(value = Command.Overrule.class, name = "overrule"),
         @JsonSubTypes.Type(value = Command.Replan.class, name = "replan"),
         @JsonSubTypes.Type(value = Command.GiveVerdicts.class, name = "verdicts"),
+        @JsonSubTypes.Type(value = Command.Note.class, name = "note"),
         @JsonSubTypes.Type(value = Command.EndNight.class, name = "end-night"),
         @JsonSubTypes.Type(value = Command.ParkNow.class, name = "park-now")
     })

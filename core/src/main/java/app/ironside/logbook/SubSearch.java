@@ -1,6 +1,7 @@
 package app.ironside.logbook;
 
 import app.ironside.judge.Cause;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -22,6 +23,12 @@ public final class SubSearch {
 
     /** More dots than a chart has pixels tell nothing. */
     private static final int MOST_POINTS = 20_000;
+
+    private static final int MOST_TOLD = 300;
+
+    /** As the index of the migration V4 has them. */
+    private static final String TOLD =
+            "'NOTED', 'TROUBLE', 'REACTED', 'FAULT', 'AXIS_DOUBTED', 'GUIDING_COMPARED', 'OFFSETS', 'FOCUSER', 'LENGTHS'";
 
     private final Jdbi jdbi;
 
@@ -160,8 +167,49 @@ public final class SubSearch {
                 .list());
     }
 
-    /** Alternatives of one kind in brackets, and all kinds together. */
+    /**
+     * Something that a night told in words.
+     *
+     * @param night its number in the logbook
+     */
+    public record Told(long night, LocalDate date, String kit, Instant time, String text) {}
+
+    /**
+     * Notes, troubles with what was done about them, and experiments of the nights that a question is about, the newest first, at most
+     * {@value #MOST_TOLD}: those that hold every word of it that is no condition on subs.
+     */
+    public List<Told> told(Question question) {
+        List<Question.Condition> ofNights = question.conditions().stream()
+                .filter(c -> c.sql().startsWith("n."))
+                .toList();
+        List<Question.Condition> all = new ArrayList<>(ofNights);
+        for (String word : question.notUnderstood()) {
+            // Each word on its own: equality would make them alternatives.
+            all.add(new Question.Condition(
+                    "words", "e.text like ? escape '!'", "%" + word.replaceAll("([!%_])", "!$1") + "%", word));
+        }
+        return jdbi.withHandle(h -> query(
+                        h,
+                        "select n.id night, n.date, n.kit, e.time, e.text",
+                        " from event e join night n on n.id = e.night where n.date is not null and e.kind in (" + TOLD
+                                + ")",
+                        new Question(all, List.of()),
+                        " order by n.date desc, e.id desc limit " + MOST_TOLD)
+                .map((rs, c) -> new Told(
+                        rs.getLong("night"),
+                        LocalDate.parse(rs.getString("date")),
+                        Objects.requireNonNullElse(rs.getString("kit"), ""),
+                        Instant.parse(rs.getString("time")),
+                        rs.getString("text")))
+                .list());
+    }
+
     private static Query query(Handle h, String select, Question question, String rest) {
+        return query(h, select, TABLES, question, rest);
+    }
+
+    /** Alternatives of one kind in brackets, and all kinds together. */
+    private static Query query(Handle h, String select, String tables, Question question, String rest) {
         Map<String, List<Question.Condition>> kinds = new LinkedHashMap<>();
         List<String> sql = new ArrayList<>();
         List<Object> values = new ArrayList<>();
@@ -180,7 +228,7 @@ public final class SubSearch {
             kind.forEach(c -> values.add(c.value()));
         }
         String where = sql.isEmpty() ? "" : " and " + String.join(" and ", sql);
-        Query query = h.createQuery(select + TABLES + where + rest);
+        Query query = h.createQuery(select + tables + where + rest);
         for (int i = 0; i < values.size(); i++) {
             query.bind(i, values.get(i));
         }

@@ -7,6 +7,7 @@ import app.ironside.journal.CommandTaken;
 import app.ironside.journal.GateMeasured;
 import app.ironside.journal.GateOverruled;
 import app.ironside.journal.Marks;
+import app.ironside.journal.Noted;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubRegraded;
 import app.ironside.night.NightControl.GatePolicy;
@@ -131,6 +132,7 @@ final class Conduct {
      */
     void leaveIfAsked(Stage stage) {
         giveVerdicts(stage);
+        takeNotes(stage);
         Optional<Order> park = control.take(Command.ParkNow.class::isInstance);
         if (park.isPresent()) {
             obeyed(park.get(), stage, "the night stops here");
@@ -147,6 +149,18 @@ final class Conduct {
                     record.state(), ((Command.GiveVerdicts) order.get().command()).verdicts(), record.now());
             obeyed(order.get(), stage, events.size() == 1 ? "the verdict stands" : events.size() + " verdicts stand");
             events.forEach(record::tell);
+        }
+    }
+
+    private void takeNotes(Stage stage) {
+        for (Optional<Order> order = control.take(Command.Note.class::isInstance);
+                order.isPresent();
+                order = control.take(Command.Note.class::isInstance)) {
+            obeyed(order.get(), stage, "it is kept");
+            record.tell(Noted.of(
+                    record.now(),
+                    ((Command.Note) order.get().command()).note(),
+                    order.get().by()));
         }
     }
 

@@ -12,6 +12,7 @@ import app.ironside.journal.Marks;
 import app.ironside.journal.NightEnded;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
+import app.ironside.journal.Noted;
 import app.ironside.journal.Stage;
 import app.ironside.journal.StageBegan;
 import app.ironside.journal.SubCircumstances;
@@ -151,6 +152,8 @@ public final class FolderWork implements NightWork {
             Command command = order.get().command();
             if (command instanceof Command.GiveVerdicts given) {
                 Marks.events(record.state(), given.verdicts(), now()).forEach(record::tell);
+            } else if (command instanceof Command.Note note) {
+                record.tell(Noted.of(now(), note.note(), order.get().by()));
             } else if (command instanceof Command.EndNight || command instanceof Command.ParkNow) {
                 ending = true;
             }

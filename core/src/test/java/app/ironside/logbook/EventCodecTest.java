@@ -50,6 +50,7 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightResumed;
 import app.ironside.journal.NightStarted;
 import app.ironside.journal.NightState;
+import app.ironside.journal.Noted;
 import app.ironside.journal.OffsetsMeasured;
 import app.ironside.journal.PlacementCompared;
 import app.ironside.journal.ProgramRevised;
@@ -268,6 +269,7 @@ class EventCodecTest {
             new TroubleOver(TIME, "t", Trouble.DEW, Duration.ofMinutes(20), 3),
             new AlertRaised(TIME, "t", Trouble.DEW, true),
             new Reacted(TIME, "t", Trouble.DEW, Reacted.Reaction.HEAT),
+            new Noted(TIME, "Note: t", "Ada"),
             new LookedElsewhere(TIME, "t", "NGC 7331", 120, 0.97, true),
             new SkyTested(TIME, "t", 120, 0.97),
             new LengthsTried(
@@ -358,6 +360,7 @@ class EventCodecTest {
                 new Command.Replan("{}"),
                 new Command.EndNight(),
                 new Command.GiveVerdicts(List.of(new Marks.Given("a.fits", new Verdict(true, "good")))),
+                new Command.Note("worm greased"),
                 new Command.ParkNow());
         assertThat(all.stream().map(Object::getClass).collect(Collectors.toSet()))
                 .containsExactlyInAnyOrder(Command.class.getPermittedSubclasses());

@@ -109,7 +109,8 @@ final class DeskView extends StackPane
                 this::walk,
                 n -> beginnings().open(n),
                 n -> beginnings().askToRemove(n),
-                this::pick);
+                this::pick,
+                this::note);
         this.nights = new Nights(wiring, logbook, this::changed, this::say);
         this.looking = new Looking(nights, settings.station(), this::stationSet);
         this.picture = new BenchPicture(nights, looking, this::refresh);
@@ -233,6 +234,10 @@ final class DeskView extends StackPane
     public void say(String words) {
         said = words;
         refresh();
+    }
+
+    private void note(String words) {
+        looking.night().ifPresent(night -> nights.note(night, words));
     }
 
     /** As {@link #say}, from any thread. */

@@ -101,6 +101,40 @@ class AllNightsTest extends DeskHarness {
         assertThat(label("#trend-words")).startsWith("No sub has both");
     }
 
+    /** Words that are kept with a night are found among all nights, and lead back to it. */
+    @Test
+    void aNoteIsKeptAndFound() throws Exception {
+        int before = on(() -> desk.model().night().events().size());
+        on(() -> {
+            ((ButtonBase) desk.lookup("#this-night")).fire();
+            TextField note = (TextField) desk.lookup("#night-note");
+            note.setText("worm greased with the thin one, quieter by ear");
+            note.getOnAction().handle(null);
+            return true;
+        });
+        until("the note", d -> d.model().night().events().size() > before);
+        on(() -> {
+            ((ButtonBase) desk.lookup("#all-nights")).fire();
+            ((ButtonBase) desk.lookup("#show-told")).fire();
+            return true;
+        });
+        ask("greased wren");
+        assertThat(label("#asked-words")).isEqualTo("Asked: Wren. \"greased\" was told once: see Told.");
+        List<?> told = on(() -> List.copyOf(((ListView<?>) desk.lookup("#told")).getItems()));
+        assertThat(told).singleElement().satisfies(t -> {
+            assertThat(((SubSearch.Told) t).text()).isEqualTo("Note: worm greased with the thin one, quieter by ear");
+            assertThat(((SubSearch.Told) t).night())
+                    .isEqualTo(logbook.nights().get(0).id());
+        });
+        ask("greased lark");
+        assertThat(on(() -> ((ListView<?>) desk.lookup("#told")).getItems())).isEmpty();
+        on(() -> {
+            ((ButtonBase) desk.lookup("#show-chart")).fire();
+            return true;
+        });
+        ask("");
+    }
+
     /** A night stands in the row of its month and the column of its day, and is opened there. */
     @Test
     void theYearShowsItsNights() throws Exception {

@@ -329,7 +329,7 @@ class CommandsTest {
 
     static Command any(Random random) {
         return switch (random.nextInt(23)) {
-            case 17 -> new Command.TryLengths();
+            case 17 -> random.nextBoolean() ? new Command.TryLengths() : new Command.Note("a note");
             case 18 -> new Command.GuideBy(GuideRules.USUAL.withExposure(1 + random.nextInt(3)));
             case 19 -> new Command.PickGuideStar(random.nextInt(640), random.nextInt(480));
             case 20 -> new Command.WatchUnguided(1 + random.nextInt(3));

@@ -14,6 +14,7 @@ import app.ironside.journal.Journal;
 import app.ironside.journal.Marks;
 import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightStarted;
+import app.ironside.journal.Noted;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubRegraded;
 import app.ironside.kit.Kit;
@@ -293,9 +294,7 @@ public final class Nights implements AutoCloseable {
 
     /** Gives verdicts over those of the rule book: by the night's own thread while it runs, else straight into its journal. */
     public void give(ShownNight night, List<Marks.Given> verdicts) {
-        Optional<RunningNight> runs = underWay().filter(r -> night.entry()
-                .filter(e -> e.id() == r.run().entry().id())
-                .isPresent());
+        Optional<RunningNight> runs = running(night);
         if (runs.isPresent()) {
             runs.get()
                     .control()
@@ -319,6 +318,35 @@ public final class Nights implements AutoCloseable {
                             return events;
                         },
                         events -> events.forEach(night.model()::event)));
+    }
+
+    /** Keeps a person's words with a night: by the night's own thread while it runs, else straight in its journal. */
+    public void note(ShownNight night, String words) {
+        Optional<RunningNight> runs = running(night);
+        if (runs.isPresent()) {
+            runs.get()
+                    .control()
+                    .give(new Command.Note(words), WHO, "", runs.get().now());
+            changed.run();
+            return;
+        }
+        night.entry()
+                .ifPresent(entry -> ask(
+                        progress -> {
+                            Noted noted = Noted.of(night.lastTime().orElseGet(Instant::now), words, WHO);
+                            logbook.journal(entry).append(noted);
+                            return noted;
+                        },
+                        noted -> {
+                            night.model().event(noted);
+                            changed.run();
+                        }));
+    }
+
+    private Optional<RunningNight> running(ShownNight night) {
+        return underWay().filter(r -> night.entry()
+                .filter(e -> e.id() == r.run().entry().id())
+                .isPresent());
     }
 
     /** A likeness of a frame of a rehearsal whose file is not on the disk; of a real night there is none. On any thread. */

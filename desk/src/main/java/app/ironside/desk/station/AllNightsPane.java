@@ -54,12 +54,17 @@ final class AllNightsPane implements AutoCloseable {
     private final Plot plot = new Plot();
     private final Label trend = new Label();
     private final CalendarView calendar;
+    private final ListView<SubSearch.Told> told = new ListView<>();
     private final VBox listed = new VBox(6);
     private final VBox box;
 
     /** An answer, ready to be shown. */
     private record Answer(
-            Question question, SubSearch.Found found, List<SubSearch.Point> points, Optional<Trend> trend) {}
+            Question question,
+            SubSearch.Found found,
+            List<SubSearch.Point> points,
+            Optional<Trend> trend,
+            List<SubSearch.Told> told) {}
 
     /**
      * @param data the folder of the logbook
@@ -104,6 +109,16 @@ final class AllNightsPane implements AutoCloseable {
         VBox.setVgrow(plot, Priority.ALWAYS);
         VBox chart = new VBox(6, axes, plot, trend);
         calendar = new CalendarView(onNight);
+        told.setId("told");
+        told.setPlaceholder(dim("No note, trouble or experiment tells of it."));
+        SentenceCell.of(told, t -> t.date() + "   " + t.kit() + "   " + t.text());
+        told.setOnMouseClicked(e -> {
+            SubSearch.Told picked = told.getSelectionModel().getSelectedItem();
+            if (picked != null && e.getClickCount() == 2) {
+                onNight.accept(picked.night());
+            }
+        });
+        VBox.setVgrow(told, Priority.ALWAYS);
         VBox.setVgrow(chart, Priority.ALWAYS);
         VBox.setVgrow(calendar, Priority.ALWAYS);
         VBox right = new VBox(6, new HBox(), chart);
@@ -140,11 +155,15 @@ final class AllNightsPane implements AutoCloseable {
     private HBox turns(VBox right, Node chart) {
         ToggleButton one = new ToggleButton("Chart");
         ToggleButton year = new ToggleButton("Calendar");
+        ToggleButton words = new ToggleButton("Told");
+        words.setId("show-told");
+        words.setTooltip(new Tooltip("Notes, troubles and experiments that hold the words that were asked"));
         one.setId("show-chart");
         year.setId("show-calendar");
         ToggleGroup group = new ToggleGroup();
         one.setToggleGroup(group);
         year.setToggleGroup(group);
+        words.setToggleGroup(group);
         one.setSelected(true);
         one.setOnAction(e -> {
             one.setSelected(true);
@@ -156,7 +175,12 @@ final class AllNightsPane implements AutoCloseable {
             right.getChildren().set(1, calendar);
             list(false);
         });
-        return new HBox(3, one, year);
+        words.setOnAction(e -> {
+            words.setSelected(true);
+            right.getChildren().set(1, told);
+            list(false);
+        });
+        return new HBox(3, one, year, words);
     }
 
     /** The year is a list of the nights itself, and needs the room. */
@@ -198,7 +222,7 @@ final class AllNightsPane implements AutoCloseable {
                     SubSearch.Found found = search.find(question);
                     List<SubSearch.Point> points =
                             search.points(question, x, y, found.all().subs());
-                    return new Answer(question, found, points, Trend.of(points));
+                    return new Answer(question, found, points, Trend.of(points), search.told(question));
                 })
                 .onlyNewest()
                 .failed(understood::setText)
@@ -237,10 +261,19 @@ final class AllNightsPane implements AutoCloseable {
         understood.setText((asked.isEmpty() ? "All subs of all nights." : "Asked: " + asked + ".")
                 + (strange.isEmpty()
                         ? ""
-                        : " Nothing here is known as \"" + String.join(" ", strange)
-                                + "\"; ask for filters, targets, kits, causes, kept or out, above or under a number with ° px ″ s °C, and since,"
-                                + " in or before a date."));
+                        : !a.told().isEmpty()
+                                ? Words.format(
+                                        " \"%s\" was told %s: see Told.",
+                                        String.join(" ", strange),
+                                        a.told().size() == 1
+                                                ? "once"
+                                                : Words.format(
+                                                        "%d times", a.told().size()))
+                                : " Nothing here is known as \"" + String.join(" ", strange)
+                                        + "\"; ask for filters, targets, kits, causes, kept or out, above or under a number with ° px ″ s °C, and since,"
+                                        + " in or before a date."));
         nights.getItems().setAll(a.found().nights());
+        told.getItems().setAll(a.told());
         calendar.show(a.found().nights());
         facets.getChildren().clear();
         facets(a.found().byFilter());

@@ -37,6 +37,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     private final ListView<NightEvent> events = new ListView<>();
     private final TextField find = new TextField();
     private final Label count = new Label();
+    private final TextField note = new TextField();
     private final ToggleButton thisNight = new ToggleButton("This night");
     private final ToggleButton allNights = new ToggleButton("All nights");
     private final ToggleButton gathered = new ToggleButton("Pictures");
@@ -64,6 +65,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
      * @param onNight shows a night
      * @param onRemove takes a night out of the logbook
      * @param onEvent shows the evidence of an event
+     * @param onNote keeps a person's words with the night on the desk
      */
     public LogbookPane(
             Logbook logbook,
@@ -74,7 +76,8 @@ public final class LogbookPane implements Bench, AutoCloseable {
             Consumer<NightFile> walk,
             Consumer<NightEntry> onNight,
             Consumer<NightEntry> onRemove,
-            Consumer<NightEvent> onEvent) {
+            Consumer<NightEvent> onEvent,
+            Consumer<String> onNote) {
         Path data = logbook.folder();
         LongConsumer open = id -> nights.getItems().stream()
                 .filter(n -> n.id() == id)
@@ -122,7 +125,15 @@ public final class LogbookPane implements Bench, AutoCloseable {
         asking.setAlignment(Pos.CENTER_LEFT);
         VBox right = column("What happened (double click shows the evidence)", events, 400);
         right.getChildren().add(1, asking);
-        right.getChildren().add(report);
+        note.setId("night-note");
+        note.setPromptText("a note on this night: what was tried, what it was (Enter keeps it)");
+        note.setOnAction(e -> {
+            if (!note.getText().isBlank()) {
+                onNote.accept(note.getText());
+                note.clear();
+            }
+        });
+        right.getChildren().addAll(note, report);
         HBox one = new HBox(8, left, right);
         HBox.setHgrow(right, Priority.ALWAYS);
         ToggleGroup group = new ToggleGroup();
@@ -202,6 +213,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     public void setNights(List<NightEntry> all, Optional<NightEntry> shown) {
         filling = true;
         entry = shown;
+        note.setDisable(shown.isEmpty());
         nights.getItems().setAll(all);
         shown.ifPresentOrElse(night -> nights.getSelectionModel().select(night), () -> nights.getSelectionModel()
                 .clearSelection());

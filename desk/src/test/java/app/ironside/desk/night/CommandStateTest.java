@@ -48,6 +48,7 @@ class CommandStateTest {
                         Command.GoOn.class,
                         Command.StartGuiding.class,
                         Command.GiveVerdicts.class,
+                        Command.Note.class,
                         Command.GuideBy.class,
                         Command.PickGuideStar.class,
                         Command.CompareGuiding.class);
