@@ -44,7 +44,7 @@ class TrainerTest extends DeskHarness {
         DemoNights.importProfiles(new Profiles(logbook.folder()));
         open(new DeskSettings(1280, 800, Palette.DUSK, Stage.LOGBOOK, 0));
         demo = NightFile.parse(
-                DeskTest.shortNight().replace(", \"until\": \"19:16:00\", \"mostSubs\": 5", ""),
+                DeskTest.shortNight().replace(", \"until\": \"19:40:00\", \"mostSubs\": 5", ""),
                 "demo",
                 wiring.objects());
         onDesk(() -> desk.beginnings().plan(demo));
