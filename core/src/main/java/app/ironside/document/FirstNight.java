@@ -104,6 +104,7 @@ public record FirstNight(
                 usual.contacts(),
                 usual.parts(),
                 usual.supply(),
+                usual.cardGigabytes(),
                 usual.offAxis(),
                 usual.setUpMinutes(),
                 usual.heated(),

@@ -21,6 +21,7 @@ import java.util.Optional;
  * @param contacts where something touches, in rising declination; empty if only the mount's one figure is known
  * @param parts everything that is lifted on or draws current
  * @param supply what feeds them; empty if nothing electric needs feeding
+ * @param cardGigabytes room on the camera's own card, where frames stay on it; empty where they go to a disk
  * @param offAxis the pick-off prism of an off-axis guider
  * @param setUpMinutes from the car to the first star
  * @param heated whether dew heaters are fitted
@@ -45,6 +46,7 @@ public record Equipment(
         List<ContactLimit> contacts,
         List<Part> parts,
         Optional<Supply> supply,
+        Optional<Double> cardGigabytes,
         Optional<OffAxis> offAxis,
         double setUpMinutes,
         boolean heated,
@@ -69,6 +71,7 @@ public record Equipment(
             List.of(),
             Optional.empty(),
             Optional.empty(),
+            Optional.empty(),
             30,
             true,
             Optional.empty(),
@@ -83,6 +86,7 @@ public record Equipment(
         Check.inRange("periodicErrorArcsec", periodicErrorArcsec, 0, 600);
         Check.positive("wormSeconds", wormSeconds);
         Check.inRange("setUpMinutes", setUpMinutes, 0, 240);
+        cardGigabytes.ifPresent(gb -> Check.positive("cardGigabytes", gb));
         payloadLimitKg.ifPresent(kg -> Check.positive("payloadLimitKg", kg));
         payloadWithCounterweightKg.ifPresent(kg -> Check.positive("payloadWithCounterweightKg", kg));
         ownFlipDeg.ifPresent(deg -> Check.inRange("ownFlipDeg", deg, -60, 60));
@@ -152,6 +156,7 @@ public record Equipment(
                 contacts,
                 parts,
                 supply,
+                cardGigabytes,
                 prism,
                 setUpMinutes,
                 heated,

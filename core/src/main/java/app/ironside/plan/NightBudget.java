@@ -52,6 +52,9 @@ public record NightBudget(
 
     private static final double STRONG_WIND = 8;
 
+    /** So long before it is empty a battery is changed, and a card before it is full. */
+    private static final Duration IN_TIME = Duration.ofMinutes(30);
+
     /** A sensor is let warm up this long before its power is cut (common practice: 10 to 15 min). */
     public static final Duration WARM_UP = Duration.ofMinutes(12);
 
@@ -186,6 +189,35 @@ public record NightBudget(
         });
     }
 
+    /** When a battery that was full at the beginning is empty; none if it lasts until the end. */
+    private static Optional<Instant> emptyAt(Given given, Instant setUp, Instant bed) {
+        double coldest = given.weather().hours(new Interval(setUp, bed.isAfter(setUp) ? bed : setUp)).stream()
+                .mapToDouble(WeatherForecast.Hour::temperatureC)
+                .min()
+                .orElse(UNKNOWN_COLD_C);
+        return power(given.kit().equipment(), coldest)
+                .flatMap(Power::batteryHours)
+                .map(hours -> setUp.plusMillis(Math.round(3_600_000 * hours)))
+                .filter(bed::isAfter);
+    }
+
+    /** When the camera's card is full of lights; none if it holds them all, or there is none. */
+    private static Optional<Instant> cardFullAt(Given given) {
+        double frame =
+                2.0 * given.kit().sensor().widthPx() * given.kit().sensor().heightPx() / 1e9;
+        double room = given.kit().equipment().cardGigabytes().orElse(Double.POSITIVE_INFINITY);
+        for (PlannedBlock block : given.plan().blocks()) {
+            double all = block.subs() * frame;
+            if (all > room) {
+                return Optional.of(block.span()
+                        .from()
+                        .plusMillis(Math.round(block.span().duration().toMillis() * room / all)));
+            }
+            room -= all;
+        }
+        return Optional.empty();
+    }
+
     // ---- visits
     // ------------------------------------------------------------------------------------------------------
 
@@ -200,6 +232,11 @@ public record NightBudget(
             jobs.add(new Job(
                     "focus by hand with the mask, lock, check again", new Interval(dusk, dusk.plusSeconds(2400))));
         }
+        emptyAt(given, setUp, bed)
+                .ifPresent(at -> jobs.add(new Job("a fresh battery", new Interval(at.minus(IN_TIME), at))));
+        cardFullAt(given)
+                .ifPresent(
+                        at -> jobs.add(new Job("an empty card into the camera", new Interval(at.minus(IN_TIME), at))));
         FilterWalks.of(given.plan(), given.kit(), given.program().ditherEvery())
                 .forEach(c -> jobs.add(new Job(
                         "put filter " + c.filter() + " in",
@@ -265,6 +302,10 @@ public record NightBudget(
                 .ifPresent(h -> found.add(say(
                         "The battery lasts %.1f h in %s cold and the night takes %.1f h: bring a second, or stop earlier.",
                         h, weatherInvented ? "the rehearsal's invented" : "this", nightHours)));
+        cardFullAt(given)
+                .ifPresent(at -> found.add(say(
+                        "The camera's card of %.0f GB is full at %s: take a larger one, or change it then.",
+                        given.kit().equipment().cardGigabytes().orElseThrow(), clock(given, at))));
         load.filter(l -> l.kg() > l.limitKg())
                 .ifPresent(l -> found.add(
                         say("%.1f kg are on a mount rated for %.1f kg: take something off.", l.kg(), l.limitKg())));

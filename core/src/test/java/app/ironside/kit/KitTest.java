@@ -37,6 +37,7 @@ class KitTest {
                     List.of(),
                     List.of(new Equipment.Part("all", load, 0, 0)),
                     unknown.supply(),
+                    unknown.cardGigabytes(),
                     unknown.offAxis(),
                     30,
                     true,

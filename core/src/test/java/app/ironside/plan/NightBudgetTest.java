@@ -10,6 +10,7 @@ import app.ironside.kit.Equipment;
 import app.ironside.kit.Kit;
 import app.ironside.sky.DeepSkyCatalogue;
 import app.ironside.sky.Interval;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -157,5 +158,41 @@ class NightBudgetTest {
     private static Kit byHand(Kit kit) {
         return kit.withEquipment(JsonText.overlay(
                 kit.equipment(), JsonText.newObject().put("filtersByHand", true), Equipment.class, "equipment"));
+    }
+
+    /** By hand: 1.5 GB hold 127 frames of 11.76 MB; at that share of M 33's block the card is full, and the walk is half an hour before at the latest. */
+    @Test
+    void aCardIsFullAndABatteryEmptyBeforeTheEnd() {
+        PlannedBlock first = PLAN.blocks().get(0);
+        Kit small = with("cardGigabytes", 1.5);
+        Instant full = first.span()
+                .from()
+                .plusMillis(Math.round(first.span().duration().toMillis() * (1.5e9 / 11_760_000 / first.subs())));
+        NightBudget budget = budget(small, weather(8, 0.5), 500);
+        assertThat(budget.warnings())
+                .contains("The camera's card of 2 GB is full at "
+                        + full.atZone(FILE.site().zone())
+                                .toLocalTime()
+                                .withSecond(0)
+                                .withNano(0)
+                        + ": take a larger one, or change it then.");
+        assertThat(budget.visits()).anySatisfy(v -> {
+            assertThat(v.jobs()).contains("an empty card into the camera");
+            assertThat(v.at()).isBetween(full.minus(Duration.ofMinutes(30)), full);
+        });
+        assertThat(budget(with("cardGigabytes", 64), weather(8, 0.5), 500).visits())
+                .noneMatch(v -> v.jobs().contains("an empty card into the camera"));
+        Kit onBattery = Examples.kit("lark");
+        NightBudget short1 = budget(onBattery, weather(-5, 0.5), 500);
+        double hours = short1.power().orElseThrow().batteryHours().orElseThrow();
+        double night = Duration.between(short1.setUpFrom(), short1.bedtime()).toMinutes() / 60.0;
+        assertThat(short1.visits().stream().anyMatch(v -> v.jobs().contains("a fresh battery")))
+                .isEqualTo(hours < night);
+    }
+
+    private static Kit with(String field, double value) {
+        return FILE.kit()
+                .withEquipment(JsonText.overlay(
+                        FILE.kit().equipment(), JsonText.newObject().put(field, value), Equipment.class, "equipment"));
     }
 }
