@@ -14,6 +14,7 @@ import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -39,6 +40,9 @@ public final class HeadShelf {
 
     /** Fewer are read as quickly as the shelf. */
     private static final int WORTH_KEEPING = 200;
+
+    /** More would fill the memory when they are read; those that were asked for last are kept. */
+    private static final int MOST_KEPT = 40_000;
 
     /** What nobody asked for in so long is forgotten. */
     private static final int DAYS_KEPT = 180;
@@ -108,12 +112,7 @@ public final class HeadShelf {
         return (int) ChronoUnit.DAYS.between(Instant.EPOCH, Instant.now());
     }
 
-    /** How many frames' heads are at hand. */
-    public int size() {
-        return heads.size();
-    }
-
-    /** Takes what was kept before from the disk, once. */
+    /** Takes what was kept before from the disk. */
     synchronized void open() {
         if (read || file.isEmpty()) {
             return;
@@ -158,14 +157,21 @@ public final class HeadShelf {
         return new FrameHead(width, height, planes, Header.EMPTY.withAll(cards));
     }
 
-    /** Keeps what was read on the disk; a shelf that cannot be written is not kept. */
+    /** Keeps what was read on the disk, and no longer in memory; a shelf that cannot be written is not kept. */
     synchronized void keep() {
-        if (file.isEmpty() || !news || heads.size() < WORTH_KEEPING) {
-            return;
+        if (file.isPresent() && news && heads.size() >= WORTH_KEEPING) {
+            write();
         }
+        heads.clear();
+        read = false;
+    }
+
+    private void write() {
         int oldest = today() - DAYS_KEPT;
         List<Map.Entry<Path, Kept>> kept = heads.entrySet().stream()
                 .filter(e -> e.getValue().day >= oldest)
+                .sorted(Comparator.comparingInt(e -> -e.getValue().day))
+                .limit(MOST_KEPT)
                 .toList();
         try {
             Files.createDirectories(file.get().toAbsolutePath().getParent());

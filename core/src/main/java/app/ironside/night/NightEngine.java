@@ -183,7 +183,7 @@ public final class NightEngine implements NightWork {
             if (blocks.isEmpty()) {
                 break;
             }
-            PlannedBlock block = blocks.removeFirst();
+            PlannedBlock block = plans.withTaken(blocks.removeFirst());
             RunStage.Left why = stage.run(block, notAgain());
             if (why == RunStage.Left.GIVEN_UP) {
                 givenUp.add(block.target().name());

@@ -117,6 +117,19 @@ final class NightPlans {
                 });
     }
 
+    /** A block to come, with what was taken of its target meanwhile: while it stood in for another. A target with several blocks is told apart by times. */
+    PlannedBlock withTaken(PlannedBlock block) {
+        String name = block.target().name();
+        boolean once = night.program().mayTake().stream()
+                        .filter(t -> t.name().equals(name))
+                        .count()
+                == 1;
+        Map<String, Integer> taken = taken(night.program()).getOrDefault(name, Map.of());
+        return once
+                ? new PlannedBlock(block.target(), block.window(), block.span(), block.flip(), block.byFilter(), taken)
+                : block;
+    }
+
     /** Goes to a target that stands in for one that cloud covers. */
     void standsIn(PlannedBlock block) {
         tellBlock(block, block.subs(), "While cloud lasts, " + block.target().name());

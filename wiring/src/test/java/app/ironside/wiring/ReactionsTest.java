@@ -132,6 +132,27 @@ class ReactionsTest {
         assertThat(state.lightSeconds()).isGreaterThan(waits.lightSeconds() + 1200);
     }
 
+    /** A target that is planned for later may stand in as well; what it has then counts when its own time comes. */
+    @Test
+    void whatStoodInHasWhatItWasGiven() throws Exception {
+        ObjectNode night = halfClouded();
+        ObjectNode later = ((ObjectNode) night.at("/program/standIns/0")).deepCopy();
+        ((ObjectNode) night.at("/program")).remove("standIns");
+        later.put("from", "01:30:00").put("until", "03:30:00").put("mostSubs", 30);
+        ((com.fasterxml.jackson.databind.node.ArrayNode) night.at("/program/targets")).add(later);
+        NightState state = run(night, new NightControl(), e -> {});
+        List<SubTaken> taken =
+                state.subs().stream().filter(s -> s.target().equals("IC 342")).toList();
+        assertThat(state.all(LookedElsewhere.class)).anyMatch(LookedElsewhere::clear);
+        assertThat(taken).hasSize(30);
+        assertThat(taken.get(0)
+                        .time()
+                        .atZone(java.time.ZoneId.of("Europe/Rome"))
+                        .getHour())
+                .as("long before its own time")
+                .isEqualTo(23);
+    }
+
     /** Where cloud covers everything a look shows it, and the telescope goes back. */
     @Test
     void whereNothingIsClearItGoesBack() throws Exception {
