@@ -8,6 +8,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Comparator;
 import java.util.List;
+import java.util.function.ToDoubleFunction;
 
 /**
  * Finds and measures the stars of a frame: background mesh, matched filter, groups of pixels above the threshold, division of
@@ -42,11 +43,19 @@ public final class StarFinder implements StarSearch {
 
     private static final double NO_STAR = 3;
 
+    /** The same where the field's stars are surely known: corners of a tilted or curved field stay below it. */
+    private static final double SURELY_NO_STAR = 2.3;
+
     /** A fainter star's radius is mostly noise. */
     private static final double SURELY_WIDE_SNR = 10;
 
     private static final double SURE_SNR = 20;
     private static final int ENOUGH_TO_JUDGE = 10;
+
+    /** A peak that no knot of a nebula has, and so many of them tell what a star of the field is like. */
+    private static final double PROMINENT_SIGMAS = 10;
+
+    private static final int ENOUGH_PROMINENT = 6;
 
     /** A blob this much longer than wide is a trail of something that crossed, not a star. */
     private static final double TRAIL_ECCENTRICITY = 0.992;
@@ -135,17 +144,44 @@ public final class StarFinder implements StarSearch {
      * nothing around them. Judged by the share of the light in the brightest pixel against that of the field's stars.
      */
     private static List<Star> asWideAsTheField(List<Star> found, double noise) {
-        double[] sharpness = found.stream()
-                .filter(s -> !s.saturated() && s.snr() >= SURE_SNR)
-                .mapToDouble(s -> s.peakAdu() / s.fluxAdu())
-                .toArray();
-        if (sharpness.length < ENOUGH_TO_JUDGE) {
+        Yardsticks field = Yardsticks.of(found, noise);
+        if (field.areFew()) {
             return found;
         }
-        double limit = SHARPEST * Statistics.median(sharpness);
+        double limit = SHARPEST * field.median(s -> s.peakAdu() / s.fluxAdu());
         return found.stream()
                 .filter(s -> s.saturated() || s.peakAdu() - 3 * noise < limit * s.fluxAdu())
                 .toList();
+    }
+
+    /**
+     * What a field's stars are like.
+     *
+     * @param stars whole and sure ones
+     * @param known whether they were told from knots of a nebula or galaxy that outnumber them and are far wider: hardly one of those has a
+     *     pixel that stands out of the noise by itself
+     */
+    private record Yardsticks(List<Star> stars, boolean known) {
+        static Yardsticks of(List<Star> found, double noise) {
+            List<Star> sure = found.stream()
+                    .filter(s -> !s.saturated() && s.snr() >= SURE_SNR)
+                    .toList();
+            List<Star> prominent = sure.stream()
+                    .filter(s -> s.peakAdu() > PROMINENT_SIGMAS * noise)
+                    .toList();
+            boolean knots = prominent.size() >= ENOUGH_PROMINENT
+                    && new Yardsticks(sure, false).median(Star::halfFluxRadiusPx)
+                            > WIDE * new Yardsticks(prominent, true).median(Star::halfFluxRadiusPx);
+            return knots ? new Yardsticks(prominent, true) : new Yardsticks(sure, false);
+        }
+
+        boolean areFew() {
+            return !known && stars.size() < ENOUGH_TO_JUDGE;
+        }
+
+        double median(ToDoubleFunction<Star> of) {
+            return Statistics.median(stars.stream().mapToDouble(of).toArray());
+        }
     }
 
     private List<Star> measure(
@@ -182,10 +218,11 @@ public final class StarFinder implements StarSearch {
                     .toArray(Found[]::new);
         });
         List<Found> all = Arrays.stream(found).flatMap(Arrays::stream).toList();
-        List<Star> brightestFirst = asWideAsTheField(likeTheField(all, measure, narrowly), background.noise()).stream()
-                .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
-                .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
-                .toList();
+        List<Star> brightestFirst =
+                asWideAsTheField(likeTheField(all, measure, background.noise(), narrowly), background.noise()).stream()
+                        .filter(s -> s.eccentricity() < TRAIL_ECCENTRICITY)
+                        .sorted(Comparator.comparingDouble(Star::fluxAdu).reversed())
+                        .toList();
         List<Star> whole = SharedProfile.of(brightestFirst, measure::profile)
                 .map(profile -> {
                     System.arraycopy(flat, 0, filtered, 0, flat.length);
@@ -211,16 +248,12 @@ public final class StarFinder implements StarSearch {
      * What is much wider than the field's stars is looked at once more as one of them, at its brightest pixel: a blob of several stars that
      * could not be told apart holds at least the brightest. What is wider still is, among nebulae, a knot of them.
      */
-    private static List<Star> likeTheField(List<Found> found, StarMeasure measure, boolean nebulae) {
-        double[] widths = found.stream()
-                .map(Found::star)
-                .filter(s -> !s.saturated() && s.snr() >= SURE_SNR)
-                .mapToDouble(Star::halfFluxRadiusPx)
-                .toArray();
-        if (widths.length < ENOUGH_TO_JUDGE) {
+    private static List<Star> likeTheField(List<Found> found, StarMeasure measure, double noise, boolean nebulae) {
+        Yardsticks field = Yardsticks.of(found.stream().map(Found::star).toList(), noise);
+        if (field.areFew()) {
             return found.stream().map(Found::star).toList();
         }
-        double typical = Statistics.median(widths);
+        double typical = field.median(Star::halfFluxRadiusPx);
         List<Star> out = new ArrayList<>(found.size());
         for (Found f : found) {
             Star star = f.star;
@@ -229,11 +262,11 @@ public final class StarFinder implements StarSearch {
                         .filter(s -> s.halfFluxRadiusPx() < f.star.halfFluxRadiusPx())
                         .orElse(f.star);
             }
-            if (!nebulae
+            if (!nebulae && !field.known()
                     || !f.alone
                     || star.saturated()
                     || star.snr() < SURELY_WIDE_SNR
-                    || star.halfFluxRadiusPx() < NO_STAR * typical) {
+                    || star.halfFluxRadiusPx() < (field.known() ? SURELY_NO_STAR : NO_STAR) * typical) {
                 out.add(star);
             }
         }

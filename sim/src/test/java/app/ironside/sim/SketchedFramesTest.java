@@ -8,7 +8,13 @@ import app.ironside.device.Camera;
 import app.ironside.device.Devices;
 import app.ironside.device.Mount;
 import app.ironside.image.Frame;
+import app.ironside.kit.FilterSpec;
+import app.ironside.kit.FocuserSpec;
+import app.ironside.kit.GuiderSpec;
 import app.ironside.kit.Kit;
+import app.ironside.kit.MountSpec;
+import app.ironside.kit.Optics;
+import app.ironside.kit.Sensor;
 import app.ironside.sky.Equatorial;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.Star;
@@ -83,6 +89,43 @@ class SketchedFramesTest {
         sameDistribution("count of stars", drawn, sketched, f -> f.stars().size());
         sameDistribution("background", drawn, sketched, StarField::backgroundAdu);
         sameDistribution("noise", drawn, sketched, StarField::noiseAdu);
+    }
+
+    /** A galaxy that fills the field of a long telescope: its arms are no stars, and the few stars before it tell the size. */
+    @Test
+    void aGalaxyThatFillsTheFieldIsNotMeasured() throws InterruptedException {
+        StarField drawn = longTelescope(SimulatedObservatory.Frames.DRAWN);
+        StarField sketched = longTelescope(SimulatedObservatory.Frames.SKETCHED);
+        double size = sketched.medianHalfFluxRadiusPx().orElseThrow();
+        assertThat(drawn.medianHalfFluxRadiusPx().orElseThrow()).isCloseTo(size, within(0.16 * size));
+        assertThat(drawn.medianEccentricity().orElseThrow()).isLessThan(0.45);
+        assertThat(drawn.stars().size())
+                .isBetween(sketched.stars().size() / 2, 2 * sketched.stars().size() + 10);
+    }
+
+    /** A minute of M 33 with 1.4 m of focal length, in focus. */
+    private static StarField longTelescope(SimulatedObservatory.Frames frames) throws InterruptedException {
+        Kit kit = new Kit(
+                "long",
+                new Optics(203, 1420, 0.38, 0.82, 1.6),
+                new Sensor(1200, 900, 4.63, 0.25, 600, 14, 1.8, 20_000, 0.8, 0.03, 0, 6, true, 1),
+                List.of(new FilterSpec("L", 270, 550, 0)),
+                new FocuserSpec(4, 5000, 2600, 16),
+                new MountSpec(3, 3, 0.5, 4),
+                new GuiderSpec(40, 160, 640, 480, 3.75));
+        SimSettings settings =
+                SimSettings.DEFAULT.withPolarError(0.1, 0.1).withSeed(7).withAir(2.4, 0.2, 11, 2);
+        SteppedClock clock = new SteppedClock(TestNight.NIGHT);
+        SimulatedObservatory observatory = new SimulatedObservatory(
+                TestNight.SITE, kit, settings, TestNight.SKY, clock, TestNight.SUNSET, frames, Workers.ALL_CORES);
+        Devices devices = observatory.devices();
+        devices.mount().unpark();
+        devices.mount().slewAndWait(clock, new Equatorial(23.4621, 30.6602), Mount.PierSide.EAST);
+        int focus = (int) Math.round(observatory.bestFocusSteps());
+        devices.focuser().moveAndWait(clock, focus + 60);
+        devices.focuser().moveAndWait(clock, focus);
+        Frame frame = devices.camera().expose(clock, Camera.Exposure.light(Duration.ofSeconds(20)));
+        return observatory.gauge().search(DetectSettings.DEFAULT).find(frame);
     }
 
     /** The brightest stars are where they are drawn: the same ones, to a fraction of a pixel. */
