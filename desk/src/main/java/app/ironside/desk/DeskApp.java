@@ -84,7 +84,7 @@ public final class DeskApp extends Application {
 
     /** Whatever nobody catches is told, and written down; the night goes on on its own threads. */
     static void watchForFaults(DeskView view, Path folder) {
-        BackgroundWork.report(new FaultReport(folder.resolve("reports")));
+        BackgroundWork.report(Optional.of(new FaultReport(folder.resolve("reports"))));
         Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> {
             String words = BackgroundWork.words(fault);
             Platform.runLater(() -> view.say(words + ". The night and its files are not touched by it."));

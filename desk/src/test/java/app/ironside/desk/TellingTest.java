@@ -2,6 +2,7 @@ package app.ironside.desk;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.journal.Stage;
 import app.ironside.notice.Notices;
 import java.net.ServerSocket;
@@ -11,6 +12,7 @@ import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Optional;
 import java.util.stream.Stream;
 import javafx.application.Platform;
 import javafx.scene.control.ButtonBase;
@@ -81,6 +83,7 @@ class TellingTest extends DeskHarness {
             }
         } finally {
             Thread.setDefaultUncaughtExceptionHandler(before);
+            BackgroundWork.report(Optional.empty());
         }
     }
 

@@ -170,9 +170,9 @@ public final class BackgroundWork implements AutoCloseable {
         });
     }
 
-    /** From now on a report of each fault of Ironside itself is kept. */
-    public static void report(FaultReport to) {
-        reports = Optional.of(to);
+    /** From now on a report of each fault of Ironside itself is kept; none if there is nowhere to. */
+    public static void report(Optional<FaultReport> to) {
+        reports = to;
     }
 
     /** Why something failed, for a person. What is the fault of Ironside itself is kept in the log, and in a report, as well. */
