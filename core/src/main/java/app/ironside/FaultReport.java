@@ -5,6 +5,7 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
@@ -26,15 +27,18 @@ public final class FaultReport {
     private static final DateTimeFormatter NAME = DateTimeFormatter.ofPattern("uuuu-MM-dd'T'HH-mm-ss-SSS");
 
     private final Path folder;
+    private final Clock clock;
 
     /** By what they are like: a fault that comes again and again is told once. */
     private final Map<String, Path> written = new HashMap<>();
 
     /**
      * @param folder made when it is needed
+     * @param clock by which they are named
      */
-    public FaultReport(Path folder) {
+    public FaultReport(Path folder, Clock clock) {
         this.folder = folder;
+        this.clock = clock;
     }
 
     /**
@@ -51,7 +55,7 @@ public final class FaultReport {
         }
         try {
             Files.createDirectories(folder);
-            Instant now = Instant.now();
+            Instant now = clock.instant();
             Path file = folder.resolve("ironside-report-" + NAME.format(now.atOffset(ZoneOffset.UTC)) + ".txt");
             for (int again = 2; Files.exists(file); again++) {
                 file = folder.resolve(

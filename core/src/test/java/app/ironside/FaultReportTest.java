@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -15,7 +16,7 @@ class FaultReportTest {
 
     @Test
     void tellsWhereItHappenedAndNothingOfThePerson() throws Exception {
-        Path file = new FaultReport(folder.resolve("reports"))
+        Path file = new FaultReport(folder.resolve("reports"), Clock.systemUTC())
                 .write(new IllegalStateException("no such block"), "drawing of the plan")
                 .orElseThrow();
         assertThat(Files.readString(file))
@@ -31,7 +32,7 @@ class FaultReportTest {
     /** One that comes a hundred times is one file. */
     @Test
     void theSameFaultIsToldOnce() throws Exception {
-        FaultReport reports = new FaultReport(folder);
+        FaultReport reports = new FaultReport(folder, Clock.systemUTC());
         for (int i = 0; i < 100; i++) {
             assertThat(reports.write(new NullPointerException(), "ribbon")).isPresent();
         }
@@ -42,7 +43,7 @@ class FaultReportTest {
 
     @Test
     void oldOnesGiveWay() throws Exception {
-        FaultReport reports = new FaultReport(folder);
+        FaultReport reports = new FaultReport(folder, Clock.systemUTC());
         for (int i = 0; i < FaultReport.MOST_KEPT + 5; i++) {
             reports.write(new NullPointerException(), "try " + i);
         }
@@ -56,7 +57,7 @@ class FaultReportTest {
     @Test
     void whereNothingCanBeWrittenItSaysSo() throws Exception {
         Path file = Files.writeString(folder.resolve("in the way"), "x");
-        assertThat(new FaultReport(file).write(new NullPointerException(), "ribbon"))
+        assertThat(new FaultReport(file, Clock.systemUTC()).write(new NullPointerException(), "ribbon"))
                 .isEmpty();
     }
 

@@ -11,6 +11,7 @@ import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -68,7 +69,11 @@ final class DarkroomVerb extends Verb {
                         combinations,
                         options.extras()));
         Development made = darkroom.develop(
-                folders, out, Told.in(Wiring.usersData()), HeadShelf.in(Wiring.usersData()), progress());
+                folders,
+                out,
+                Told.in(Wiring.usersData()),
+                HeadShelf.in(Wiring.usersData(), Clock.systemUTC()),
+                progress());
         Map<String, Object> facts = Answer.facts(
                 "masters",
                         Stream.concat(made.masters().stream().map(DarkroomVerb::master), brought(made))

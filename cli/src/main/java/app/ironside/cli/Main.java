@@ -8,6 +8,7 @@ import app.ironside.device.DeviceException;
 import java.io.PrintWriter;
 import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.LocalDate;
 import java.time.format.DateTimeParseException;
 import java.util.Locale;
@@ -142,7 +143,7 @@ public final class Main {
     private static int ownFault(Throwable e, PrintWriter err) {
         Path folder = Path.of(System.getProperty("java.io.tmpdir"));
         err.println("ironside: a fault of Ironside itself, " + Printable.line(e.getMessage())
-                + new FaultReport(folder)
+                + new FaultReport(folder, Clock.systemUTC())
                         .write(e, "command line")
                         .map(p -> "; the report is in " + p)
                         .orElse("; no report could be written"));

@@ -6,6 +6,7 @@ import app.ironside.library.Library;
 import app.ironside.library.Told;
 import app.ironside.wiring.Wiring;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
@@ -26,8 +27,13 @@ final class SortVerb extends Verb {
     @Override
     Answer answer() {
         Path data = Wiring.usersData();
-        Library library =
-                Library.read(folders, path -> false, Told.in(data), HeadShelf.in(data), Workers.ALL_CORES, progress());
+        Library library = Library.read(
+                folders,
+                path -> false,
+                Told.in(data),
+                HeadShelf.in(data, Clock.systemUTC()),
+                Workers.ALL_CORES,
+                progress());
         return Answer.unless(
                 library.frames().isEmpty() ? Optional.of("there is no FITS image that can be read") : Optional.empty(),
                 Answer.facts(

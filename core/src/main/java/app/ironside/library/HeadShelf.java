@@ -12,6 +12,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
+import java.time.Clock;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.Comparator;
@@ -32,7 +33,7 @@ import org.slf4j.LoggerFactory;
  */
 public final class HeadShelf {
     /** Reads every head from its file. */
-    public static final HeadShelf NONE = new HeadShelf(Optional.empty());
+    public static final HeadShelf NONE = new HeadShelf(Optional.empty(), Clock.systemUTC());
 
     private static final Logger LOG = LoggerFactory.getLogger(HeadShelf.class);
     private static final String NAME = "heads.gz";
@@ -51,6 +52,7 @@ public final class HeadShelf {
     private static final long STILL_CHANGING_MILLIS = 3000;
 
     private final Optional<Path> file;
+    private final Clock clock;
     private final Map<Path, Kept> heads = new ConcurrentHashMap<>();
     private boolean read;
 
@@ -60,13 +62,18 @@ public final class HeadShelf {
     /** @param day of the epoch on which it was asked for last */
     private record Kept(long bytes, long changedMillis, int day, FrameHead head) {}
 
-    private HeadShelf(Optional<Path> file) {
+    private HeadShelf(Optional<Path> file, Clock clock) {
         this.file = file;
+        this.clock = clock;
     }
 
-    /** Kept in a user's folder. */
-    public static HeadShelf in(Path data) {
-        return new HeadShelf(Optional.of(data.resolve(NAME)));
+    /**
+     * Kept in a user's folder.
+     *
+     * @param clock that tells what has just been changed, and what nobody asked for in long
+     */
+    public static HeadShelf in(Path data, Clock clock) {
+        return new HeadShelf(Optional.of(data.resolve(NAME)), clock);
     }
 
     /**
@@ -92,7 +99,7 @@ public final class HeadShelf {
         }
         heads.remove(frame);
         FrameHead head = FrameHead.read(frame);
-        now.filter(a -> System.currentTimeMillis() - a.lastModifiedTime().toMillis() > STILL_CHANGING_MILLIS)
+        now.filter(a -> clock.millis() - a.lastModifiedTime().toMillis() > STILL_CHANGING_MILLIS)
                 .ifPresent(a -> {
                     heads.put(frame, new Kept(a.size(), a.lastModifiedTime().toMillis(), today(), head));
                     news = true;
@@ -108,8 +115,8 @@ public final class HeadShelf {
         }
     }
 
-    private static int today() {
-        return (int) ChronoUnit.DAYS.between(Instant.EPOCH, Instant.now());
+    private int today() {
+        return (int) ChronoUnit.DAYS.between(Instant.EPOCH, clock.instant());
     }
 
     /** Takes what was kept before from the disk. */

@@ -11,6 +11,7 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
 import org.junit.jupiter.api.BeforeEach;
@@ -51,7 +52,13 @@ class HeadShelfTest {
     }
 
     private Library read() {
-        return Library.read(List.of(raw), p -> false, Told.NOTHING, HeadShelf.in(data), Workers.SERIAL, Progress.NONE);
+        return Library.read(
+                List.of(raw),
+                p -> false,
+                Told.NOTHING,
+                HeadShelf.in(data, Clock.systemUTC()),
+                Workers.SERIAL,
+                Progress.NONE);
     }
 
     private static String target(Library library, Path file) {

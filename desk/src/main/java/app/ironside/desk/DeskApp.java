@@ -4,6 +4,7 @@ import app.ironside.FaultReport;
 import app.ironside.desk.parts.BackgroundWork;
 import atlantafx.base.theme.NordDark;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
 import javafx.animation.Animation;
@@ -84,7 +85,7 @@ public final class DeskApp extends Application {
 
     /** Whatever nobody catches is told, and written down; the night goes on on its own threads. */
     static void watchForFaults(DeskView view, Path folder) {
-        BackgroundWork.report(Optional.of(new FaultReport(folder.resolve("reports"))));
+        BackgroundWork.report(Optional.of(new FaultReport(folder.resolve("reports"), Clock.systemUTC())));
         Thread.setDefaultUncaughtExceptionHandler((thread, fault) -> {
             String words = BackgroundWork.words(fault);
             Platform.runLater(() -> view.say(words + ". The night and its files are not touched by it."));

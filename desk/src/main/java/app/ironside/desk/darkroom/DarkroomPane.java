@@ -29,6 +29,7 @@ import app.ironside.stack.Resampling;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -125,7 +126,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     public DarkroomPane(Darkroom.Placer placer, Path data, Consumer<Path> opener, Runnable away) {
         this.placer = placer;
         this.data = data;
-        this.heads = HeadShelf.in(data);
+        this.heads = HeadShelf.in(data, Clock.systemUTC());
         this.opener = opener;
         setId("darkroom");
         getStyleClass().add("inspect");
