@@ -46,10 +46,10 @@ public record NightBudget(
     /** Where no forecast tells how cold it gets. */
     public static final double UNKNOWN_COLD_C = 15;
 
-    /** Small telescopes shake in more (common practice), m/s. */
     /** A change of the filter waits no longer: nothing is exposed meanwhile. */
     private static final long FILTER_WINDOW_SECONDS = 600;
 
+    /** Small telescopes shake in more (common practice), m/s. */
     private static final double STRONG_WIND = 8;
 
     /** So long before it is empty a battery is changed, and a card before it is full. */
@@ -149,9 +149,7 @@ public record NightBudget(
                 .ratingKg()
                 .map(limit -> new Load(given.kit().equipment().loadKg(), limit));
         int files = given.plan().subs() + calibration.frames();
-        double frameBytes =
-                2.0 * given.kit().sensor().widthPx() * given.kit().sensor().heightPx();
-        double gigabytes = (files + DERIVED_FRAMES) * frameBytes / 1e9;
+        double gigabytes = (files + DERIVED_FRAMES) * frameBytes(given.kit()) / 1e9;
         NightBudget draft = new NightBudget(
                 setUp,
                 lightUntil,
@@ -163,7 +161,7 @@ public record NightBudget(
                 load,
                 dew,
                 given.weather().isInvented(),
-                visits(jobs(given, setUp, lightUntil, bed)),
+                visits(jobs(given, power, setUp, lightUntil, bed)),
                 List.of(),
                 List.of());
         return draft.withWarnings(given);
@@ -190,21 +188,19 @@ public record NightBudget(
     }
 
     /** When a battery that was full at the beginning is empty; none if it lasts until the end. */
-    private static Optional<Instant> emptyAt(Given given, Instant setUp, Instant bed) {
-        double coldest = given.weather().hours(new Interval(setUp, bed.isAfter(setUp) ? bed : setUp)).stream()
-                .mapToDouble(WeatherForecast.Hour::temperatureC)
-                .min()
-                .orElse(UNKNOWN_COLD_C);
-        return power(given.kit().equipment(), coldest)
-                .flatMap(Power::batteryHours)
+    private static Optional<Instant> emptyAt(Optional<Power> power, Instant setUp, Instant bed) {
+        return power.flatMap(Power::batteryHours)
                 .map(hours -> setUp.plusMillis(Math.round(3_600_000 * hours)))
                 .filter(bed::isAfter);
     }
 
+    private static double frameBytes(Kit kit) {
+        return 2.0 * kit.sensor().widthPx() * kit.sensor().heightPx();
+    }
+
     /** When the camera's card is full of lights; none if it holds them all, or there is none. */
     private static Optional<Instant> cardFullAt(Given given) {
-        double frame =
-                2.0 * given.kit().sensor().widthPx() * given.kit().sensor().heightPx() / 1e9;
+        double frame = frameBytes(given.kit()) / 1e9;
         double room = given.kit().equipment().cardGigabytes().orElse(Double.POSITIVE_INFINITY);
         for (PlannedBlock block : given.plan().blocks()) {
             double all = block.subs() * frame;
@@ -221,7 +217,7 @@ public record NightBudget(
     // ---- visits
     // ------------------------------------------------------------------------------------------------------
 
-    private static List<Job> jobs(Given given, Instant setUp, Instant lightUntil, Instant bed) {
+    private static List<Job> jobs(Given given, Optional<Power> power, Instant setUp, Instant lightUntil, Instant bed) {
         Instant dusk = given.plan().times().nauticalDusk().orElse(setUp);
         List<Job> jobs = new ArrayList<>();
         Interval early = new Interval(setUp, dusk.isAfter(setUp) ? dusk : setUp);
@@ -232,7 +228,7 @@ public record NightBudget(
             jobs.add(new Job(
                     "focus by hand with the mask, lock, check again", new Interval(dusk, dusk.plusSeconds(2400))));
         }
-        emptyAt(given, setUp, bed)
+        emptyAt(power, setUp, bed)
                 .ifPresent(at -> jobs.add(new Job("a fresh battery", new Interval(at.minus(IN_TIME), at))));
         cardFullAt(given)
                 .ifPresent(

@@ -101,33 +101,47 @@ final class TroubleRules {
     }
 
     private int addPatience(int row) {
-        return addLimit(
+        return addMinutes(
                 row,
                 "rule-react-giveup",
                 "nothing good for so long: give up",
-                "min",
-                program().reactions().giveUpAfterMinutes().map(String::valueOf),
-                text -> {
-                    Optional<Integer> minutes = text.map(Integer::valueOf);
-                    return r -> r.withGiveUpAfterMinutes(minutes);
-                },
+                Reactions::giveUpAfterMinutes,
+                Reactions::withGiveUpAfterMinutes,
                 "minutes from 10 to 1440",
                 "then another target, or bed for the telescope; \"never\" goes on until dawn");
     }
 
     private int addElsewhere(int row) {
-        return addLimit(
+        return addMinutes(
                 row,
                 "rule-react-elsewhere",
                 "cloud for so long: look at another target",
-                "min",
-                program().reactions().elsewhereAfterMinutes().map(String::valueOf),
-                text -> {
-                    Optional<Integer> minutes = text.map(Integer::valueOf);
-                    return r -> r.withElsewhereAfterMinutes(minutes);
-                },
+                Reactions::elsewhereAfterMinutes,
+                Reactions::withElsewhereAfterMinutes,
                 "minutes from 5 to 1440",
                 "three minutes a look; a target or stand-in whose stars have three quarters of their light is taken for up to 90 min");
+    }
+
+    private int addMinutes(
+            int row,
+            String id,
+            String name,
+            Function<Reactions, Optional<Integer>> is,
+            BiFunction<Reactions, Optional<Integer>, Reactions> with,
+            String expected,
+            String price) {
+        return addLimit(
+                row,
+                id,
+                name,
+                "min",
+                is.apply(program().reactions()).map(String::valueOf),
+                text -> {
+                    Optional<Integer> minutes = text.map(Integer::valueOf);
+                    return r -> with.apply(r, minutes);
+                },
+                expected,
+                price);
     }
 
     private int addSky(int row) {
