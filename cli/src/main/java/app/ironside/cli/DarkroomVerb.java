@@ -67,7 +67,8 @@ final class DarkroomVerb extends Verb {
                         Map.of(),
                         options.maxMemoryBytes(),
                         combinations,
-                        options.extras()));
+                        options.extras(),
+                        options.drizzle()));
         Development made = darkroom.develop(
                 folders,
                 out,
@@ -150,6 +151,7 @@ final class DarkroomVerb extends Verb {
                 "noiseAdu", rounded(s.noiseAdu(), 4),
                 "snrGainOverOneSub", rounded(s.snrGainOverOneSub(), 3),
                 "snrGainPossible", rounded(s.snrGainPossible(), 3),
+                "drizzle", s.drizzled().orElse(null),
                 "referenceFile", s.referenceFile().toString(),
                 "rejected",
                         s.rejected().stream()

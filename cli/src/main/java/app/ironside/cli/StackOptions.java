@@ -1,6 +1,7 @@
 package app.ironside.cli;
 
 import app.ironside.darkroom.Darkroom;
+import app.ironside.stack.Drizzle;
 import app.ironside.stack.Rejection;
 import app.ironside.stack.StackSettings;
 import java.io.IOException;
@@ -10,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.EnumSet;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import picocli.CommandLine.Option;
@@ -40,6 +42,19 @@ final class StackOptions {
                     "Beside each stack a cube of what every pixel is made of: subs, share left out, weight, noise to be expected. Takes as much memory more as two stacks.")
     private boolean maps;
 
+    @Option(
+            names = "--drizzle",
+            paramLabel = "SCALE",
+            description =
+                    "Lay pixels as drops onto a grid this many times as fine, 1 to 4, instead of interpolating; for many dithered lights with narrow stars.")
+    private Double drizzle;
+
+    @Option(
+            names = "--drop",
+            paramLabel = "SIDE",
+            description = "Side of a drop in pixels of the light, 0.1 to 1 (default 1.4 / SCALE, at least 0.5).")
+    private Double drop;
+
     /** The launcher reads it too and gives the Java machine no more than that. */
     @Option(
             names = "--max-memory",
@@ -62,6 +77,28 @@ final class StackOptions {
                                 Arrays.stream(Rejection.values())
                                         .map(Rejection::word)
                                         .toList())));
+    }
+
+    /** By drops, if it was asked for. */
+    Optional<Drizzle> drizzle() {
+        if (drizzle == null) {
+            if (drop != null) {
+                throw Verb.badOption("--drop", "is given without --drizzle", "--drizzle 2 --drop " + drop);
+            }
+            return Optional.empty();
+        }
+        if (maps) {
+            throw Verb.badOption(
+                    "--maps", "is given with --drizzle", "one of both: maps are of the interpolated stack");
+        }
+        if (!(drizzle >= 1 && drizzle <= 4)) {
+            throw Verb.badOption("--drizzle", "is " + drizzle, "1 to 4");
+        }
+        if (drop != null && !(drop >= 0.1 && drop <= 1)) {
+            throw Verb.badOption("--drop", "is " + drop, "0.1 to 1");
+        }
+        Drizzle usual = Drizzle.usual(drizzle);
+        return Optional.of(drop == null ? usual : new Drizzle(drizzle, drop));
     }
 
     /** What is made beside the stacks. */

@@ -43,8 +43,9 @@ final class StackVerb extends Verb {
 
     @Override
     Answer answer() {
-        StackSettings settings =
-                new StackSettings(how.rejection(), how.keepAll(), how.maxMemoryBytes()).withMaps(how.maps());
+        StackSettings settings = new StackSettings(how.rejection(), how.keepAll(), how.maxMemoryBytes())
+                .withMaps(how.maps())
+                .withDrizzle(how.drizzle());
         Destination.mustDiffer(lights);
         List<Path> inputs = new ArrayList<>(lights);
         inputs.addAll(options.files());
@@ -90,6 +91,7 @@ final class StackVerb extends Verb {
                 "snrGainOverOneSub", rounded(result.gain().measured(), 3),
                 "snrGainPossible", rounded(result.gain().possible(), 3),
                 "snrGainError", rounded(result.gain().error(), 3),
+                "drizzle", result.drizzled().map(d -> drizzled(d, result)).orElse(null),
                 "planes", result.planes().size(),
                 "weights",
                         result.contributions().stream()
@@ -99,6 +101,19 @@ final class StackVerb extends Verb {
                 "elapsedMs", rounded((System.nanoTime() - began) / 1e6, 1),
                 "peakMemoryMb", rounded(StackOptions.peakMemoryMb(), 1),
                 "out", out.toString()));
+    }
+
+    private static Map<String, Object> drizzled(StackResult.Drizzled d, StackResult result) {
+        return Answer.facts(
+                "scale", rounded(d.how().scale(), 3),
+                "drop", rounded(d.how().drop(), 3),
+                "weightSpread", rounded(d.spread(), 3),
+                "even", d.isEven(),
+                "fwhmPx", rounded(d.fwhmPx(), 3),
+                "interpolatedFwhmPx", rounded(d.plainFwhmPx(), 3),
+                "interpolatedSnrGainOverOneSub", rounded(d.plainGain().measured(), 3),
+                "pixelNoiseBelowLargeScale", rounded(d.how().noiseRatio(), 3),
+                "words", d.words(result.gain()));
     }
 
     private static List<Frame> cut(List<Frame> planes, boolean cuts, Optional<Crop> crop) {

@@ -55,6 +55,7 @@ public record Development(
      * @param frames lights that were there
      * @param exposureS sum over the kept
      * @param footprints where each of the kept lies
+     * @param drizzled what drops onto a finer grid gained and cost, in words; empty for interpolation
      * @param cropped the part that nearly all of them reach, if it was asked for
      */
     public record StackFile(
@@ -72,6 +73,7 @@ public record Development(
             List<StackResult.Rejected> rejected,
             boolean made,
             List<Footprint> footprints,
+            Optional<String> drizzled,
             Optional<Cropped> cropped) {
         /** The stack of which pictures are made. */
         public Path best() {
@@ -94,6 +96,7 @@ public record Development(
                     rejected,
                     made,
                     footprints,
+                    drizzled,
                     Optional.of(part));
         }
     }

@@ -55,7 +55,8 @@ final class Recipe {
             double possible,
             String reference,
             List<Left> rejected,
-            List<Footprint> footprints) {
+            List<Footprint> footprints,
+            Optional<String> drizzled) {
         StackFacts {
             rejected = List.copyOf(rejected);
             footprints = List.copyOf(footprints);

@@ -33,6 +33,7 @@ final class Combiner {
     private final LongAdder offered = new LongAdder();
     private final LongAdder used = new LongAdder();
     private final Optional<StackMaps> maps;
+    private final Optional<Drizzler> drizzler;
 
     /**
      * @param width pixels of the stack
@@ -43,6 +44,7 @@ final class Combiner {
         this.placed = placed;
         this.width = width;
         this.height = height;
+        this.drizzler = settings.drizzle().map(how -> new Drizzler(workers, how, placed, width, height));
         this.maps = settings.maps() ? Optional.of(new StackMaps(width, height)) : Optional.empty();
     }
 
@@ -51,31 +53,58 @@ final class Combiner {
         return maps;
     }
 
-    /** One plane of the stack; NaN where no sub reaches. */
-    float[] plane(Mosaic.Plane plane, int index, Progress progress) {
+    /** By drops onto a finer grid, if it was asked for. */
+    Optional<Drizzler> drizzler() {
+        return drizzler;
+    }
+
+    /**
+     * A plane of the stack; NaN where no sub reaches.
+     *
+     * @param finer the same by drops, on its own grid
+     */
+    record Plane(float[] pixels, Optional<float[]> finer) {}
+
+    Plane plane(Mosaic.Plane plane, int index, Progress progress) {
         float[] out = new float[width * height];
+        Optional<float[]> finer = drizzler.map(d -> new float[d.width() * d.height()]);
         maps.ifPresent(StackMaps::begin);
         int rows = rows();
+        int margin = drizzler.map(Drizzler::margin).orElse(0);
         float[][] band = new float[placed.size()][];
         for (int first = 0; first < height; first += rows) {
             int from = first;
             int count = Math.min(rows, height - first);
+            int bandFrom = Math.max(0, from - margin);
+            int bandRows = Math.min(height, from + count + margin) - bandFrom;
             progress.step("stacking rows " + (first + 1) + " to " + (first + count), (double) first / height);
-            workers.forEach(placed.size(), i -> band[i] = resampled(placed.get(i), plane, index, from, count));
-            workers.forEach(count, row -> row(band, row, out, from));
+            workers.forEach(placed.size(), i -> band[i] = resampled(placed.get(i), plane, index, bandFrom, bandRows));
+            workers.forEach(bandRows, row -> {
+                boolean own = bandFrom + row >= from && bandFrom + row < from + count;
+                row(band, row, own ? Optional.of(out) : Optional.empty(), bandFrom);
+            });
+            drizzler.ifPresent(d -> d.fill(
+                    plane, index, new Drizzler.Band(band, bandFrom, bandRows), from, count, finer.orElseThrow()));
         }
-        return out;
+        return new Plane(out, finer);
     }
 
     /** How many rows of every sub are in memory at one time: what the stack itself leaves, a part of it for the raw rows being read. */
     private int rows() {
         int planes = placed.get(0).sub().mosaic().isPresent() ? COLOUR_PLANES : 1;
-        long stack = (long) width * height * Float.BYTES * (planes + (settings.maps() ? MAP_PLANES : 0));
+        double finer = settings.drizzle().map(d -> d.scale() * d.scale()).orElse(0.0);
+        double stack =
+                (double) width * height * Float.BYTES * (planes * (1 + finer) + (settings.maps() ? MAP_PLANES : 0));
         double left = BAND_SHARE * (settings.maxMemoryBytes() - BESIDE - stack);
         return (int) Math.max(FEWEST_ROWS, Math.min(height, left / (width * Float.BYTES * placed.size())));
     }
 
-    private void row(float[][] band, int row, float[] out, int from) {
+    /**
+     * Rejects and averages a row. Where drops fall afterwards, what was left out is NaN in the band then.
+     *
+     * @param out empty for a row of another band, which is only looked at here
+     */
+    private void row(float[][] band, int row, Optional<float[]> out, int from) {
         long[] packed = new long[placed.size()];
         float[] sorted = new float[placed.size()];
         long kept = 0;
@@ -100,7 +129,17 @@ final class Combiner {
                 sum += w * sorted[k];
                 weights += w;
             }
-            out[(from + row) * width + x] = n == 0 ? Float.NaN : (float) (sum / weights);
+            if (drizzler.isPresent()) {
+                for (int k = 0; k < n; k++) {
+                    if (k < Rejection.low(range) || k >= Rejection.high(range)) {
+                        band[(int) packed[k]][row * width + x] = Float.NaN;
+                    }
+                }
+            }
+            if (out.isEmpty()) {
+                continue;
+            }
+            out.get()[(from + row) * width + x] = n == 0 ? Float.NaN : (float) (sum / weights);
             int count = Rejection.high(range) - Rejection.low(range);
             if (maps.isPresent()) {
                 maps.get().add((from + row) * width + x, n, n - count, weights);

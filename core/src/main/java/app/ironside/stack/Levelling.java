@@ -129,6 +129,16 @@ record Levelling(double light, double[] surface, int width, int height) {
         }
     }
 
+    /** Brings one value at a place of the stack to the reference. */
+    double level(double value, double x, double y) {
+        double u = 2 * x / width - 1;
+        double v = 2 * y / height - 1;
+        return value / light
+                + surface[0]
+                + u * (surface[1] + u * surface[3] + v * surface[4])
+                + v * (surface[2] + v * surface[5]);
+    }
+
     /** The lift in the middle, ADU. */
     double levelAdu() {
         return surface[0];

@@ -11,8 +11,12 @@ import java.util.List;
  * @param levellings to the reference's sky, one for each plane
  */
 record Placed(Sub sub, PlaneTransform transform, double light, double weight, List<Levelling> levellings) {
-    Footprint footprint() {
-        return new Footprint(transform, sub.source().width(), sub.source().height());
+    /** @param scale pixels of the stack along one of the grid that subs are laid on */
+    Footprint footprint(double scale) {
+        return new Footprint(
+                scale == 1 ? transform : transform.finer(scale),
+                sub.source().width(),
+                sub.source().height());
     }
 
     double signalToNoise() {

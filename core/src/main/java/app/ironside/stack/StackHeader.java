@@ -15,7 +15,8 @@ final class StackHeader {
     private StackHeader() {}
 
     /** What all subs say, and what is true of their sum; the cards of one sub do not stand for the stack. */
-    static Header of(Stacker.Grid grid, Sub reference, List<Placed> placed, Rejection rejection) {
+    static Header of(
+            Stacker.Grid grid, Sub reference, List<Placed> placed, Rejection rejection, Optional<Drizzle> drizzle) {
         List<Header> each = placed.stream().map(p -> p.sub().source().header()).toList();
         double seconds =
                 each.stream().mapToDouble(h -> h.exposureSeconds().orElse(0)).sum();
@@ -44,7 +45,8 @@ final class StackHeader {
         for (String step : reference.calibrator().steps()) {
             header = header.withHistory(step);
         }
-        header = header.withHistory("aligned on " + Path.of(grid.name()).getFileName() + ", Lanczos-3");
+        header = header.withHistory("aligned on " + Path.of(grid.name()).getFileName() + ", "
+                + drizzle.map(Drizzle::words).orElse("Lanczos-3"));
         double x = (grid.field().width() + 1) / 2.0;
         double y = (grid.field().height() + 1) / 2.0;
         double heaviest = placed.stream().mapToDouble(Placed::weight).max().orElse(1);
@@ -60,7 +62,8 @@ final class StackHeader {
                     p.levellings().get(0).levelAdu(),
                     p.weight() / heaviest));
         }
-        return header.withHistory("combined by weighted mean, rejection " + rejection.word());
+        header = header.withHistory("combined by weighted mean, rejection " + rejection.word());
+        return drizzle.isPresent() ? drizzle.get().finer(header) : header;
     }
 
     /** From the first start to the last end (FITS standard 4.0, section 9.5), where every sub tells both. */

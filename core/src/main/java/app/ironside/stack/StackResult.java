@@ -4,6 +4,7 @@ import app.ironside.image.Frame;
 import app.ironside.judge.BlockNoise;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 
 /**
@@ -20,6 +21,7 @@ import java.util.Optional;
  * @param medianSubHfrPx median half-flux radius of the subs' stars
  * @param gain what the stack is better than one sub by
  * @param maps what each pixel is made of; empty if it was not asked for
+ * @param drizzled what drops onto a finer grid did, which the picture then has; empty for interpolation
  */
 public record StackResult(
         Frame picture,
@@ -33,7 +35,8 @@ public record StackResult(
         double subNoiseAdu,
         double medianSubHfrPx,
         Gain gain,
-        Optional<StackMaps> maps) {
+        Optional<StackMaps> maps,
+        Optional<Drizzled> drizzled) {
     /**
      * A sub that entered.
      *
@@ -54,6 +57,41 @@ public record StackResult(
      * @param error of the measured gain, one standard deviation
      */
     public record Gain(double measured, double possible, double error) {}
+
+    /**
+     * What drops gained and cost, against the same subs interpolated.
+     *
+     * @param spread of what fell on each pixel over its mean
+     * @param fwhmPx width of the stars, in the sub's pixels
+     * @param plainFwhmPx the same of the interpolated stack
+     * @param plainGain what the interpolated stack is better than one sub by
+     */
+    public record Drizzled(Drizzle how, double spread, double fwhmPx, double plainFwhmPx, Gain plainGain) {
+        /** Whether so many subs, lying so, cover the grid evenly. */
+        public boolean isEven() {
+            return spread <= Drizzle.EVEN_SPREAD;
+        }
+
+        /**
+         * Measured in one sentence or two.
+         *
+         * @param gain of the picture
+         */
+        public String words(Gain gain) {
+            return String.format(
+                    Locale.ROOT,
+                    "Stars of %.2f of a sub's pixels by drops, %.2f interpolated; faint light %.2f times better than one sub, %.2f interpolated. "
+                            + "What fell on the pixels varies by %.0f %%: %s",
+                    fwhmPx,
+                    plainFwhmPx,
+                    gain.measured(),
+                    plainGain.measured(),
+                    100 * spread,
+                    isEven()
+                            ? "evenly covered."
+                            : "unevenly covered; more dithered subs, larger drops or a coarser grid would fill it.");
+        }
+    }
 
     /** The part of the picture in which nearly all subs lie; empty if there is none. */
     public Optional<Crop> crop() {

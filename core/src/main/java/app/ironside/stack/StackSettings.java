@@ -3,6 +3,7 @@ package app.ironside.stack;
 import app.ironside.Check;
 import java.nio.file.Path;
 import java.util.Map;
+import java.util.Optional;
 
 /**
  * How to stack.
@@ -11,9 +12,15 @@ import java.util.Map;
  * @param byHand subs that a person keeps or leaves out, whatever the rule book says
  * @param maxMemoryBytes for the stack and the pixels of its subs at one time
  * @param maps whether it is told of every pixel what it is made of
+ * @param drizzle by drops onto a finer grid; empty for interpolation
  */
 public record StackSettings(
-        Rejection rejection, boolean keepAll, Map<Path, Boolean> byHand, long maxMemoryBytes, boolean maps) {
+        Rejection rejection,
+        boolean keepAll,
+        Map<Path, Boolean> byHand,
+        long maxMemoryBytes,
+        boolean maps,
+        Optional<Drizzle> drizzle) {
     /** What is taken where nobody says otherwise: more makes nothing faster. */
     public static final long USUAL_MEMORY_BYTES =
             Math.min(1200L << 20, Runtime.getRuntime().maxMemory());
@@ -27,10 +34,14 @@ public record StackSettings(
 
     /** With nothing marked by hand. */
     public StackSettings(Rejection rejection, boolean keepAll, long maxMemoryBytes) {
-        this(rejection, keepAll, Map.of(), maxMemoryBytes, false);
+        this(rejection, keepAll, Map.of(), maxMemoryBytes, false, Optional.empty());
     }
 
     public StackSettings withMaps(boolean wanted) {
-        return new StackSettings(rejection, keepAll, byHand, maxMemoryBytes, wanted);
+        return new StackSettings(rejection, keepAll, byHand, maxMemoryBytes, wanted, drizzle);
+    }
+
+    public StackSettings withDrizzle(Optional<Drizzle> how) {
+        return new StackSettings(rejection, keepAll, byHand, maxMemoryBytes, maps, how);
     }
 }

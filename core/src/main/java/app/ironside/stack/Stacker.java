@@ -247,32 +247,40 @@ public final class Stacker {
         int width = grid.field().width();
         int height = grid.field().height();
         Combiner combiner = new Combiner(workers, settings, placed, width, height);
-        Header header = StackHeader.of(grid, reference, placed, settings.rejection());
+        Header header = StackHeader.of(grid, reference, placed, settings.rejection(), Optional.empty());
         List<Mosaic.Plane> planes = planes(reference.mosaic());
-        List<Frame> pictures = new ArrayList<>();
+        List<Frame> interpolated = new ArrayList<>();
+        List<float[]> finer = new ArrayList<>();
         for (int i = 0; i < planes.size(); i++) {
             double from = 0.5 + 0.5 * i / planes.size();
             double share = 0.5 / planes.size();
-            pictures.add(new Frame(
-                    width,
-                    height,
-                    combiner.plane(planes.get(i), i, (what, done) -> progress.report(what, from + share * done)),
-                    header));
+            Combiner.Plane plane =
+                    combiner.plane(planes.get(i), i, (what, done) -> progress.report(what, from + share * done));
+            interpolated.add(new Frame(width, height, plane.pixels(), header));
+            plane.finer().ifPresent(finer::add);
         }
-        Frame picture = pictures.size() == 1 ? pictures.get(0) : asTheMosaicSees(pictures);
-        StarField stars = finder.find(picture);
+        Seen plain = seen(interpolated, placed, 1);
+        Optional<Drizzle> how = settings.drizzle();
+        Header finerHeader = StackHeader.of(grid, reference, placed, settings.rejection(), how);
+        List<Frame> pictures = combiner.drizzler()
+                .map(d -> finer.stream()
+                        .map(p -> new Frame(d.width(), d.height(), p, finerHeader))
+                        .toList())
+                .orElse(interpolated);
+        Seen seen = how.map(d -> seen(pictures, placed, d.scale())).orElse(plain);
+        double scale = how.map(Drizzle::scale).orElse(1.0);
         return new StackResult(
-                picture,
+                seen.picture(),
                 pictures,
                 grid,
                 placed.stream()
                         .map(p -> new StackResult.Contribution(
-                                p.sub().source().file(), p.weight() / heaviest(placed), p.footprint()))
+                                p.sub().source().file(), p.weight() / heaviest(placed), p.footprint(scale)))
                         .toList(),
                 List.copyOf(rejected),
                 reference.source().file(),
                 combiner.rejectedFraction(),
-                stars.noiseAdu(),
+                seen.stars().noiseAdu(),
                 Statistics.median(placed.stream()
                         .mapToDouble(p -> p.sub().look().field().noiseAdu())
                         .toArray()),
@@ -280,13 +288,30 @@ public final class Stacker {
                         .mapToDouble(p ->
                                 p.sub().look().field().medianHalfFluxRadiusPx().orElse(Double.NaN))
                         .toArray()),
-                gain(
-                        placed,
-                        BlockNoise.of(
-                                picture,
-                                stars,
-                                pictures.size() == 1 ? BlockNoise.BLOCK_PX : BlockNoise.MOSAIC_BLOCK_PX)),
-                combiner.maps().map(m -> m.of(header, heaviest(placed))));
+                seen.gain(),
+                combiner.maps().map(m -> m.of(header, heaviest(placed))),
+                combiner.drizzler()
+                        .map(d -> new StackResult.Drizzled(
+                                how.orElseThrow(),
+                                d.spread(),
+                                seen.stars().medianFwhmPx().orElse(Double.NaN) / scale,
+                                plain.stars().medianFwhmPx().orElse(Double.NaN),
+                                plain.gain())));
+    }
+
+    /** A picture with its stars and what it gained. */
+    private record Seen(Frame picture, StarField stars, StackResult.Gain gain) {}
+
+    /**
+     * @param scale pixels of the picture along one of a sub's
+     */
+    private Seen seen(List<Frame> planes, List<Placed> placed, double scale) {
+        Frame picture = planes.size() == 1 ? planes.get(0) : asTheMosaicSees(planes);
+        StarField stars = finder.find(picture);
+        int block = planes.size() == 1 ? BlockNoise.BLOCK_PX : BlockNoise.MOSAIC_BLOCK_PX;
+        // Blocks of as much sky as those of the subs.
+        return new Seen(
+                picture, stars, gain(placed, BlockNoise.of(picture, stars, (int) Math.round(block * scale)), scale));
     }
 
     private static double heaviest(List<Placed> placed) {
@@ -306,12 +331,12 @@ public final class Stacker {
         return new Frame(red.width(), red.height(), grey, red.header());
     }
 
-    private static StackResult.Gain gain(List<Placed> placed, BlockNoise.Measured noise) {
+    private static StackResult.Gain gain(List<Placed> placed, BlockNoise.Measured noise, double scale) {
         double[] each = placed.stream().mapToDouble(Placed::signalToNoise).toArray();
         double one = Statistics.median(each);
         double squares = Arrays.stream(each).map(v -> v * v).sum();
         // The stack is on the reference's scale of light, which is 1.
-        double measured = 1 / Math.max(1e-9, noise.noiseAdu()) / one;
+        double measured = scale / Math.max(1e-9, noise.noiseAdu()) / one;
         // A scaled median absolute deviation of n values is known to 1.17 / √n (Rousseeuw and Croux 1993).
         double error = measured * 1.17 / Math.sqrt(Math.max(1, noise.differences()));
         return new StackResult.Gain(measured, Math.sqrt(squares) / one, error);

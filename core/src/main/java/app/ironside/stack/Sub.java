@@ -27,7 +27,8 @@ record Sub(FitsBands source, Calibrator calibrator, Optional<Mosaic> mosaic, Loo
         return Arrays.copyOfRange(colour, below * source.width(), (below + rows) * source.width());
     }
 
-    private float[] calibrated(int firstRow, int rows) {
+    /** Rows of the calibrated sub as the sensor saw them, colours side by side. */
+    float[] calibrated(int firstRow, int rows) {
         float[] values = source.rows(firstRow, rows);
         calibrator.apply(values, source.width(), firstRow);
         return values;

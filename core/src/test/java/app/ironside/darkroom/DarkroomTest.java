@@ -232,7 +232,8 @@ class DarkroomTest {
                                 Map.of(),
                                 64 << 20,
                                 List.of(List.of("L", "R", "R")),
-                                Set.of(Darkroom.Extra.CROP, Darkroom.Extra.MAPS)))
+                                Set.of(Darkroom.Extra.CROP, Darkroom.Extra.MAPS),
+                                Optional.empty()))
                 .develop(
                         List.of(folder.resolve("raw")),
                         folder.resolve("out"),

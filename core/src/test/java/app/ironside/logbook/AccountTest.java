@@ -74,7 +74,7 @@ class AccountTest {
                     AnySub.file(NINE.plusSeconds(900)),
                     Verdict.byHand(false, "left out by hand", "Ada")));
 
-            Account account = logbook.account();
+            Account account = logbook.harvest().account();
             assertThat(account.nights()).singleElement().satisfies(n -> assertThat(n.real())
                     .isTrue());
             assertThat(account.hoursKept()).isEqualTo(0.5, within(1e-9));
@@ -192,7 +192,7 @@ class AccountTest {
                             Stage.RUN),
                     new NightEnded(NINE.plusSeconds(9000), "t", 1, 1));
             planned(logbook, 3);
-            assertThat(logbook.account().notTaken())
+            assertThat(logbook.harvest().account().notTaken())
                     .containsOnly(
                             entry("cloud", 1.75),
                             entry("an end by hand", 1.75),
@@ -238,7 +238,7 @@ class AccountTest {
                         new StepProven(NINE.plusSeconds(9), "lesson: heater lead.", "lesson", "heater lead", "", firm));
                 journal.append(new StepProven(NINE, "mount: heater lead.", "mount", "heater lead", "", false));
             }
-            assertThat(logbook.lessons()).containsExactly(entry("heater lead", new Logbook.LessonRecord(2, 1)));
+            assertThat(logbook.habits().lessons()).containsExactly(entry("heater lead", new Habits.LessonRecord(2, 1)));
         }
     }
 

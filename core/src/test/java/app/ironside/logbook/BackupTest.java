@@ -73,7 +73,7 @@ class BackupTest {
         assertThat(other.resolve("kits/wren.json")).hasContent("{\"name\": \"Wren\"}");
         try (Logbook logbook = Logbook.open(other)) {
             assertThat(logbook.nights()).hasSize(2);
-            assertThat(logbook.account().hoursKept()).isEqualTo(1);
+            assertThat(logbook.harvest().account().hoursKept()).isEqualTo(1);
         }
     }
 

@@ -450,7 +450,7 @@ class EventCodecTest {
             assertThat(state.all(FocusSwept.class))
                     .allMatch(f -> f.filterOffsetSteps().isPresent());
             assertThat(state.passed(Stage.POLAR)).isTrue();
-            assertThat(logbook.framings(LocalDate.of(2026, 12, 1), Optional.empty()))
+            assertThat(logbook.habits().framings(LocalDate.of(2026, 12, 1), Optional.empty()))
                     .containsOnlyKeys("M 33");
             // It goes on in the new shape.
             logbook.journal(night).append(ONE_OF_EACH.get(19));

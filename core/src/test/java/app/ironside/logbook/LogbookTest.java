@@ -111,11 +111,11 @@ class LogbookTest {
                             Provenance.BY_FOLDER));
             logbook.journal(byFolder).append(focus(2462.5, true));
             NightEntry next = logbook.begin("the next", "night-2", "{}");
-            assertThat(logbook.focusPositions("Wren", next, Provenance.REAL, Instant.MIN))
+            assertThat(logbook.habits().focusPositions("Wren", next, Provenance.REAL, Instant.MIN))
                     .containsExactly(2462.5);
-            assertThat(logbook.focusPositions("Wren", next, Provenance.BY_FOLDER, Instant.MIN))
+            assertThat(logbook.habits().focusPositions("Wren", next, Provenance.BY_FOLDER, Instant.MIN))
                     .containsExactly(2462.5);
-            assertThat(logbook.focusPositions("Wren", next, Provenance.REHEARSED, Instant.MIN))
+            assertThat(logbook.habits().focusPositions("Wren", next, Provenance.REHEARSED, Instant.MIN))
                     .isEmpty();
         }
     }
@@ -145,13 +145,13 @@ class LogbookTest {
         journal.append(focus(2462, true));
         journal.append(focus(900, false));
         NightEntry now = logbook.begin("tonight", "night-2", "{}");
-        assertThat(logbook.focusPositions("Wren", now, Provenance.REHEARSED, Instant.MIN))
+        assertThat(logbook.habits().focusPositions("Wren", now, Provenance.REHEARSED, Instant.MIN))
                 .containsExactly(2462.0);
-        assertThat(logbook.focusPositions("Wren", now, Provenance.REAL, Instant.MIN))
+        assertThat(logbook.habits().focusPositions("Wren", now, Provenance.REAL, Instant.MIN))
                 .isEmpty();
-        assertThat(logbook.focusPositions("Lark", now, Provenance.REHEARSED, Instant.MIN))
+        assertThat(logbook.habits().focusPositions("Lark", now, Provenance.REHEARSED, Instant.MIN))
                 .isEmpty();
-        assertThat(logbook.focusPositions("Wren", rehearsed, Provenance.REHEARSED, Instant.MIN))
+        assertThat(logbook.habits().focusPositions("Wren", rehearsed, Provenance.REHEARSED, Instant.MIN))
                 .isEmpty();
     }
 
@@ -182,18 +182,18 @@ class LogbookTest {
             journal.append(shaped(120, 2.4, 0.93));
         }
         NightEntry now = logbook.begin("tonight", "night-now", "{}");
-        assertThat(logbook.focusRuns("Wren", now, Provenance.REAL, Instant.MIN))
+        assertThat(logbook.habits().focusRuns("Wren", now, Provenance.REAL, Instant.MIN))
                 .singleElement()
                 .satisfies(run -> {
                     assertThat(run.position()).isEqualTo(2462);
                     assertThat(run.filter()).isEqualTo("L");
                 });
-        assertThat(logbook.guiderCalibration("Wren", now, Provenance.REAL, Instant.MIN))
+        assertThat(logbook.habits().guiderCalibration("Wren", now, Provenance.REAL, Instant.MIN))
                 .isEmpty();
-        assertThat(logbook.roundRecord("Wren").about(60)).isEqualTo(new RoundRecord.Length(60, 3, 2));
-        assertThat(logbook.sharpStars("Wren").best().orElseThrow()).isEqualTo(1.7);
-        assertThat(logbook.sharpStars("Lark").best()).isEmpty();
-        assertThat(logbook.roundRecord("Lark").lengths()).isEmpty();
+        assertThat(logbook.habits().roundRecord("Wren").about(60)).isEqualTo(new RoundRecord.Length(60, 3, 2));
+        assertThat(logbook.habits().sharpStars("Wren").best().orElseThrow()).isEqualTo(1.7);
+        assertThat(logbook.habits().sharpStars("Lark").best()).isEmpty();
+        assertThat(logbook.habits().roundRecord("Lark").lengths()).isEmpty();
     }
 
     @Test
@@ -228,7 +228,7 @@ class LogbookTest {
         logbook.journal(other).append(started());
         Path written = logbook.remove(night);
         assertThat(logbook.nights()).containsExactly(other);
-        assertThat(logbook.focusPositions("Wren", other, Provenance.REHEARSED, Instant.MIN))
+        assertThat(logbook.habits().focusPositions("Wren", other, Provenance.REHEARSED, Instant.MIN))
                 .isEmpty();
         assertThat(logbook.journal(night).events()).isEmpty();
         assertThat(logbook.journal(night).guiding()).isEmpty();

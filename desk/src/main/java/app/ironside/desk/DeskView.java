@@ -3,21 +3,16 @@ package app.ironside.desk;
 import app.ironside.desk.darkroom.DarkroomPane;
 import app.ironside.desk.inspect.InspectPane;
 import app.ironside.desk.inspect.StarsPane;
-import app.ironside.desk.night.Bench;
-import app.ironside.desk.night.Look;
 import app.ironside.desk.night.Moment;
 import app.ironside.desk.night.NightModel;
-import app.ironside.desk.night.RailState;
 import app.ironside.desk.night.RailView;
 import app.ironside.desk.night.Ribbon;
 import app.ironside.desk.night.Strips;
 import app.ironside.desk.parts.SpokenNames;
-import app.ironside.desk.parts.Words;
 import app.ironside.desk.picture.FrameView;
 import app.ironside.desk.plan.PlanBench;
 import app.ironside.desk.plan.PlanDesk;
 import app.ironside.desk.plan.PlanFace;
-import app.ironside.desk.reckon.Cautions;
 import app.ironside.desk.reckon.Intent;
 import app.ironside.desk.reckon.ReckoningView;
 import app.ironside.desk.session.Looking;
@@ -68,11 +63,6 @@ final class DeskView extends StackPane
     private final DeskShell shell;
     private final DeskHeader header;
     private final Ribbon ribbon = new Ribbon();
-    private final Strips strips = new Strips(this::pick);
-    private final RailView rail = new RailView(this::choose);
-    private final ReckoningView reckoning = new ReckoningView(this::obey);
-    private final HandsBar hands =
-            new HandsBar(() -> runningModel().confirmed(), () -> runningModel().denied());
     private final Reins reins;
     private final CommandBar commands;
     private final LogbookPane logbookPane;
@@ -85,11 +75,11 @@ final class DeskView extends StackPane
     private final Beginnings beginnings;
     private final Timeline ticking = new Timeline(new KeyFrame(Duration.millis(200), e -> refresh()));
     private final Telling telling;
-    private final SubMarks marks;
+    private final Orders orders;
+    private final Facing facing;
     private Optional<Runnable> atTheEnd = Optional.empty();
     private final Magnifier magnifier;
-    private final Walk walk = new Walk();
-    private Optional<RunningNight> beforeTheWalk = Optional.empty();
+    private final Walk walk;
     private Palette look;
     private double rate;
     private boolean closed;
@@ -123,7 +113,6 @@ final class DeskView extends StackPane
         });
         this.magnifier = new Magnifier(this, settings.textPercent());
         this.rate = settings.rate();
-        this.marks = new SubMarks(nights);
         this.reins = new Reins(nights, settings.gates(), questions, this::refresh);
         this.commands = new CommandBar(reins::command, policy -> reins.setPolicy(looking.station(), policy));
         this.beginnings = new Beginnings(nights, looking, questions, this);
@@ -145,14 +134,24 @@ final class DeskView extends StackPane
                 this,
                 wiring,
                 () -> planDesk.file().kit(),
-                logbook::sharpStars,
+                logbook.habits()::sharpStars,
                 this::say,
                 logbook.folder(),
                 this::opened);
-        this.shell = new DeskShell(
-                this,
-                new DeskShell.Views(header, ribbon, strips, rail, new Doors(this), hands, commands, reckoning),
-                files.nodes());
+        DeskShell.Views views = new DeskShell.Views(
+                header,
+                ribbon,
+                new Strips(this::pick),
+                new RailView(this::choose),
+                new Doors(this),
+                new HandsBar(
+                        () -> runningModel().confirmed(), () -> runningModel().denied()),
+                commands,
+                new ReckoningView(this::obey));
+        this.shell = new DeskShell(this, views, files.nodes());
+        this.facing = new Facing(shell, views, nights, looking, planDesk, plan, benches, picture, reins);
+        this.orders = new Orders(new SubMarks(nights), planDesk, looking, reins);
+        this.walk = new Walk(nights, shell, this);
         // On the scene, so that tooltips, menus and lists that pop up wear the palette too.
         sceneProperty().addListener((o, was, is) -> setPalette(look));
         new Intake(this).attach(this);
@@ -315,7 +314,7 @@ final class DeskView extends StackPane
             return;
         }
         running().ifPresent(looking::attend);
-        walkOn();
+        walk.goOn();
         telling.follow(nights.running(), looking);
         ShownNight night = looking.night().get();
         looking.keepVerdict(night);
@@ -326,19 +325,7 @@ final class DeskView extends StackPane
                     refresh();
                 }));
         looking.goAlong(at);
-        showNight(night, at);
-        showHeader(night, at);
-        showWork(night, at);
-        Bench bench = benches.of(looking.station());
-        shell.showBench(bench.node());
-        picture.want(night, at);
-        bench.show(new Look(
-                at,
-                looking.chosen(),
-                night.ribbon(),
-                picture.picture(),
-                night.file().kit().arcsecPerPixel(),
-                night.reckoner().glance(at)));
+        facing.show(night, at, logbookPane.count(), said);
     }
 
     /** Takes a newcomer through a rehearsal, station by station. */
@@ -350,38 +337,7 @@ final class DeskView extends StackPane
         if (rate == 0 || rate > WALKING_RATE) {
             setRate(WALKING_RATE);
         }
-        beforeTheWalk = nights.running();
-        walk.begin();
-        beginnings.rehearse(night, Optional.empty());
-    }
-
-    /** At a station that nobody was told of the night waits, and the station's words are shown. */
-    private void walkOn() {
-        if (!walk.isUnderWay() || shell.hasHelp() || nights.running().equals(beforeTheWalk)) {
-            return;
-        }
-        walk.next(runningModel().night()).ifPresent(station -> {
-            hold(true);
-            String foot = "Space: on with the night. Esc: end the walk, and the night goes on without it.";
-            shell.showHelp(station, foot);
-            choose(station);
-            say(foot);
-        });
-    }
-
-    /** From a station's words back to the night. */
-    private void leaveStation(boolean forGood) {
-        shell.hideHelp();
-        if (forGood || walk.isAtItsEnd()) {
-            walk.end();
-            say("The walk is over. F1 shows these words again at each station.");
-        }
-        hold(false);
-        refresh();
-    }
-
-    private void hold(boolean still) {
-        nights.running().flatMap(RunningNight::transport).ifPresent(clock -> clock.hold(still));
+        walk.begin(night, beginnings);
     }
 
     /** What was to be done when the night is over is done, if its window is still away. */
@@ -396,69 +352,6 @@ final class DeskView extends StackPane
         }
         end.run();
         return true;
-    }
-
-    /** Rail, ribbon, strips and the right column. */
-    private void showNight(ShownNight night, Moment at) {
-        Stage station = looking.station();
-        RailState stations = RailState.of(at.night(), logbookPane.count());
-        boolean onlyPlanned = at.night().events().isEmpty() && planDesk.isOpen();
-        rail.show(onlyPlanned ? stations.planning(planDesk.draft().plan().subs()) : stations, station);
-        if (station == Stage.PLAN) {
-            plan.refresh();
-            ribbon.show(plan.ribbon().orElse(night.ribbon()), at, List.of(), Optional.empty());
-        } else {
-            ribbon.show(night.ribbon(), at, night.model().night().events(), looking.chosen());
-        }
-        reckoning.show(
-                station == Stage.PLAN ? plan.reckoning() : night.reckoner().of(station, at, looking.chosen()),
-                Cautions.of(station));
-        strips.setVisible(station == Stage.RUN);
-        strips.setManaged(station == Stage.RUN);
-        if (station == Stage.RUN) {
-            strips.show(night.ribbon(), at);
-        }
-    }
-
-    /** What is asked of hands, what can be commanded, and the status line. */
-    private void showWork(ShownNight night, Moment at) {
-        if (running().isEmpty()) {
-            hands.show("", false, "");
-        } else {
-            hands.show(
-                    runningModel().asked(),
-                    runningModel().isQuestion(),
-                    runningModel().wanted());
-        }
-        commands.setVisible(true);
-        commands.show(reins.state(looking.station(), looking.isRun(), () -> plan.changedFrom(night.file())));
-        shell.say(new StatusLine(
-                        nights.running().map(RunningNight::failure).orElse(""),
-                        said,
-                        looking.isElsewhere(),
-                        picture.fault(),
-                        isLookingBack())
-                .of(at, looking.chosen(), night.model().doing()));
-    }
-
-    /** Whether another moment is shown than that of the night that runs, or ran last. */
-    private boolean isLookingBack() {
-        return !looking.isNow() && nights.running().isPresent();
-    }
-
-    private void showHeader(ShownNight night, Moment at) {
-        // While a night is planned the head tells of what is planned, also after a change of site or kit.
-        NightFile told = looking.station() == Stage.PLAN && planDesk.isOpen() ? planDesk.file() : night.file();
-        boolean live = nights.running().filter(r -> r.transport().isEmpty()).isPresent();
-        header.show(new DeskHeader.Said(
-                told.site().name() + "   " + told.kit().name()
-                        + Words.format("   %.0f mm", told.kit().optics().focalLengthMm()) + "   "
-                        + told.program().date(),
-                Words.clock(at.time(), night.file().site().zone()),
-                nights.running().map(RunningNight::isFrozen).orElse(false),
-                !live,
-                running().isPresent(),
-                looking.isElsewhere() ? "To the running night" : isLookingBack() ? "Back to now" : ""));
     }
 
     private void planChanged() {
@@ -480,37 +373,7 @@ final class DeskView extends StackPane
 
     /** What a button or a card of the right column asks for. */
     private void obey(Intent intent) {
-        if (looking.night().isEmpty() || !marks.obey(intent, looking.night().get())) {
-            planDesk.obey(intent);
-            if (intent instanceof Intent.FocalLength seen
-                    && planDesk.file().kit().name().equals(seen.kit())) {
-                said = "The plan's kit has it; saved here, other nights have it too.";
-                looking.toStation(Stage.PLAN);
-                planDesk.setTab(PlanDesk.Tab.PROFILES);
-            }
-            if (intent instanceof Intent.GuideByRules by) {
-                reins.give(new Command.GuideBy(by.rules()));
-                said = "The plan has it, and a night that runs guides by it from the next exposure on.";
-            }
-            if (intent instanceof Intent.FocusBy
-                    || intent instanceof Intent.Darks
-                    || intent instanceof Intent.SetUpBy) {
-                said = "The plan has it; a night under way goes on by it when told so at Plan.";
-            }
-            String kit = planDesk.file().kit().name();
-            if (intent instanceof Intent.FilterSteps f && f.kit().equals(kit)
-                    || intent instanceof Intent.FocuserSlack s && s.kit().equals(kit)) {
-                said = "The plan's kit has it; saved at Site and kit, other nights have it too.";
-            }
-            if (intent instanceof Intent.SubLengthOf length
-                    && planDesk.draft().plan().blocks().stream()
-                            .anyMatch(b -> b.target().name().equals(length.target()))) {
-                looking.toStation(Stage.PLAN);
-                said = Words.format(
-                        "The plan has %.0f s for %s; a night under way goes on by it when told so here.",
-                        length.seconds(), length.target());
-            }
-        }
+        orders.carryOut(intent).ifPresent(words -> said = words);
         refresh();
     }
 
@@ -575,8 +438,8 @@ final class DeskView extends StackPane
 
     @Override
     public void toggleFreeze() {
-        if (walk.isUnderWay() && shell.hasHelp()) {
-            leaveStation(false);
+        if (walk.isWaiting()) {
+            walk.leave(false);
             return;
         }
         if (running().isPresent() && !runningModel().asked().isEmpty()) {
@@ -628,8 +491,8 @@ final class DeskView extends StackPane
 
     @Override
     public void toggleHelp() {
-        if (walk.isUnderWay() && shell.hasHelp()) {
-            leaveStation(false);
+        if (walk.isWaiting()) {
+            walk.leave(false);
         } else if (shell.hasHelp()) {
             shell.hideHelp();
         } else {
@@ -640,7 +503,7 @@ final class DeskView extends StackPane
     @Override
     public boolean changeBack(boolean again) {
         if (looking.station() == Stage.RUN && !again) {
-            return marks.takeBack();
+            return orders.takeBack();
         }
         if (looking.station() != Stage.PLAN || !planDesk.isOpen()) {
             return false;
@@ -695,8 +558,8 @@ final class DeskView extends StackPane
     /** Of what lies over the desk, the uppermost goes. */
     @Override
     public void closeTop() {
-        if (walk.isUnderWay() && shell.hasHelp()) {
-            leaveStation(true);
+        if (walk.isWaiting()) {
+            walk.leave(true);
         } else if (shell.hasHelp()) {
             shell.hideHelp();
         } else if (shell.hasKeys()) {

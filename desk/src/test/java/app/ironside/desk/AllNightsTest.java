@@ -75,10 +75,10 @@ class AllNightsTest extends DeskHarness {
     @Test
     void whatIsAskedIsCounted() throws Exception {
         ask("");
-        double kept = logbook.account().hoursKept();
+        double kept = logbook.harvest().account().hoursKept();
         assertThat(label("#asked-count")).endsWith(String.format("kept, %.1f h.", kept));
         List<?> nights = on(() -> List.copyOf(((ListView<?>) desk.lookup("#asked-nights")).getItems()));
-        assertThat(nights).hasSize(logbook.account().nights().size());
+        assertThat(nights).hasSize(logbook.harvest().account().nights().size());
         ask("kept L");
         assertThat(label("#asked-words")).isEqualTo("Asked: kept, L.");
         ask("out Ha above 89°");
@@ -200,7 +200,7 @@ class AllNightsTest extends DeskHarness {
     /** Hours are those of the logbook's own account; a night's stack is shown where it lies. */
     @Test
     void whatIsGatheredOverNightsIsShown() throws Exception {
-        Gathering most = logbook.gatherings(n -> n).get(0);
+        Gathering most = logbook.harvest().gatherings(n -> n).get(0);
         Path png = most.baseline().orElseThrow().picture().orElseThrow();
         Files.createDirectories(png.getParent());
         ImageIO.write(new BufferedImage(300, 200, BufferedImage.TYPE_BYTE_GRAY), "png", png.toFile());
@@ -209,10 +209,10 @@ class AllNightsTest extends DeskHarness {
         assertThat(label("#gathered-headline")).startsWith(most.target());
         assertThat(label("#gathered-sentence"))
                 .startsWith(String.format(Locale.ROOT, "%.1f h kept o", most.hoursKept()));
-        double all = logbook.gatherings(n -> n).stream()
+        double all = logbook.harvest().gatherings(n -> n).stream()
                 .mapToDouble(Gathering::hoursKept)
                 .sum();
-        assertThat(all).isCloseTo(logbook.account().hoursKept(), within(1e-6));
+        assertThat(all).isCloseTo(logbook.harvest().account().hoursKept(), within(1e-6));
         fire("#all-nights");
     }
 
@@ -277,7 +277,7 @@ class AllNightsTest extends DeskHarness {
         until("what the nights took", d -> d.lookup("#rule-own-times") != null);
         fire("#rule-own-times");
         settled();
-        OwnTimes own = logbook.timesTaken("Wren").forKit();
+        OwnTimes own = logbook.habits().timesTaken("Wren").forKit();
         assertThat(own.ditherSeconds()).isPresent();
         assertThat(on(() -> desk.planDesk().file().kit().equipment().ownTimes()))
                 .isEqualTo(own);

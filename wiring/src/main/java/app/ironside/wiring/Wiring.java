@@ -337,17 +337,17 @@ public final class Wiring {
                 : Instant.MIN;
         KnobGearing gearing = KnobGearing.UNKNOWN;
         List<Placement> placements = new ArrayList<>();
-        for (List<NightEvent> night : logbook.placements(kit, own, provenance)) {
+        for (List<NightEvent> night : logbook.habits().placements(kit, own, provenance)) {
             gearing = Placement.learned(gearing, night);
             placements.add(Placement.of(night));
         }
         return new Earlier(
-                logbook.focusPositions(kit, own, provenance, since.apply(GearChange.Voids.FOCUS)),
+                logbook.habits().focusPositions(kit, own, provenance, since.apply(GearChange.Voids.FOCUS)),
                 gearing,
                 placements,
                 models(logbook, provenance).of(kit, since.apply(GearChange.Voids.POINTING)),
-                logbook.guiderCalibration(kit, own, provenance, since.apply(GearChange.Voids.GUIDER)),
-                logbook.focusRuns(kit, own, provenance, since.apply(GearChange.Voids.FOCUS)));
+                logbook.habits().guiderCalibration(kit, own, provenance, since.apply(GearChange.Voids.GUIDER)),
+                logbook.habits().focusRuns(kit, own, provenance, since.apply(GearChange.Voids.FOCUS)));
     }
 
     /** The pointing models of a logbook's kits: those of real mounts, or of simulated ones. */

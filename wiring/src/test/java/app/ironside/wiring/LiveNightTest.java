@@ -216,7 +216,8 @@ class LiveNightTest {
                         .anyMatch(g -> !g.time().isBefore(sub.exposed().until())
                                 && g.time().isBefore(sub.time()));
             }
-            assertThat(logbook.focusPositions(file.kit().name(), run.entry(), Provenance.REHEARSED, Instant.MIN))
+            assertThat(logbook.habits()
+                            .focusPositions(file.kit().name(), run.entry(), Provenance.REHEARSED, Instant.MIN))
                     .isEmpty();
         }
     }

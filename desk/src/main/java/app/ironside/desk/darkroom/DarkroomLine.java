@@ -161,6 +161,7 @@ record DarkroomLine(
             StringBuilder detail = new StringBuilder(Words.format(
                     "%d of %d lights, %.0f min. %.2f times better than one sub; %.2f was possible.",
                     s.kept(), s.frames(), s.exposureS() / 60, s.snrGainOverOneSub(), s.snrGainPossible()));
+            s.drizzled().ifPresent(words -> detail.append("\n").append(words));
             s.rejected().forEach(r -> detail.append("\n")
                     .append(r.file().getFileName())
                     .append(" left out: ")

@@ -9,12 +9,6 @@ import app.ironside.darkroom.Development;
 import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.Chore;
 import app.ironside.desk.parts.FilePane;
-import app.ironside.desk.picture.PictureLevels;
-import app.ironside.desk.picture.PicturePane;
-import app.ironside.desk.picture.Shown;
-import app.ironside.image.Frame;
-import app.ironside.image.FrameFiles;
-import app.ironside.image.Stretch;
 import app.ironside.judge.Grade;
 import app.ironside.judge.Grader;
 import app.ironside.judge.Looks;
@@ -25,7 +19,6 @@ import app.ironside.library.Library;
 import app.ironside.library.Match;
 import app.ironside.library.Told;
 import app.ironside.solve.PlaneTransform;
-import app.ironside.stack.Resampling;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.nio.file.Path;
@@ -50,8 +43,6 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
-import javafx.scene.image.Image;
-import javafx.scene.image.ImageView;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.BorderPane;
@@ -75,15 +66,12 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
             KeyCode.UP, new int[] {0, -1},
             KeyCode.DOWN, new int[] {0, 1});
 
-    /** Larger than any screen shows of it. */
-    private static final double MOST_SHOWN_PX = 2400;
-
     private final Darkroom.Placer placer;
     private final Consumer<Path> opener;
     private final Chore chore;
-    private final BackgroundWork looking = new BackgroundWork("darkroom picture");
-    private final PicturePane picture = new PicturePane("Choose a line.");
-    private final ImageView colours = new ImageView();
+    private final BackgroundWork keeping = new BackgroundWork("frame facts");
+    private final DarkroomPicture picture =
+            new DarkroomPicture("Drop a folder of frames on the window, or choose one above.");
     private final ListView<DarkroomLine> list = new ListView<>();
     private final Label title = new Label();
     private final Label said = new Label();
@@ -107,11 +95,9 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     private final FactsForm facts = new FactsForm(this::correct, this::leaveFacts);
     private final Path data;
     private final HeadShelf heads;
-    private final Map<Path, PlaneTransform> lies = new HashMap<>();
     private Optional<Library> library = Optional.empty();
     private Optional<Development> development = Optional.empty();
     private List<Grade> grades = List.of();
-    private Optional<Stretch> oneStretch = Optional.empty();
     private List<Path> folders = List.of();
     private Optional<Path> out = Optional.empty();
     private Optional<Path> night = Optional.empty();
@@ -133,7 +119,6 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         title.getStyleClass().add("verdict");
         title.setId("darkroom-title");
         title.setText("Frames from anywhere, developed.");
-        picture.setWhenEmpty("Drop a folder of frames on the window, or choose one above.");
         said.getStyleClass().add("status");
         said.setId("darkroom-said");
         said.setWrapText(true);
@@ -200,13 +185,8 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         left.setMinWidth(470);
         setLeft(left);
         BorderPane.setMargin(left, new Insets(0, 8, 0, 0));
-        colours.setPreserveRatio(true);
-        colours.setId("darkroom-colours");
-        colours.setVisible(false);
-        StackPane middle = new StackPane(picture, colours, all, facts);
+        StackPane middle = new StackPane(picture, all, facts);
         middle.setMinSize(120, 120);
-        colours.fitWidthProperty().bind(middle.widthProperty());
-        colours.fitHeightProperty().bind(middle.heightProperty());
         setCenter(middle);
         develop.getStyleClass().add("chief");
         HBox how = new HBox(8, develop, options, change, goesTo, open);
@@ -235,7 +215,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
 
     /** Whether a picture is on its way. */
     public boolean isLooking() {
-        return !looking.isIdle() || all.isVisible() && !all.isReady();
+        return !picture.isIdle() || !keeping.isIdle() || all.isVisible() && !all.isReady();
     }
 
     /** The folder of the night that is on the desk, which is offered. */
@@ -333,7 +313,6 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         all.setVisible(sheet.isSelected() && !sheet.isDisabled());
         picture.setVisible(!all.isVisible());
         if (all.isVisible()) {
-            colours.setVisible(false);
             all.show(judged);
         } else {
             look(list.getSelectionModel().getSelectedItem());
@@ -400,12 +379,12 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
 
     private void judged(Looks.Found found, Looks.Beside beside, List<Grade> given) {
         grades = given;
-        lies.clear();
-        oneStretch = Optional.empty();
+        Map<Path, PlaneTransform> lies = new HashMap<>();
         for (int i = 0; i < given.size(); i++) {
             Path file = found.measured().get(i).file();
             beside.lies().get(i).ifPresent(t -> lies.put(file, t));
         }
+        picture.setSeries(lies);
         Grader.Choice all = Grader.keepAll(given);
         Grader.Choice sharp = Grader.keepSharp(given);
         said.setText(app.ironside.desk.parts.Words.format(
@@ -465,7 +444,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
     }
 
     private void correct(FactBook.Correction correction) {
-        looking.ask(progress -> {
+        keeping.ask(progress -> {
                     new FactBook(data).keep(correction);
                     return folders;
                 })
@@ -574,13 +553,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         sheet.setSelected(false);
         all.setVisible(false);
         picture.setVisible(true);
-        colours.setVisible(false);
-        if (curtain.isOfOneSize()) {
-            picture.compare(curtain.left(), curtain.right());
-        } else {
-            picture.show(
-                    Optional.of(curtain.right()), Optional.empty()); // on another reference: not the same piece of sky
-        }
+        picture.hold(curtain);
         detail.setText(curtain.detail());
         said.setText(curtain.verdict());
     }
@@ -596,68 +569,18 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         out.ifPresent(opener);
     }
 
-    /** The picture of a line; lights lie on one another and are stretched alike, so that stepping through them blinks. */
     private void look(DarkroomLine line) {
         detail.setText(line == null ? "" : line.detail());
-        if (all.isVisible()) {
-            return;
+        if (!all.isVisible()) {
+            picture.show(Optional.ofNullable(line), lights.isSelected());
         }
-        Optional<Path> file = Optional.ofNullable(line).flatMap(DarkroomLine::picture);
-        if (file.isEmpty()) {
-            colours.setVisible(false);
-            picture.show(Optional.empty(), Optional.empty());
-            return;
-        }
-        boolean coloured = file.get().getFileName().toString().endsWith(".png") && !isRed();
-        colours.setVisible(coloured);
-        if (coloured) {
-            picture.show(Optional.empty(), Optional.empty());
-            picture.setWhenEmpty("");
-            colours.setImage(new Image(file.get().toUri().toString(), MOST_SHOWN_PX, MOST_SHOWN_PX, true, true, true));
-            return;
-        }
-        boolean blink = lights.isSelected();
-        Optional<PlaneTransform> placed = blink ? Optional.ofNullable(lies.get(file.get())) : Optional.empty();
-        Optional<Stretch> stretch = blink ? oneStretch : Optional.empty();
-        looking.ask(progress -> {
-                    Frame raw = read(file.get());
-                    Frame frame = placed.map(t -> Resampling.onto(raw, t, raw.width(), raw.height()))
-                            .orElse(raw);
-                    Stretch how = stretch.orElseGet(() -> Stretch.automatic(frame));
-                    return new Seen(
-                            PictureLevels.of(new Shown(file.get() + " " + blink, line.head(), frame, List.of()), how),
-                            how);
-                })
-                .onlyNewest()
-                .failed(why -> {
-                    picture.show(Optional.empty(), Optional.empty());
-                    picture.setWhenEmpty(why);
-                })
-                .then(seen -> {
-                    if (blink && oneStretch.isEmpty()) {
-                        oneStretch = Optional.of(seen.stretch());
-                    }
-                    picture.show(Optional.of(seen.levels()), Optional.empty());
-                });
-    }
-
-    /** Under the red palette nothing shines in another colour. */
-    private boolean isRed() {
-        return getScene() != null && getScene().getStylesheets().stream().anyMatch(s -> s.endsWith("/red.css"));
-    }
-
-    private record Seen(PictureLevels levels, Stretch stretch) {}
-
-    /** Of a finished picture the brightness, from its sister of 16 bits. */
-    private static Frame read(Path file) {
-        String name = file.getFileName().toString();
-        return FrameFiles.read(file.resolveSibling(name.replaceFirst("\\.png$", ".tif")));
     }
 
     @Override
     public void close() {
         chore.close();
-        looking.close();
+        keeping.close();
+        picture.close();
         all.close();
     }
 

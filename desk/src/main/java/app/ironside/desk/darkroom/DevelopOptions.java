@@ -1,6 +1,7 @@
 package app.ironside.desk.darkroom;
 
 import app.ironside.darkroom.Darkroom;
+import app.ironside.stack.Drizzle;
 import app.ironside.stack.Rejection;
 import app.ironside.stack.StackSettings;
 import java.nio.file.Path;
@@ -29,6 +30,32 @@ final class DevelopOptions extends HBox {
             "maps",
             "Beside each stack, what every pixel is made of: subs, share left out, weight, noise");
     private final TextField colour = new TextField();
+    private final ComboBox<Grain> grain = new ComboBox<>();
+
+    /** Onto which pixels lights are laid. */
+    private enum Grain {
+        AS_TAKEN("interpolated", 1),
+        HALF_MORE("drizzle 1.5 ×", 1.5),
+        TWICE("drizzle 2 ×", 2),
+        THRICE("drizzle 3 ×", 3);
+
+        private final String words;
+        private final double scale;
+
+        Grain(String words, double scale) {
+            this.words = words;
+            this.scale = scale;
+        }
+
+        Optional<Drizzle> drizzle() {
+            return this == AS_TAKEN ? Optional.empty() : Optional.of(Drizzle.usual(scale));
+        }
+
+        @Override
+        public String toString() {
+            return words;
+        }
+    }
 
     DevelopOptions() {
         super(8);
@@ -39,11 +66,17 @@ final class DevelopOptions extends HBox {
         rejection.setValue(Rejection.WINSORIZED.word());
         rejection.setTooltip(
                 new Tooltip("How values that do not belong are left out at each pixel: trails, hits, hot pixels"));
+        grain.setId("darkroom-grain");
+        grain.getItems().setAll(Grain.values());
+        grain.setValue(Grain.AS_TAKEN);
+        grain.setTooltip(new Tooltip(
+                "Drops onto finer pixels: where a dozen dithered lights and more have narrow stars. The result tells what it"
+                        + " gained and what it cost; it takes longer and more room"));
         colour.setId("darkroom-colour");
         colour.setPromptText("colour of: R,G,B");
         colour.setPrefWidth(130);
         setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(rejection, keepAll, crop, maps, colour);
+        getChildren().addAll(rejection, grain, keepAll, crop, maps, colour);
     }
 
     private static CheckBox box(String id, String text, String what) {
@@ -56,6 +89,9 @@ final class DevelopOptions extends HBox {
 
     /** What is wrong with them, in words. */
     Optional<String> wrong() {
+        if (maps.isSelected() && grain.getValue() != Grain.AS_TAKEN) {
+            return Optional.of("Maps are of interpolated stacks: choose maps or drizzle.");
+        }
         return combinations().stream().anyMatch(c -> c.size() < 2 || c.size() > 4)
                 ? Optional.of(
                         "Colour is made of two to four filters, by commas: R,G,B, or L,R,G,B with the luminance first.")
@@ -85,6 +121,12 @@ final class DevelopOptions extends HBox {
             extras.add(Darkroom.Extra.MAPS);
         }
         return new Darkroom.Settings(
-                school, keepAll.isSelected(), byHand, StackSettings.USUAL_MEMORY_BYTES, combinations(), extras);
+                school,
+                keepAll.isSelected(),
+                byHand,
+                StackSettings.USUAL_MEMORY_BYTES,
+                combinations(),
+                extras,
+                grain.getValue().drizzle());
     }
 }

@@ -10,14 +10,12 @@ import app.ironside.document.NightPack;
 import app.ironside.document.PlanModel;
 import app.ironside.document.ReadyList;
 import app.ironside.document.RehearsedFault;
-import app.ironside.focus.FilterOffsets;
 import app.ironside.kit.Kit;
 import app.ironside.logbook.Profiles;
 import app.ironside.plan.CloudForecast;
 import app.ironside.plan.NightBudget;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.Program;
-import app.ironside.plan.Projects;
 import app.ironside.plan.TargetLight;
 import app.ironside.plan.TargetPlan;
 import app.ironside.plan.WeatherTable;
@@ -28,12 +26,10 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.function.UnaryOperator;
-import java.util.stream.Collectors;
 
 /**
  * The night that is being planned: its draft with undo, what is looked at, and what was computed for it in the background. Interface
@@ -68,10 +64,10 @@ public final class PlanDesk implements AutoCloseable {
     private final Wiring wiring;
     private final Profiles profiles;
     private final Runnable changed;
-    private final Runner runner;
     private final Rehearsals rehearsals;
     private final Wishes wishes;
     private final TargetBoard targets;
+    private final PlanOrders orders;
     private final Arranging arranging = new Arranging(this);
     private final Blocks blocks = new Blocks(this);
     private final Framings framings = new Framings(this);
@@ -105,7 +101,7 @@ public final class PlanDesk implements AutoCloseable {
         this.wiring = wiring;
         this.profiles = profiles;
         this.changed = changed;
-        this.runner = runner;
+        this.orders = new PlanOrders(this, runner);
         this.rehearsals = new Rehearsals(wiring, changed);
         this.wishes = new Wishes(this, account);
         this.targets = new TargetBoard(this, wiring, profiles);
@@ -483,70 +479,7 @@ public final class PlanDesk implements AutoCloseable {
 
     /** Carries out what a button or a card of the right column is for. */
     public void obey(Intent intent) {
-        if (intent instanceof Intent.AddLookedAt) {
-            blocks.addLooked();
-        } else if (intent instanceof Intent.Arrange) {
-            arranging.arrange();
-        } else if (intent instanceof Intent.TakeArranged) {
-            arranging.take();
-        } else if (intent instanceof Intent.LeaveArranged) {
-            arranging.leave();
-        } else if (intent instanceof Intent.DropUnplaced) {
-            edit(NightDraft::withoutUnplaced);
-        } else if (intent instanceof Intent.ShowRehearsals) {
-            setTab(Tab.REHEARSAL);
-        } else if (intent instanceof Intent.RehearseInSeconds) {
-            rehearsals.inSeconds(file());
-        } else if (intent instanceof Intent.RehearseManyTimes) {
-            rehearsals.aHundredTimes(file());
-        } else if (intent instanceof Intent.Rehearse) {
-            runner.rehearse(toRun());
-        } else if (intent instanceof Intent.BeginNight) {
-            runner.begin(toRun());
-        } else if (intent instanceof Intent.FiltersInTurns filters) {
-            arranging.setInterleave(filters.inTurns());
-        } else if (intent instanceof Intent.BroadUnderMoon broad) {
-            arranging.setBroadUnderMoon(broad.allowed());
-        } else if (intent instanceof Intent.Gain gain) {
-            use(file().site(), file().kit().atGain(gain.point()));
-        } else if (intent instanceof Intent.FocalLength length) {
-            changeKit(length.kit(), kit -> kit.withFocalLengthMm(length.mm()));
-        } else if (intent instanceof Intent.GuideBy guide) {
-            use(file().site(), guide.optics().kit());
-        } else if (intent instanceof Intent.Light light) {
-            Kit kit = file().kit();
-            Site site = file().site();
-            edit(model.with(t -> t.withGoals(Projects.goals(kit, site, light.narrow()))));
-        } else if (intent instanceof Intent.SubLength length) {
-            setSubSeconds(length.seconds());
-        } else if (intent instanceof Intent.SubLengthOf length) {
-            blocks.setSubSeconds(length.target(), length.seconds());
-        } else if (intent instanceof Intent.GuideByRules by) {
-            setRules(p -> p.withGuiding(by.rules()));
-        } else if (intent instanceof Intent.FocusBy by) {
-            setRules(p -> p.withFocus(by.triggers()));
-        } else if (intent instanceof Intent.SetUpBy by) {
-            setRules(p -> p.withSetUp(by.setUp()));
-        } else if (intent instanceof Intent.Darks darks) {
-            setRules(p -> p.withCalibrations(p.calibrations().withDarks(darks.count())));
-        } else if (intent instanceof Intent.FilterSteps measured) {
-            changeKit(measured.kit(), kit -> kit.withFilterOffsets(measured.reference(), steps(measured)));
-        } else if (intent instanceof Intent.FocuserSlack measured) {
-            changeKit(measured.kit(), kit -> kit.withFocuserSlack(measured.steps()));
-        }
-    }
-
-    private static Map<String, Integer> steps(Intent.FilterSteps measured) {
-        return measured.offsets().stream()
-                .collect(Collectors.toMap(FilterOffsets.Offset::filter, o -> (int) Math.round(o.steps())));
-    }
-
-    private void changeKit(String name, UnaryOperator<Kit> change) {
-        if (file().kit().name().equals(name)) {
-            use(file().site(), change.apply(file().kit()));
-        } else {
-            say("The plan has kit " + file().kit().name() + " now; it was measured with " + name + ".");
-        }
+        orders.carryOut(intent);
     }
 
     Rehearsals rehearsals() {
@@ -563,7 +496,8 @@ public final class PlanDesk implements AutoCloseable {
         edit(Rehearsals.with(change));
     }
 
-    private NightFile toRun() {
+    /** The plan as a night is begun with it: with the lessons that were learnt. */
+    NightFile toRun() {
         return model.workedOn().withLessons(profiles.lessons()).file();
     }
 

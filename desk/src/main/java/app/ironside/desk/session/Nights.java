@@ -67,22 +67,22 @@ public final class Nights implements AutoCloseable {
         return new Wishes.Record() {
             @Override
             public Account account() {
-                return logbook.account();
+                return logbook.harvest().account();
             }
 
             @Override
             public Optional<Double> lastAngle(String kit, LocalDate before) {
-                return logbook.lastAngle(kit, before);
+                return logbook.habits().lastAngle(kit, before);
             }
 
             @Override
             public RoundRecord roundSubs(String kit) {
-                return logbook.roundRecord(kit);
+                return logbook.habits().roundRecord(kit);
             }
 
             @Override
             public TimesTaken timesTaken(String kit) {
-                return logbook.timesTaken(kit);
+                return logbook.habits().timesTaken(kit);
             }
         };
     }

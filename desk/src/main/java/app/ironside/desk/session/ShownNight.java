@@ -41,7 +41,8 @@ public record ShownNight(
                 model,
                 start,
                 RibbonState.of(file.site(), plan, start.sky()),
-                new Reckoner(file, plan, logbook.framings(file.program().date(), entry)),
+                new Reckoner(
+                        file, plan, logbook.habits().framings(file.program().date(), entry)),
                 logbook.nights());
     }
 

@@ -99,7 +99,7 @@ final class PicturesPane extends HBox implements AutoCloseable {
         String chosen = Optional.ofNullable(list.getSelectionModel().getSelectedItem())
                 .map(Gathering::target)
                 .orElse("");
-        work.ask(progress -> logbook.gatherings(this::sameName))
+        work.ask(progress -> logbook.harvest().gatherings(this::sameName))
                 .failed(headline::setText)
                 .then(found -> {
                     list.getItems().setAll(found);
@@ -123,10 +123,11 @@ final class PicturesPane extends HBox implements AutoCloseable {
         work.ask(progress -> {
                     Map<String, Double> wanted = onDesk.map(f -> wanted(f, of.target()))
                             .filter(w -> !w.isEmpty())
-                            .or(() -> logbook.newest(of)
+                            .or(() -> logbook.harvest()
+                                    .newest(of)
                                     .map(n -> wanted(NightFile.parse(n.document(), n.title(), objects), of.target())))
                             .orElse(Map.of());
-                    Optional<Double> rate = logbook.account().clearNightsAMonth(LocalDate.now());
+                    Optional<Double> rate = logbook.harvest().account().clearNightsAMonth(LocalDate.now());
                     Optional<Gathering.Night> first = of.baseline();
                     Optional<Gathering.Night> last = of.latest().filter(n -> !n.equals(first.orElse(null)));
                     return new Answer(

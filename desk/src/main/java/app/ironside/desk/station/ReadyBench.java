@@ -11,6 +11,7 @@ import app.ironside.document.NightFile;
 import app.ironside.document.ReadyList;
 import app.ironside.document.ReadyStep;
 import app.ironside.journal.StepProven;
+import app.ironside.logbook.Habits;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.Profiles;
 import java.util.ArrayList;
@@ -103,7 +104,8 @@ public final class ReadyBench implements Bench, AutoCloseable {
     private void listLessons() {
         work.ask(progress -> {
                     List<String> all = profiles.lessons();
-                    return new Lessons(all, all.isEmpty() ? Map.of() : logbook.lessons());
+                    return new Lessons(
+                            all, all.isEmpty() ? Map.of() : logbook.habits().lessons());
                 })
                 .onlyNewest()
                 .failed(lesson::setPromptText)
@@ -114,9 +116,9 @@ public final class ReadyBench implements Bench, AutoCloseable {
                                 .toList()));
     }
 
-    private record Lessons(List<String> all, Map<String, Logbook.LessonRecord> record) {}
+    private record Lessons(List<String> all, Map<String, Habits.LessonRecord> record) {}
 
-    private Button lessonButton(String text, Optional<Logbook.LessonRecord> record) {
+    private Button lessonButton(String text, Optional<Habits.LessonRecord> record) {
         boolean idle =
                 record.filter(r -> r.nights() >= IDLE_NIGHTS && r.found() == 0).isPresent();
         Button off = new Button(
