@@ -4,6 +4,7 @@ import app.ironside.calibrate.Calibrator;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -15,7 +16,7 @@ import picocli.CommandLine.Parameters;
 
 @Command(name = "calibrate", description = "Calibrates lights into 32-bit FITS files. Levels in ADU.")
 final class CalibrateVerb extends Verb {
-    @Parameters(arity = "1..*", paramLabel = "LIGHTS", description = "FITS images.")
+    @Parameters(arity = "1..*", paramLabel = "LIGHTS", description = "FITS or TIFF images.")
     private List<Path> lights;
 
     @Mixin
@@ -35,7 +36,7 @@ final class CalibrateVerb extends Verb {
         for (int i = 0; i < lights.size(); i++) {
             Path light = lights.get(i);
             progress().step("calibrating " + light.getFileName(), (double) i / lights.size());
-            Frame calibrated = calibrator.calibrated(FitsFiles.read(light));
+            Frame calibrated = calibrator.calibrated(FrameFiles.read(light));
             Path file = results.get(light);
             FitsFiles.write(file, calibrated, FitsFiles.Encoding.FLOAT_32);
             long atZero = countAtOrBelowZero(calibrated);

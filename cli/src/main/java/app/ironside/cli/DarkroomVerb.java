@@ -30,7 +30,7 @@ final class DarkroomVerb extends Verb {
     @Parameters(
             arity = "1..*",
             paramLabel = "FOLDER",
-            description = "Folders with FITS images; looked into all the way down.")
+            description = "Folders with FITS or TIFF images; looked into all the way down.")
     private List<Path> folders;
 
     @Option(

@@ -26,7 +26,7 @@ final class MasterVerb extends Verb {
     @Option(names = "--kind", required = true, paramLabel = "KIND", description = "bias, dark, flat or flat-dark.")
     private String kindName;
 
-    @Parameters(arity = "1..*", paramLabel = "FILES", description = "FITS images of one size.")
+    @Parameters(arity = "1..*", paramLabel = "FILES", description = "FITS or TIFF images of one size.")
     private List<Path> files;
 
     @Option(names = "--out", required = true, paramLabel = "OUT", description = "The master, 32-bit FITS.")

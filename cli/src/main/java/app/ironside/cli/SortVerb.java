@@ -15,13 +15,13 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "sort",
         description =
-                "Reads the headers of all FITS files below some folders, gathers them in sets, and tells which calibration frames"
+                "Reads the headers of all FITS and TIFF files below some folders, gathers them in sets, and tells which calibration frames"
                         + " fit which lights and what is missing. Exposures in seconds, temperatures in °C, work in minutes.")
 final class SortVerb extends Verb {
     @Parameters(
             arity = "1..*",
             paramLabel = "FOLDER",
-            description = "Folders with FITS images; looked into all the way down.")
+            description = "Folders with FITS or TIFF images; looked into all the way down.")
     private List<Path> folders;
 
     @Override
@@ -35,7 +35,9 @@ final class SortVerb extends Verb {
                 Workers.ALL_CORES,
                 progress());
         return Answer.unless(
-                library.frames().isEmpty() ? Optional.of("there is no FITS image that can be read") : Optional.empty(),
+                library.frames().isEmpty()
+                        ? Optional.of("there is no FITS or TIFF image that can be read")
+                        : Optional.empty(),
                 Answer.facts(
                         "sets", LibraryFacts.sets(library),
                         "matches", LibraryFacts.matches(library),

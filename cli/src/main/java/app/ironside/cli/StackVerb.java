@@ -29,7 +29,7 @@ import picocli.CommandLine.Parameters;
                 "Aligns lights by their stars, brings them to one light and sky, and averages them by weight. Frames of a mosaic give a"
                         + " cube of red, green and blue. Levels in ADU.")
 final class StackVerb extends Verb {
-    @Parameters(arity = "1..*", paramLabel = "LIGHTS", description = "FITS images of one field and size.")
+    @Parameters(arity = "1..*", paramLabel = "LIGHTS", description = "FITS or TIFF images of one field and size.")
     private List<Path> lights;
 
     @Mixin

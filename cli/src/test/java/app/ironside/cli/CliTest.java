@@ -67,6 +67,10 @@ class CliTest {
         assertThat(run("stack", "a.fits", "--out", "b.fits", "--max-memory", "299"))
                 .isEqualTo(2);
         assertThat(err.toString()).contains("option --max-memory: is 299; expected megabytes, 300 to 1048576");
+        assertThat(run("stack", "a.fits", "--out", "b.fits", "--drizzle", "5")).isEqualTo(2);
+        assertThat(err.toString()).contains("option --drizzle: is 5.0; expected 1 to 4");
+        assertThat(run("stack", "a.fits", "--out", "b.fits", "--drop", "0.5")).isEqualTo(2);
+        assertThat(err.toString()).contains("option --drop: is given without --drizzle");
     }
 
     /** There and back; a backup that is none, and data that is there already, are refused in a line. */
@@ -359,6 +363,20 @@ class CliTest {
         assertThat(maps).hasSize(4);
         assertThat(maps.get(0).width()).isEqualTo(json().get("widthPx").asInt());
         assertThat(maps.get(0).pixels()).containsOnly(6f);
+        // Maps are of interpolated stacks.
+        stacking.addAll(List.of("--drizzle", "2"));
+        assertThat(run(stacking.toArray(new String[0]))).isEqualTo(2);
+        assertThat(err.toString()).contains("option --maps: is given with --drizzle");
+        stacking.remove("--maps");
+        assertThat(run(stacking.toArray(new String[0]))).isZero();
+        // The same part of the sky, in pixels of half the size; by the usual drop of 1.4 / 2.
+        assertThat(json().get("widthPx").asInt()).isBetween(2 * 284, 2 * 288 + 6);
+        assertThat(json().get("drizzle").get("drop").asDouble()).isEqualTo(0.7);
+        assertThat(json().get("drizzle").get("words").asText())
+                .startsWith("Stars of ")
+                .contains("What fell on the pixels varies by ");
+        assertThat(FitsFiles.read(stack).width())
+                .isEqualTo(json().get("widthPx").asInt());
         assertThat(Files.readAllBytes(Path.of(lights.get(0)))).isEqualTo(before);
     }
 

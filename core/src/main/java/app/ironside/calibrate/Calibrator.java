@@ -3,8 +3,8 @@ package app.ironside.calibrate;
 import app.ironside.BadInputException;
 import app.ironside.Check;
 import app.ironside.image.FitsBands;
-import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
 import app.ironside.image.Header;
 import app.ironside.image.Mosaic;
 import app.ironside.image.PixelNoise;
@@ -78,7 +78,7 @@ public final class Calibrator {
         double pedestal = Double.NaN;
         for (int i = 0; i < lights.size(); i++) {
             boolean asked = i == 0 || i == lights.size() / 2 || i == lights.size() - 1 || Double.isNaN(pedestal);
-            OptionalDouble needed = asked ? bare.pedestalFor(FitsFiles.read(lights.get(i))) : OptionalDouble.empty();
+            OptionalDouble needed = asked ? bare.pedestalFor(FrameFiles.read(lights.get(i))) : OptionalDouble.empty();
             if (needed.isPresent() && needed.getAsDouble() > MOST_PEDESTAL) {
                 throw new BadInputException(
                         lights.get(i).toString(),

@@ -1,8 +1,8 @@
 package app.ironside.calibrate;
 
 import app.ironside.image.FitsBands;
-import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
 import app.ironside.image.Header;
 import java.nio.file.Path;
 import java.util.Arrays;
@@ -40,7 +40,7 @@ public final class MasterPixels {
     public static MasterPixels in(Path file) {
         try (FitsBands bands = FitsBands.open(file)) {
             long bytes = (long) bands.width() * bands.height() * Float.BYTES;
-            return bytes > Runtime.getRuntime().maxMemory() / SHARE ? onDisk(file, bands) : of(FitsFiles.read(file));
+            return bytes > Runtime.getRuntime().maxMemory() / SHARE ? onDisk(file, bands) : of(FrameFiles.read(file));
         }
     }
 
@@ -62,7 +62,7 @@ public final class MasterPixels {
 
     /** The whole picture; of a large one a copy that is to be let go. */
     public Frame frame() {
-        return held.orElseGet(() -> FitsFiles.read(file.orElseThrow()));
+        return held.orElseGet(() -> FrameFiles.read(file.orElseThrow()));
     }
 
     /** A copy of some rows. */

@@ -9,6 +9,7 @@ import app.ironside.calibrate.Masters;
 import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
 import app.ironside.judge.BlockNoise;
 import app.ironside.library.FrameSet;
 import app.ironside.library.HeadShelf;
@@ -252,7 +253,7 @@ public final class Darkroom {
         progress.step("holding the masters against " + light.getFileName(), 0.8);
         Masters masters = shelf.of(match);
         Calibrator calibrator = Calibrator.withPedestalFor(List.of(light), masters);
-        Frame raw = FitsFiles.read(light);
+        Frame raw = FrameFiles.read(light);
         Frame calibrated = calibrator.calibrated(raw);
         return new Proven(
                 light, raw, calibrated, CalibrationProof.of(raw, masters, calibrated, calibrator.pedestalAdu()));

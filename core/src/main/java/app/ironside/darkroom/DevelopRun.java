@@ -9,6 +9,7 @@ import app.ironside.colour.ColourPicture;
 import app.ironside.colour.Combination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
+import app.ironside.image.FrameFiles;
 import app.ironside.library.FrameSet;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
@@ -216,7 +217,7 @@ final class DevelopRun {
 
     /** What tells the pixels that stacks of a target share: the stack itself, or where it has finer pixels the light it is aligned on. */
     private Frame gridOf(Recipe.StackFacts stack, Frame picture) {
-        return settings.drizzle().isPresent() ? FitsFiles.read(Path.of(stack.reference())) : picture;
+        return settings.drizzle().isPresent() ? FrameFiles.read(Path.of(stack.reference())) : picture;
     }
 
     private Development.StackFile told(

@@ -265,15 +265,27 @@ public final class PlanModel {
                 .map(i -> draft().plan().blocks().get(i));
     }
 
-    /** The sub length of what is meant, where it has one for all its filters. */
-    public Optional<Double> subSeconds() {
-        return meant().flatMap(b -> b.target().subSeconds());
+    /** The target that is meant: of the chosen block or what is looked at, which may only stand in. */
+    public Optional<TargetPlan> meantTarget() {
+        return meant().map(PlannedBlock::target).or(this::lookedStandIn);
     }
 
-    /** Other settings for the chosen block, or for all blocks of the object that is looked at. */
+    /** The sub length of what is meant, where it has one for all its filters. */
+    public Optional<Double> subSeconds() {
+        return meantTarget().flatMap(TargetPlan::subSeconds);
+    }
+
+    /** Other settings for the chosen block, or for all blocks of the object that is looked at; of one that only stands in, its own. */
     public UnaryOperator<NightDraft> with(UnaryOperator<TargetPlan> change) {
         List<Integer> blocks = meantBlocks();
-        return now -> now.replace(blocks, change);
+        Optional<DeepSkyObject> other = blocks.isEmpty() ? looked : Optional.empty();
+        return now -> other.isEmpty()
+                ? now.replace(blocks, change)
+                : now.withProgram(now.file()
+                        .program()
+                        .withStandIns(now.file().program().standIns().stream()
+                                .map(t -> isOf(t, other.get()) ? change.apply(t) : t)
+                                .toList()));
     }
 
     /** Another sub length for all filters of what is meant. */
@@ -281,8 +293,16 @@ public final class PlanModel {
         return with(t -> t.withSubSeconds(seconds));
     }
 
+    /** What is looked at, if it only stands in; a chosen block of another target is not meant then. */
+    private Optional<TargetPlan> lookedStandIn() {
+        return looked.filter(o -> planned(o).isEmpty()).flatMap(o -> standIn(file().program(), o));
+    }
+
     private List<Integer> meantBlocks() {
         List<PlannedBlock> blocks = draft().plan().blocks();
+        if (lookedStandIn().isPresent()) {
+            return List.of();
+        }
         if (chosenBlock().isPresent()) {
             return List.of(block);
         }

@@ -231,9 +231,12 @@ public final class MaskReader {
         }
 
         private double at(double x, double y) {
-            int ix = (int) Math.floor(x);
-            int iy = (int) Math.floor(y);
-            if (ix < 0 || iy < 0 || ix + 1 >= side || iy + 1 >= side) {
+            if (x < 0 || y < 0) {
+                return 0;
+            }
+            int ix = (int) x;
+            int iy = (int) y;
+            if (ix + 1 >= side || iy + 1 >= side) {
                 return 0;
             }
             double fx = x - ix;

@@ -16,7 +16,7 @@ import nom.tam.fits.Fits;
 import nom.tam.fits.ImageHDU;
 
 /**
- * Reads bands of rows of a two-dimensional FITS image, so that large sets need never be in memory whole. Thread-safe.
+ * Reads bands of rows of a frame, so that large sets need never be in memory whole. Thread-safe.
  */
 public final class FitsBands implements AutoCloseable {
     /** So much of a file is read at one time. */
@@ -63,7 +63,7 @@ public final class FitsBands implements AutoCloseable {
     }
 
     /**
-     * Opens a file. One that is packed, or whose picture is not its first part, is unpacked to a file of the system's that is gone when
+     * Opens a FITS or TIFF file. One that is packed, TIFF, or whose picture is not its first part, is unpacked to a file of the system's that is gone when
      * this is closed.
      *
      * @throws BadInputException if it holds no picture of two axes, or is cut short
@@ -71,6 +71,9 @@ public final class FitsBands implements AutoCloseable {
     public static FitsBands open(Path file) {
         if (!Files.isRegularFile(file)) {
             throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image");
+        }
+        if (FrameFiles.isTiff(file)) {
+            return unpacked(file);
         }
         HeaderClaims.check(file, EXPECTED);
         try {
@@ -131,7 +134,7 @@ public final class FitsBands implements AutoCloseable {
     private static FitsBands unpacked(Path file) {
         int planes = FrameHead.read(file).planes();
         mustBeOnePicture(file, planes == 1 ? new int[] {1, 1} : new int[] {planes, 1, 1});
-        Frame frame = FitsFiles.read(file);
+        Frame frame = FrameFiles.read(file);
         try {
             Path store = Files.createTempFile("ironside-", ".unpacked");
             FileChannel channel = FileChannel.open(
@@ -171,22 +174,24 @@ public final class FitsBands implements AutoCloseable {
      * The step between values, as the camera gave them: cameras of 12 or 14 bits write whole multiples of 16 or 4. Told by the first row
      * with more than one value.
      *
-     * @return 0 for floats, and for a picture of one value
+     * @return 0 for values that are no whole numbers, and for a picture of one value
      */
     public double quantum() {
-        if (bitpix < 0) {
-            return 0;
-        }
+        // What was unpacked lies here as floats, whatever the camera gave.
+        double unit = bitpix < 0 ? 1 : Math.abs(scale);
         for (int row = 0; row < Math.min(height, 64); row++) {
             float[] values = rows(row, 1);
             long step = 0;
             for (float v : values) {
+                if (bitpix < 0 && Float.isFinite(v) && v != Math.rint(v)) {
+                    return 0;
+                }
                 if (Float.isFinite(v)) {
-                    step = gcd(step, Math.round(Math.abs((v - values[0]) / scale)));
+                    step = gcd(step, Math.round(Math.abs((v - values[0]) / unit)));
                 }
             }
             if (step > 0) {
-                return step * Math.abs(scale);
+                return step * unit;
             }
         }
         return 0;

@@ -24,6 +24,11 @@ public final class FrameFiles {
         return !lower.startsWith(".") && lower.matches(FITS);
     }
 
+    /** Whether a file, by its name, is a TIFF file. */
+    public static boolean isTiff(Path file) {
+        return file.getFileName().toString().toLowerCase(Locale.ROOT).matches(TIFF);
+    }
+
     /** Whether a file, by its name, is a frame or a picture that shows where a camera looks. */
     public static boolean isPicture(String name) {
         return isFrame(name) || isJpeg(name);
@@ -56,8 +61,6 @@ public final class FrameFiles {
      * @throws BadInputException if it is missing, truncated or holds no image; the message names the file
      */
     public static Frame read(Path file) {
-        return file.getFileName().toString().toLowerCase(Locale.ROOT).matches(TIFF)
-                ? TiffFiles.read(file)
-                : FitsFiles.read(file);
+        return isTiff(file) ? TiffFiles.read(file) : FitsFiles.read(file);
     }
 }

@@ -15,11 +15,14 @@ public record FrameHead(int width, int height, int planes, Header header) {
     private static final String EXPECTED = "a FITS file with a picture, not cut short";
 
     /**
-     * Reads a FITS file's head.
+     * Reads the head of a FITS or TIFF file.
      *
      * @throws BadInputException if it is missing, cut short, or holds no picture; the message names the file
      */
     public static FrameHead read(Path file) {
+        if (FrameFiles.isTiff(file)) {
+            return TiffFiles.head(file);
+        }
         if (!Files.isRegularFile(file)) {
             throw new BadInputException(file.toString(), "there is no such file", "the path of a FITS image");
         }

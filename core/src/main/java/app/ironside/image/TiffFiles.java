@@ -67,20 +67,48 @@ final class TiffFiles {
         }
     }
 
+    /**
+     * What a file tells without its pixels.
+     *
+     * @throws BadInputException if it is missing, damaged, or of fewer than 16 bits; the message names the file
+     */
+    static FrameHead head(Path file) {
+        Rasters.mustBeFile(file);
+        ImageReader reader = new TIFFImageReaderSpi().createReaderInstance(null);
+        try (ImageInputStream in = ImageIO.createImageInputStream(file.toFile())) {
+            Directory main = new TIFFReader().read(in);
+            in.seek(0);
+            reader.setInput(in);
+            Rasters.mustBeOfSensibleSize(file, reader);
+            mustBeDeep(file, reader.getRawImageType(0).getSampleModel().getSampleSize(0));
+            return new FrameHead(reader.getWidth(0), reader.getHeight(0), 1, header(main));
+        } catch (IOException | RuntimeException e) {
+            if (e instanceof BadInputException bad) {
+                throw bad;
+            }
+            throw unreadable(file, e);
+        } finally {
+            reader.dispose();
+        }
+    }
+
     private static BadInputException unreadable(Path file, Exception why) {
         return new BadInputException(
                 file.toString(), "is damaged, still being written, or no TIFF image", "a whole 16-bit TIFF file", why);
     }
 
     private static Frame frame(Path file, Raster raster, Header header) {
-        int bits = raster.getSampleModel().getSampleSize(0);
+        mustBeDeep(file, raster.getSampleModel().getSampleSize(0));
+        return Rasters.frame(raster, header);
+    }
+
+    private static void mustBeDeep(Path file, int bits) {
         if (bits != BITS) {
             throw new BadInputException(
                     file.toString(),
                     "has " + bits + " bits a pixel",
                     "16: with fewer the faint light is gone, so let the raw converter write 16-bit TIFF, untouched");
         }
-        return Rasters.frame(raster, header);
     }
 
     /** What a camera tells of an exposure beside its picture. */

@@ -255,6 +255,11 @@ public record Equipment(
         return parts.stream().mapToDouble(Part::idleWatts).sum();
     }
 
+    /** Between what all parts draw at rest and at work. */
+    public double meanWatts() {
+        return (idleWatts() + peakWatts()) / 2;
+    }
+
     public double peakWatts() {
         return parts.stream().mapToDouble(Part::peakWatts).sum();
     }

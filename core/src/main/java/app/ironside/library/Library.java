@@ -20,7 +20,7 @@ import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Predicate;
 
 /**
- * What lies in some folders: every FITS file by its head, gathered in sets, with what fits which lights and what is missing.
+ * What lies in some folders: every FITS and TIFF file by its head, gathered in sets, with what fits which lights and what is missing.
  *
  * @param frames in the order of their paths
  * @param unusable files that cannot be read, with the reason
@@ -104,17 +104,18 @@ public record Library(
             return new Unusable(file, e.reasonFor(file.toString()));
         } catch (RuntimeException e) {
             // One file of thousands: whatever is wrong with it must not cost the others.
-            return new Unusable(file, "cannot be read (" + e.getMessage() + "); expected a whole FITS image");
+            return new Unusable(file, "cannot be read (" + e.getMessage() + "); expected a whole FITS or TIFF image");
         }
     }
 
-    /** All FITS files, each once, by absolute path. */
+    /** All frames, each once, by absolute path. */
     private static List<Path> files(List<Path> folders, Predicate<Path> leftOut, List<Unusable> unusable) {
         TreeSet<Path> files = new TreeSet<>();
         for (Path folder : folders) {
             Path root = folder.toAbsolutePath().normalize();
             if (!Files.exists(root)) {
-                throw new BadInputException(folder.toString(), "there is no such folder", "a folder with FITS files");
+                throw new BadInputException(
+                        folder.toString(), "there is no such folder", "a folder with FITS or TIFF files");
             }
             try {
                 Files.walkFileTree(
@@ -144,7 +145,7 @@ public record Library(
 
         @Override
         public FileVisitResult visitFile(Path file, BasicFileAttributes facts) {
-            if (facts.isRegularFile() && FrameFiles.isFits(file.getFileName().toString()) && !leftOut.test(file)) {
+            if (facts.isRegularFile() && FrameFiles.isFrame(file.getFileName().toString()) && !leftOut.test(file)) {
                 files.add(file);
             }
             return FileVisitResult.CONTINUE;

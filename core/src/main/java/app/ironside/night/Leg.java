@@ -19,6 +19,9 @@ final class Leg {
     boolean begun;
     boolean left;
 
+    /** So many subs are taken, also past the time: what was asked for by name is not lost to a dither that took long. */
+    private int atLeast;
+
     /** When a sub was last kept, or the first was begun. */
     Instant lastGood;
 
@@ -44,7 +47,13 @@ final class Leg {
     /** One sub more than was wanted in all, and the time for it. */
     void addOne() {
         target = withOneMore();
+        atLeast = subs() + 1;
         until = until.plusMillis(Math.round(1000 * target.longestSubSeconds()));
+    }
+
+    /** Whether its time is over at a moment, and no sub is owed. */
+    boolean isOverAt(Instant end) {
+        return end.isAfter(until) && subs() >= atLeast;
     }
 
     /** As many subs as fit until later. */

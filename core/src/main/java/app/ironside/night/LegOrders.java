@@ -35,7 +35,7 @@ final class LegOrders {
             skipFilter(order, leg);
         } else if (command instanceof Command.OneMore) {
             leg.addOne();
-            conduct.obeyed(order, Stage.RUN, "the block ends a sub later, at the latest " + clock(leg.until));
+            conduct.obeyed(order, Stage.RUN, "the block ends a sub later, about " + clock(leg.until));
         } else if (command instanceof Command.Extend extend) {
             leg.extendBy(extend.by());
             conduct.obeyed(

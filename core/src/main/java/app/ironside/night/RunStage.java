@@ -393,7 +393,7 @@ final class RunStage {
         if (isTooBright(leg)) {
             return Optional.of(TargetLeft.Why.BRIGHT_SKY);
         }
-        return end.isBefore(leg.until.plusMillis(1)) ? Optional.empty() : Optional.of(TargetLeft.Why.TIME);
+        return leg.isOverAt(end) ? Optional.of(TargetLeft.Why.TIME) : Optional.empty();
     }
 
     /** Whether the sky behind the last two subs is brighter than is allowed, against the darkest of their own series. */

@@ -53,6 +53,9 @@ public record NightBudget(
     private static final double STRONG_WIND = 8;
 
     /** So long before it is empty a battery is changed, and a card before it is full. */
+    /** At this temperature a battery gives what it is rated for. */
+    public static final double RATED_AT_C = 25;
+
     private static final Duration IN_TIME = Duration.ofMinutes(30);
 
     /** A sensor is let warm up this long before its power is cut (common practice: 10 to 15 min). */
@@ -171,19 +174,19 @@ public record NightBudget(
      * A battery gives its rated charge at 25 °C and loses about 0.8 % for each kelvin below, and a fifth is left in it to spare it
      * (common practice for lithium iron phosphate).
      */
-    static double usableWattHours(double ratedWattHours, double temperatureC) {
-        double cold = Math.max(0.4, 1 - 0.008 * Math.max(0, 25 - temperatureC));
+    public static double usableWattHours(double ratedWattHours, double temperatureC) {
+        double cold = Math.max(0.4, 1 - 0.008 * Math.max(0, RATED_AT_C - temperatureC));
         return 0.8 * ratedWattHours * cold;
     }
 
     private static Optional<Power> power(Equipment equipment, double coldestC) {
         return equipment.supply().map(supply -> {
-            double mean = (equipment.idleWatts() + equipment.peakWatts()) / 2;
             return new Power(
                     equipment.idleWatts(),
                     equipment.peakWatts(),
                     supply.watts(),
-                    supply.batteryWattHours().map(wh -> usableWattHours(wh, coldestC) / Math.max(0.1, mean)));
+                    supply.batteryWattHours()
+                            .map(wh -> usableWattHours(wh, coldestC) / Math.max(0.1, equipment.meanWatts())));
         });
     }
 
@@ -194,7 +197,8 @@ public record NightBudget(
                 .filter(bed::isAfter);
     }
 
-    private static double frameBytes(Kit kit) {
+    /** A raw frame as it is written, 16 bits a pixel. */
+    public static double frameBytes(Kit kit) {
         return 2.0 * kit.sensor().widthPx() * kit.sensor().heightPx();
     }
 

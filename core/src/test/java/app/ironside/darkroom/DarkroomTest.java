@@ -10,6 +10,8 @@ import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.image.Header;
 import app.ironside.image.Statistics;
+import app.ironside.image.TiffExample;
+import app.ironside.library.FactBook;
 import app.ironside.library.FrameSet;
 import app.ironside.library.HeadShelf;
 import app.ironside.library.Library;
@@ -23,6 +25,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.FileTime;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
 import java.util.List;
@@ -384,5 +387,72 @@ class DarkroomTest {
     void aFilterThatIsNotThereIsTold() {
         assertThat(develop(List.of(List.of("R", "G", "B")), Progress.NONE).failed())
                 .containsExactly("picture IC 342 R,G,B: there is no stack of filter G");
+    }
+
+    /** The same night as a raw converter writes it: what its Exif directory tells, the folders' names, and two words by hand are enough. */
+    @Test
+    void lightsOfTiffGiveTheStackOfTheirFits() throws Exception {
+        FactBook book = new FactBook(folder);
+        List<String> throughL = new ArrayList<>();
+        List<Path> frames;
+        try (var all = Files.walk(folder.resolve("raw"))) {
+            frames = all.filter(f -> f.toString().endsWith(".fits")).sorted().toList();
+        }
+        for (Path fits : frames) {
+            Frame frame = FitsFiles.read(fits);
+            String kind = frame.header().text("IMAGETYP").orElseThrow();
+            String filter = frame.header().text("FILTER").orElse("L");
+            if (!filter.equals("L")) {
+                continue;
+            }
+            Path tiff = folder.resolve("tiff")
+                    .resolve(kind)
+                    .resolve(fits.getFileName().toString().replace(".fits", ".tif"));
+            Files.createDirectories(tiff.getParent());
+            TiffExample.write(
+                    tiff,
+                    frame,
+                    frame.header().exposureSeconds().orElseThrow(),
+                    100,
+                    frame.header()
+                            .text("DATE-OBS")
+                            .orElse("2026-10-11T18:00:00")
+                            .replace('-', ':')
+                            .replace('T', ' '));
+            if (!kind.equals("Bias") && !kind.equals("Dark")) {
+                throughL.add(tiff.toString());
+            }
+        }
+        book.keep(new FactBook.Correction(
+                throughL,
+                Optional.empty(),
+                Optional.of("IC 342"),
+                Optional.of("L"),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty(),
+                Optional.empty()));
+        Development made = plain().develop(
+                        List.of(folder.resolve("tiff")),
+                        folder.resolve("tiff-out"),
+                        Told.in(folder),
+                        HeadShelf.NONE,
+                        Progress.NONE);
+        Development ofFits = plain().develop(
+                        List.of(folder.resolve("raw")),
+                        folder.resolve("out"),
+                        Told.NOTHING,
+                        HeadShelf.NONE,
+                        Progress.NONE);
+        assertThat(made.unusable()).isEmpty();
+        assertThat(made.failed()).isEmpty();
+        assertThat(made.masters()).hasSize(3);
+        Development.StackFile stack = made.stacks().get(0);
+        Development.StackFile same = ofFits.stacks().get(0);
+        assertThat(stack.target()).isEqualTo("IC 342");
+        assertThat(stack.kept()).isEqualTo(same.kept());
+        assertThat(stack.snrGainOverOneSub()).isCloseTo(same.snrGainOverOneSub(), within(1e-6));
+        assertThat(FitsFiles.read(stack.file()).pixels())
+                .isEqualTo(FitsFiles.read(same.file()).pixels());
     }
 }

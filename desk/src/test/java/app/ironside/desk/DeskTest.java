@@ -68,7 +68,7 @@ class DeskTest extends DeskHarness {
                         "\"widthPx\": 640, \"heightPx\": 480, \"pixelUm\": 7.5")
                 .replace(
                         "{\"name\": \"M 33\", \"filters\": [\"L\", \"R\", \"G\", \"B\"], \"subsPerFilter\": 2, \"subSeconds\": 180},",
-                        "{\"name\": \"M 33\", \"filters\": [\"L\"], \"subSeconds\": 60, \"until\": \"19:40:00\", \"mostSubs\": 5}")
+                        "{\"name\": \"M 33\", \"filters\": [\"L\"], \"subSeconds\": 60, \"until\": \"22:00:00\", \"mostSubs\": 5}")
                 .replace(
                         "{\"name\": \"NGC 2403\", \"filters\": [\"L\", \"Ha\"], \"subsPerFilter\": 4, \"subSeconds\": 300}",
                         "")

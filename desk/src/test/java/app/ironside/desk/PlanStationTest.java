@@ -340,6 +340,31 @@ class PlanStationTest extends DeskHarness {
         assertThat(on(() -> desk.planDesk().draft().plan().blocks().size()))
                 .as("it takes no planned time")
                 .isEqualTo(blocks);
+        // What is wanted of it is said where it is said of planned targets.
+        robot.clickOn("#plan-wishes");
+        settled();
+        assertThat(on(() -> ((Label) desk.lookup("#wishes .bench-title")).getText()))
+                .isEqualTo("What is wanted of " + name + ", which stands in under cloud");
+        String filter = on(() ->
+                desk.planDesk().file().program().standIns().get(0).filters().get(0));
+        on(() -> {
+            TextField seconds = (TextField) desk.lookup("#wish-seconds-" + filter);
+            seconds.setText("75");
+            seconds.fireEvent(new ActionEvent());
+            return true;
+        });
+        settled();
+        assertThat(on(() -> desk.planDesk()
+                        .file()
+                        .program()
+                        .standIns()
+                        .get(0)
+                        .goals()
+                        .get(0)
+                        .subSeconds()))
+                .isEqualTo(75);
+        control(KeyCode.Z);
+        settled();
         control(KeyCode.Z);
         assertThat(on(() -> desk.planDesk().file().program().standIns())).isEmpty();
     }

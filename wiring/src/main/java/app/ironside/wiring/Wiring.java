@@ -37,6 +37,7 @@ import app.ironside.night.NightRecord;
 import app.ironside.night.NightWatcher;
 import app.ironside.night.Placement;
 import app.ironside.night.ProgramInForce;
+import app.ironside.night.SuppliesWatch;
 import app.ironside.night.WatchedClock;
 import app.ironside.plan.Program;
 import app.ironside.plan.WeatherForecast;
@@ -404,7 +405,15 @@ public final class Wiring {
 
     /** Who looks round in every wait. */
     private static WatchedClock.Watch watch(
-            Kit kit, Devices devices, GuardedMount mount, NightRecord record, NightControl control) {
+            NightFile file,
+            Devices devices,
+            GuardedMount mount,
+            FrameArchive archive,
+            NightRecord record,
+            NightControl control) {
+        Kit kit = file.kit();
+        SuppliesWatch ofSupplies =
+                new SuppliesWatch(kit, file.site().zone(), archive, devices.power(), devices.weather(), record);
         MountWatch ofMount = new MountWatch(mount, record::mountStopped);
         Optional<AirWatch> ofAir = devices.weather().map(station -> new AirWatch(station, record, control));
         Optional<HeaterWatch> ofHeaters = devices.weather()
@@ -416,6 +425,7 @@ public final class Wiring {
             ofHeaters.ifPresent(heaters -> heaters.look(now));
             devices.camera().remarks().forEach(record::deviceSaid);
             ofAir.ifPresent(air -> air.look(now));
+            ofSupplies.look(now);
         };
     }
 
@@ -492,7 +502,7 @@ public final class Wiring {
                 file.kit(),
                 new ProgramInForce(file.program(), text -> revised(text, file)),
                 devices.withMount(mount),
-                new WatchedClock(clock, watch(file.kit(), devices, mount, record, control)),
+                new WatchedClock(clock, watch(file, devices, mount, books.archive(), record, control)),
                 books.archive(),
                 record,
                 venue.gauge(),

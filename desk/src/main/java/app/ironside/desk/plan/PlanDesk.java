@@ -193,7 +193,7 @@ public final class PlanDesk implements AutoCloseable {
 
     /** The target of the plan that is chosen, or looked at. */
     Optional<TargetPlan> chosenOrLooked() {
-        return model.meant().map(PlannedBlock::target);
+        return model.meantTarget();
     }
 
     Optional<PlannedBlock> chosenBlock() {

@@ -127,11 +127,16 @@ public final class Wishes implements AutoCloseable {
         return plan.model().meant();
     }
 
+    /** The target that is meant, which may only stand in. */
+    Optional<TargetPlan> target() {
+        return plan.model().meantTarget();
+    }
+
     /** A step of the plan that can be taken back. */
     void change(UnaryOperator<TargetPlan> step) {
         try {
             // What cannot be is said at once.
-            if (meant().map(b -> step.apply(b.target()).equals(b.target())).orElse(true)) {
+            if (target().map(t -> step.apply(t).equals(t)).orElse(true)) {
                 return;
             }
         } catch (NumberFormatException e) {
@@ -148,9 +153,9 @@ public final class Wishes implements AutoCloseable {
     }
 
     void keep(String name) {
-        meant().ifPresent(b -> {
+        target().ifPresent(target -> {
             try {
-                Wish wish = Wish.of(name, b.target());
+                Wish wish = Wish.of(name, target);
                 plan.beside(() -> plan.profiles().saveWish(wish), this::lookUp, plan::say);
             } catch (IllegalArgumentException e) {
                 plan.say(e.getMessage());
@@ -165,7 +170,7 @@ public final class Wishes implements AutoCloseable {
     void use(Wish wish) {
         List<String> filters =
                 plan.file().kit().filters().stream().map(f -> f.name()).toList();
-        meant().ifPresent(b -> wish.on(b.target(), filters)
+        target().ifPresent(target -> wish.on(target, filters)
                 .ifPresentOrElse(
                         t -> change(each -> wish.on(each, filters)
                                 .map(w -> w.withGoals(w.goals().stream()

@@ -70,8 +70,9 @@ final class WishesPane extends VBox {
     }
 
     void refresh() {
-        Optional<PlannedBlock> meant = plan.wishes().meant();
-        String now = meant.map(b -> b.target() + " " + b.byFilter()).orElse("")
+        Optional<PlannedBlock> block = plan.wishes().meant();
+        Optional<TargetPlan> meant = plan.wishes().target();
+        String now = meant.map(t -> t + " " + block.map(PlannedBlock::byFilter)).orElse("")
                 + plan.file().kit()
                 + plan.wishes().kept()
                 + plan.wishes().account().hoursKept();
@@ -87,7 +88,7 @@ final class WishesPane extends VBox {
             title.setText("No target of the plan is chosen.");
             about.setText("Click a block on the ribbon, or add what you look at under Tonight.");
         } else {
-            fill(meant.get());
+            fill(meant.get(), block);
         }
         fillKept(meant.isPresent());
         filling = false;
@@ -96,11 +97,12 @@ final class WishesPane extends VBox {
     // ---- by filter
     // ---------------------------------------------------------------------------------------------------------
 
-    private void fill(PlannedBlock block) {
-        TargetPlan target = block.target();
-        boolean oneBlock = plan.chosenBlock().isPresent();
-        title.setText(
-                "What is wanted of " + target.name() + (oneBlock ? ", in the chosen block" : ", in all its blocks"));
+    /** @param block empty for a target that only stands in */
+    private void fill(TargetPlan target, Optional<PlannedBlock> block) {
+        title.setText("What is wanted of " + target.name()
+                + (block.isEmpty()
+                        ? ", which stands in under cloud"
+                        : plan.chosenBlock().isPresent() ? ", in the chosen block" : ", in all its blocks"));
         String[] heads = {"filter", "seconds", "subs tonight", "hours in all", "kept so far", "Moon", "planned"};
         for (int i = 0; i < heads.length; i++) {
             Label head = new Label(heads[i]);
@@ -117,16 +119,15 @@ final class WishesPane extends VBox {
             Optional<FilterGoal> goal = target.goals().stream()
                     .filter(g -> g.filter().equals(filter))
                     .findFirst();
-            addRow(i + 1, filter, goal, block);
+            addRow(i + 1, filter, goal, target, block);
         }
         about.setText(about(block));
-        fillSplit(block);
+        block.ifPresent(this::fillSplit);
         addWhole(target);
     }
 
     /** The light of tonight, dealt out to the filters by one of two schools, or as it comes. */
     private void fillSplit(PlannedBlock block) {
-        split.getChildren().clear();
         TargetPlan target = block.target();
         if (target.goals().size() < 2) {
             return;
@@ -157,15 +158,18 @@ final class WishesPane extends VBox {
         }
     }
 
-    private String about(PlannedBlock block) {
+    private String about(Optional<PlannedBlock> block) {
         boolean rehearsed = plan.wishes().account().isRehearsedOnly()
                 && !plan.wishes().account().nights().isEmpty();
-        return Words.format("%s: %.1f h of light.", block.words(), block.hoursOfLight())
+        return block.map(b -> Words.format("%s: %.1f h of light.", b.words(), b.hoursOfLight()))
+                        .orElse(
+                                "No time is planned for it: it is taken while cloud covers the others, and in time that is left.")
                 + (rehearsed ? " Kept so far is of rehearsed nights: the logbook has no real one." : "");
     }
 
-    private void addRow(int row, String filter, Optional<FilterGoal> goal, PlannedBlock block) {
-        String target = block.target().name();
+    private void addRow(
+            int row, String filter, Optional<FilterGoal> goal, TargetPlan of, Optional<PlannedBlock> block) {
+        String target = of.name();
         CheckBox used = new CheckBox(filter);
         used.setId("wish-" + filter);
         used.setSelected(goal.isPresent());
@@ -218,15 +222,18 @@ final class WishesPane extends VBox {
             }
         });
         grid.add(moon, 5, row);
-        int subs = block.byFilter().getOrDefault(filter, 0);
-        Label planned = new Label(subs == 0 ? "none" : Words.format("%d, %.1f h", subs, subs * g.subSeconds() / 3600));
+        int subs = block.map(b -> b.byFilter().getOrDefault(filter, 0)).orElse(0);
+        Label planned = new Label(
+                subs == 0
+                        ? block.isEmpty() ? "stands in" : "none"
+                        : Words.format("%d, %.1f h", subs, subs * g.subSeconds() / 3600));
         planned.getStyleClass().add("row-value");
         planned.setMinWidth(Region.USE_PREF_SIZE);
         Button earlier = new Button("↑");
         earlier.setId("wish-earlier-" + filter);
         earlier.setAccessibleText(filter + " earlier");
         earlier.setTooltip(new Tooltip("Takes " + filter + " earlier"));
-        earlier.setDisable(block.target().filters().indexOf(filter) == 0);
+        earlier.setDisable(of.filters().indexOf(filter) == 0);
         earlier.setOnAction(e -> earlier(filter));
         HBox last = new HBox(8, planned, earlier);
         last.setAlignment(Pos.CENTER_LEFT);
@@ -259,11 +266,7 @@ final class WishesPane extends VBox {
     private void use(String filter, boolean wanted) {
         FilterSpec spec = plan.file().kit().filter(filter);
         double seconds = Projects.subSeconds(plan.file().kit(), plan.file().site(), spec);
-        if (!wanted
-                && plan.wishes()
-                        .meant()
-                        .filter(b -> b.target().goals().size() == 1)
-                        .isPresent()) {
+        if (!wanted && plan.wishes().target().filter(t -> t.goals().size() == 1).isPresent()) {
             plan.say("A target keeps one filter at least: choose another before you leave " + filter + " out.");
             shown = "";
             refresh();
