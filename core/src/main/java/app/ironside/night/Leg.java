@@ -19,8 +19,11 @@ final class Leg {
     boolean begun;
     boolean left;
 
-    /** So many subs are taken, also past the time: what was asked for by name is not lost to a dither that took long. */
+    /** So many subs are taken whatever the time: a sub that was asked for by name is not lost to a dither that took long. */
     private int atLeast;
+
+    /** Subs that were asked for by name. */
+    private int extra;
 
     /** When a sub was last kept, or the first was begun. */
     Instant lastGood;
@@ -48,12 +51,18 @@ final class Leg {
     void addOne() {
         target = withOneMore();
         atLeast = subs() + 1;
+        extra++;
         until = until.plusMillis(Math.round(1000 * target.longestSubSeconds()));
     }
 
-    /** Whether its time is over at a moment, and no sub is owed. */
+    /**
+     * Whether its time is over at a moment. What was planned and the subs that were asked for besides may take a sub's length longer for
+     * each of these: what else was asked for meanwhile took its time too.
+     */
     boolean isOverAt(Instant end) {
-        return end.isAfter(until) && subs() >= atLeast;
+        Instant late = until.plusMillis(Math.round(1000 * extra * target.longestSubSeconds()));
+        boolean owed = subs() < atLeast || subs() < block.subs() + extra && !end.isAfter(late);
+        return end.isAfter(until) && !owed;
     }
 
     /** As many subs as fit until later. */

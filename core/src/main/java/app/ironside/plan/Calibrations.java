@@ -10,8 +10,22 @@ import app.ironside.Check;
 public record Calibrations(int darks, int bias, int flatsPerFilter, double flatLevel) {
     private static final int MOST = 2000;
 
-    public Calibrations withDarks(int other) {
-        return new Calibrations(other, bias, flatsPerFilter, flatLevel);
+    /** Frames in a set of a kind. */
+    public int of(CalibrationPlan.Kind kind) {
+        return switch (kind) {
+            case DARK -> darks;
+            case BIAS -> bias;
+            case FLAT -> flatsPerFilter;
+        };
+    }
+
+    /** With another number in the sets of a kind. */
+    public Calibrations with(CalibrationPlan.Kind kind, int count) {
+        return switch (kind) {
+            case DARK -> new Calibrations(count, bias, flatsPerFilter, flatLevel);
+            case BIAS -> new Calibrations(darks, count, flatsPerFilter, flatLevel);
+            case FLAT -> new Calibrations(darks, bias, count, flatLevel);
+        };
     }
 
     public Calibrations {

@@ -40,7 +40,7 @@ final class Orders {
             reins.give(new Command.GuideBy(by.rules()));
             return Optional.of("The plan has it, and a night that runs guides by it from the next exposure on.");
         }
-        if (intent instanceof Intent.FocusBy || intent instanceof Intent.Darks || intent instanceof Intent.SetUpBy) {
+        if (intent instanceof Intent.FocusBy || intent instanceof Intent.Frames || intent instanceof Intent.SetUpBy) {
             return Optional.of("The plan has it; a night under way goes on by it when told so at Plan.");
         }
         if (intent instanceof Intent.FilterSteps steps && isPlanned(steps.kit())

@@ -44,6 +44,7 @@ import app.ironside.journal.TroubleOver;
 import app.ironside.journal.TroubleSeen;
 import app.ironside.journal.Unknown;
 import app.ironside.logbook.NightEntry;
+import app.ironside.plan.CalibrationPlan;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import app.ironside.point.FramingMatch;
@@ -516,9 +517,20 @@ class ViewStatesTest {
                 .schools();
         assertThat(schools)
                 .extracting(ReckoningState.School::name)
-                .containsExactly("12 darks", "15 darks", "25 darks", "50 darks", "No darks");
-        assertThat(schools).extracting(ReckoningState.School::ours).containsExactly(true, false, false, false, false);
-        assertThat(schools.get(2).choice()).contains(new Intent.Darks(25));
+                .containsExactly(
+                        "12 darks",
+                        "15 darks",
+                        "25 darks",
+                        "50 darks",
+                        "No darks",
+                        "9 flats a filter",
+                        "16 bias frames");
+        assertThat(schools)
+                .extracting(ReckoningState.School::ours)
+                .containsExactly(true, false, false, false, false, true, true);
+        assertThat(schools.get(2).choice()).contains(new Intent.Frames(CalibrationPlan.Kind.DARK, 25));
+        assertThat(schools.get(5).choice()).contains(new Intent.Frames(CalibrationPlan.Kind.FLAT, 25));
+        assertThat(schools.get(6).reason()).contains(" Or 25: ");
         // By hand: lights of 30 ADU, two at one place, darks of the read noise and what three minutes of dark current
         // leave.
         double gain = file.kit().sensor().gainElectronsPerAdu();

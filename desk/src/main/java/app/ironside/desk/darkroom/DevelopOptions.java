@@ -75,6 +75,9 @@ final class DevelopOptions extends HBox {
         colour.setId("darkroom-colour");
         colour.setPromptText("colour of: R,G,B");
         colour.setPrefWidth(130);
+        // In a narrow window the words of the folder give way first.
+        rejection.setMinWidth(USE_PREF_SIZE);
+        grain.setMinWidth(USE_PREF_SIZE);
         setAlignment(Pos.CENTER_LEFT);
         getChildren().addAll(rejection, grain, keepAll, crop, maps, colour);
     }

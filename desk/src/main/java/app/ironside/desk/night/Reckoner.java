@@ -28,7 +28,9 @@ import app.ironside.journal.StepProven;
 import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.SubTaken;
 import app.ironside.plan.BalanceBy;
-import app.ironside.plan.DarkCount;
+import app.ironside.plan.CalibrationPlan.Kind;
+import app.ironside.plan.Calibrations;
+import app.ironside.plan.FrameCount;
 import app.ironside.plan.NightPlan;
 import app.ironside.plan.SetUp;
 import app.ironside.point.FramingMatch;
@@ -37,7 +39,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -201,43 +202,61 @@ public final class Reckoner {
                         + " sigma, or of all where there are fewer than five. A flat is "
                         + "divided by its own level first, so that a fading panel does not matter. Darks are of the lights' own exposure: a sensor's glow is"
                         + " not linear in time, so that none is scaled.",
-                darkSchools(moment.night()));
+                countSchools(moment.night()));
     }
 
-    /** How many darks, by what they take and by the noise that their master adds to tonight's stack. */
-    private List<School> darkSchools(NightState night) {
+    /** How many frames, by what they take and by the noise that their master adds to tonight's stack. */
+    private List<School> countSchools(NightState night) {
         List<School> schools = new ArrayList<>();
-        Optional<DarkCount.Lights> lights = lights(night);
-        int now = file.program().calibrations().darks();
-        TreeSet<Integer> counts = new TreeSet<>(DarkCount.SCHOOLS);
-        counts.add(now);
-        counts.remove(0);
-        lights.ifPresent(l -> counts.forEach(n -> {
-            DarkCount count = DarkCount.of(n, file.kit(), file.program(), l);
-            schools.add(new School(
-                    n + " darks",
-                    Words.format(
-                            "%d min; their master adds %.1f %% to the noise of %d subs.",
-                            count.takes().toMinutes(), 100 * count.noiseShare(), l.subs()),
-                    n == now,
-                    Optional.of(new Intent.Darks(n))));
-        }));
+        Optional<FrameCount.Lights> lights = lights(night);
+        Calibrations inUse = file.program().calibrations();
+        lights.ifPresent(l -> FrameCount.choices(Kind.DARK, inUse)
+                .forEach(n -> schools.add(
+                        new School(n + " darks", price(Kind.DARK, n, l), n == inUse.darks(), frames(Kind.DARK, n)))));
         schools.add(new School(
                 "No darks",
                 "Cold sensors of little dark current; hot pixels go by dithers, glow stays.",
-                now == 0,
-                Optional.of(new Intent.Darks(0))));
+                inUse.darks() == 0,
+                frames(Kind.DARK, 0)));
+        lights.ifPresent(l -> {
+            schools.add(others(Kind.FLAT, "flats a filter", l));
+            schools.add(others(Kind.BIAS, "bias frames", l));
+        });
         return schools;
     }
 
+    private static Optional<Intent> frames(Kind kind, int count) {
+        return Optional.of(new Intent.Frames(kind, count));
+    }
+
+    private String price(Kind kind, int count, FrameCount.Lights lights) {
+        FrameCount of = FrameCount.of(kind, count, file.kit(), file.program(), lights);
+        return Words.format(
+                "%d min; their master adds %.1f %% to the noise of %d subs.",
+                of.takes().toMinutes(), 100 * of.noiseShare(), lights.subs());
+    }
+
+    /** One card for a kind: the number in use with its price, and the next one that is taken by it. */
+    private School others(Kind kind, String what, FrameCount.Lights lights) {
+        int now = file.program().calibrations().of(kind);
+        List<Integer> counts = FrameCount.choices(kind, file.program().calibrations());
+        int next = counts.stream().filter(n -> n > now).findFirst().orElse(counts.get(0));
+        return new School(
+                now + " " + what,
+                (now == 0 ? "None are taken." : price(kind, now, lights))
+                        + (next == now ? "" : " Or " + next + ": " + price(kind, next, lights)),
+                true,
+                next == now ? Optional.empty() : frames(kind, next));
+    }
+
     /** The lights of which there are most, as they were measured. */
-    private Optional<DarkCount.Lights> lights(NightState night) {
+    private Optional<FrameCount.Lights> lights(NightState night) {
         Map<String, List<SubTaken>> series = night.subs().stream()
                 .filter(s -> s.kept() && s.measures().noiseAdu() > 0)
                 .collect(Collectors.groupingBy(s -> s.target() + "\n" + s.filter() + "\n" + s.seconds()));
         return series.values().stream()
                 .max(java.util.Comparator.comparingInt(List::size))
-                .map(subs -> new DarkCount.Lights(
+                .map(subs -> new FrameCount.Lights(
                         subs.stream()
                                         .mapToDouble(s -> s.measures().noiseAdu())
                                         .sorted()

@@ -14,29 +14,40 @@ import app.ironside.journal.NightEvent;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.SubTaken;
+import app.ironside.judge.MoonCost;
+import app.ironside.judge.SubLook;
+import app.ironside.judge.SubLooks;
 import app.ironside.kit.Exposure;
 import app.ironside.plan.NightPlan;
+import app.ironside.sky.Observer;
 import app.ironside.star.TrailCause;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-/** Words what the subs are like: light, stars, guiding, and why one is out. Pure. */
+/** Words what the subs are like: light, stars, guiding, and why one is out. Of one night; not to be shared between threads. */
 final class RunReckoner {
     private final NightFile file;
     private final NightPlan plan;
     private final ZoneId zone;
+    private final SubLooks looks;
+
+    /** By file: where the Moon stood is reckoned once for each sub. */
+    private final Map<String, SubLook> looked = new HashMap<>();
 
     RunReckoner(NightFile file, NightPlan plan) {
         this.file = file;
         this.plan = plan;
         this.zone = file.site().zone();
+        this.looks = new SubLooks(Observer.at(file.site()));
     }
 
     ReckoningState of(Moment moment, Optional<NightEvent> chosen) {
@@ -80,6 +91,7 @@ final class RunReckoner {
                 .ifPresent(f -> rows.add(new Row(
                         "longer than wide",
                         Words.format("%.0f %% at %.0f°", 100 * f.trailing(), f.trailingAngleDeg()))));
+        moonCost(night, e).ifPresent(cost -> rows.add(new Row("Moon", cost.words())));
         if (!e.overruled().isEmpty()) {
             rows.add(new Row(
                     "gone on from",
@@ -115,6 +127,21 @@ final class RunReckoner {
                 "One sub's noise is √(sky + read²): with sky noise k times the read noise, reading raises it by √(1 + 1/k²) − 1"
                         + " (CCD equation, Howell 2006).",
                 lengths(e, night));
+    }
+
+    /** What the Moon cost the series of a sub, where some of it was taken under it and some not. */
+    private Optional<MoonCost> moonCost(NightState night, SubTaken sub) {
+        String series = look(sub).series();
+        return MoonCost.of(night.subs().stream()
+                .filter(SubTaken::kept)
+                .filter(s -> s.target().equals(sub.target()) && s.filter().equals(sub.filter()))
+                .map(this::look)
+                .filter(l -> l.series().equals(series))
+                .toList());
+    }
+
+    private SubLook look(SubTaken sub) {
+        return looked.computeIfAbsent(sub.file(), f -> looks.of(sub));
     }
 
     /** The length in use and others, each with what reading costs and what is lost with a sub, by how many were lost tonight. */

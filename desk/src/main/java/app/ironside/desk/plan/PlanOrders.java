@@ -66,8 +66,8 @@ final class PlanOrders {
             plan.setRules(p -> p.withFocus(by.triggers()));
         } else if (intent instanceof Intent.SetUpBy by) {
             plan.setRules(p -> p.withSetUp(by.setUp()));
-        } else if (intent instanceof Intent.Darks darks) {
-            plan.setRules(p -> p.withCalibrations(p.calibrations().withDarks(darks.count())));
+        } else if (intent instanceof Intent.Frames frames) {
+            plan.setRules(p -> p.withCalibrations(p.calibrations().with(frames.kind(), frames.count())));
         } else if (intent instanceof Intent.FilterSteps measured) {
             changeKit(measured.kit(), kit -> kit.withFilterOffsets(measured.reference(), steps(measured)));
         } else if (intent instanceof Intent.FocuserSlack measured) {

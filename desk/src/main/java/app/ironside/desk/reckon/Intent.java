@@ -4,6 +4,7 @@ import app.ironside.focus.FilterOffsets;
 import app.ironside.guide.GuideRules;
 import app.ironside.journal.SubTaken;
 import app.ironside.kit.Equipment;
+import app.ironside.plan.CalibrationPlan;
 import app.ironside.plan.FocusTriggers;
 import app.ironside.plan.GuideOptics;
 import app.ironside.plan.SetUp;
@@ -78,7 +79,7 @@ public sealed interface Intent {
     record GuideByRules(GuideRules rules) implements Intent {}
 
     /** Take so many darks of each length. */
-    record Darks(int count) implements Intent {}
+    record Frames(CalibrationPlan.Kind kind, int count) implements Intent {}
 
     /** Bring the kit up another way. */
     record SetUpBy(SetUp setUp) implements Intent {}

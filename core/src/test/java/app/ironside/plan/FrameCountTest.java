@@ -2,22 +2,27 @@ package app.ironside.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
 
 import app.ironside.Examples;
 import app.ironside.document.NightFile;
+import app.ironside.kit.Kit;
+import app.ironside.kit.Sensor;
 import app.ironside.sky.DeepSkyCatalogue;
 import java.util.SplittableRandom;
 import org.junit.jupiter.api.Test;
 
 /** Against hand and against a stack that is really made, of normal noise. */
-class DarkCountTest {
+class FrameCountTest {
     private static final NightFile NIGHT = Examples.night(DeepSkyCatalogue.load());
 
-    private static DarkCount of(int darks, int ditherEvery, DarkCount.Lights lights) {
-        return DarkCount.of(darks, NIGHT.kit(), NIGHT.program().withDitherEvery(ditherEvery), lights);
+    private static FrameCount of(int darks, int ditherEvery, FrameCount.Lights lights) {
+        return FrameCount.of(
+                CalibrationPlan.Kind.DARK, darks, NIGHT.kit(), NIGHT.program().withDitherEvery(ditherEvery), lights);
     }
 
-    private static double darkNoise(DarkCount.Lights lights) {
+    private static double darkNoise(FrameCount.Lights lights) {
         double read = NIGHT.kit().sensor().readNoiseElectrons();
         return Math.sqrt(
                 read * read + NIGHT.kit().sensor().darkElectronsPerSecondAt(lights.sensorC()) * lights.seconds());
@@ -26,7 +31,8 @@ class DarkCountTest {
     @Test
     void asOftenAsNotADarkPerLightAddsItsVariance() {
         // By hand: lights as noisy as a dark, one dark, each light at its own place: twice the variance.
-        DarkCount.Lights lights = new DarkCount.Lights(darkNoise(new DarkCount.Lights(1, 180, -10, 1)), 180, -10, 20);
+        FrameCount.Lights lights =
+                new FrameCount.Lights(darkNoise(new FrameCount.Lights(1, 180, -10, 1)), 180, -10, 20);
         assertThat(of(1, 1, lights).noiseShare()).isCloseTo(Math.sqrt(2) - 1, within(1e-9));
         assertThat(of(25, 1, lights).noiseShare()).isCloseTo(Math.sqrt(1 + 1 / 25.0) - 1, within(1e-9));
         // Not shifted before the last, twenty lights share the error of one master.
@@ -36,7 +42,7 @@ class DarkCountTest {
     /** 30 lights with 15 darks, shifted after each third: what is left in the stack is what is said. */
     @Test
     void aStackThatIsMadeHasThatNoise() {
-        DarkCount.Lights lights = new DarkCount.Lights(6, 180, -10, 30);
+        FrameCount.Lights lights = new FrameCount.Lights(6, 180, -10, 30);
         double d = darkNoise(lights);
         SplittableRandom random = new SplittableRandom(3);
         int pixels = 40_000;
@@ -60,9 +66,30 @@ class DarkCountTest {
 
     @Test
     void moreDarksTakeLonger() {
-        DarkCount.Lights lights = new DarkCount.Lights(20, 180, -10, 30);
+        FrameCount.Lights lights = new FrameCount.Lights(20, 180, -10, 30);
         // By hand: every length of the program takes its darks.
         assertThat(of(50, 1, lights).takes().toSeconds())
                 .isCloseTo(2 * of(25, 1, lights).takes().toSeconds(), within(2L));
+    }
+
+    /**
+     * By hand: a light of noise 20 on a sensor that reads 0 and has no dark current shows 400 electrons of sky; flats of 20 000 electrons
+     * differ by 0.7 % a frame, 2.8 electrons of that sky: 16 of them, at one place with 16 lights, add a variance of 8 to 400.
+     */
+    @Test
+    void flatsOfFewPhotonsAddWhatTheyDifferBy() {
+        Sensor sensor = mock(Sensor.class);
+        Kit kit = mock(Kit.class);
+        when(kit.sensor()).thenReturn(sensor);
+        when(sensor.bitDepth()).thenReturn(16);
+        when(sensor.gainElectronsPerAdu()).thenReturn(20_000 / (0.5 * 65_535));
+        Program program = NIGHT.program().withDitherEvery(16).withCalibrations(new Calibrations(10, 10, 16, 0.5));
+        FrameCount.Lights lights = new FrameCount.Lights(20, 60, -10, 16);
+        FrameCount flats = FrameCount.of(CalibrationPlan.Kind.FLAT, 16, kit, program, lights);
+        assertThat(flats.noiseShare()).isCloseTo(Math.sqrt(1 + 8.0 / 400) - 1, within(1e-6));
+        // Without read noise bias frames are all alike.
+        assertThat(FrameCount.of(CalibrationPlan.Kind.BIAS, 10, kit, program, lights)
+                        .noiseShare())
+                .isZero();
     }
 }
