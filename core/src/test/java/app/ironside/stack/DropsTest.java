@@ -4,17 +4,20 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.solve.PlaneTransform;
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import java.awt.geom.Area;
 import java.awt.geom.Path2D;
 import java.awt.geom.PathIterator;
 import java.awt.geom.Rectangle2D;
+import java.io.InputStream;
 import java.util.Random;
 import org.hipparchus.stat.descriptive.StreamingStatistics;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** Drops onto a grid: their parts against a general-purpose geometry library, their noise against the paper that drizzle comes from. */
+/** Drops onto a grid: their parts against a general-purpose geometry library, their means against the method's reference code, their noise against the paper that drizzle comes from. */
 class DropsTest {
     /** What java.awt.geom cuts out, by the shoelace formula. */
     private static double cut(double x, double y, double ax, double ay, double bx, double by, int column, int row) {
@@ -80,6 +83,55 @@ class DropsTest {
             }
             assertThat(all).isCloseTo(1, within(1e-9));
         }
+    }
+
+    /**
+     * The reference code of the method, on frames that are shifted, of several scales and mirrored (tools/reference-drizzle.py): the same
+     * means and the same weights, to the single precision that it works with.
+     */
+    @Test
+    void meansAndWeightsAreThoseOfTheReferenceLibrary() throws Exception {
+        JsonNode told;
+        try (InputStream in = DropsTest.class.getResourceAsStream("drizzle.json")) {
+            told = new ObjectMapper().readTree(in);
+        }
+        int width = told.get("widthPx").asInt();
+        int outWidth = told.get("outWidthPx").asInt();
+        int outHeight = told.get("outHeightPx").asInt();
+        double half = told.get("drop").asDouble() / 2;
+        Drops drops = new Drops(outWidth, 0, outHeight);
+        for (int n = 0; n < told.get("maps").size(); n++) {
+            double[] m = numbers(told.get("maps").get(n));
+            drops.shape(half * m[0], half * m[3], half * m[1], half * m[4]);
+            double[] frame = numbers(told.get("frames").get(n));
+            for (int i = 0; i < frame.length; i++) {
+                double x = i % width + 1;
+                double y = (double) (i / width) + 1;
+                drops.fall(
+                        m[0] * x + m[1] * y + m[2],
+                        m[3] * x + m[4] * y + m[5],
+                        frame[i],
+                        told.get("weights").get(n).asDouble());
+            }
+        }
+        float[] means = new float[outWidth * outHeight];
+        drops.means(means);
+        double[] fell = numbers(told.get("fell"));
+        double[] reference = numbers(told.get("means"));
+        for (int i = 0; i < means.length; i++) {
+            assertThat(drops.weight(i % outWidth, i / outWidth)).isCloseTo(fell[i], within(2e-5));
+            if (fell[i] > 1e-3) {
+                assertThat((double) means[i]).isCloseTo(reference[i], within(2e-4 * Math.abs(reference[i])));
+            }
+        }
+    }
+
+    private static double[] numbers(JsonNode array) {
+        double[] values = new double[array.size()];
+        for (int i = 0; i < values.length; i++) {
+            values[i] = array.get(i).asDouble();
+        }
+        return values;
     }
 
     /** By hand: a square of 1.5 about the middle of a pixel gives it 1 / 2.25, its neighbours 0.25 / 2.25, the corners 0.0625 / 2.25. */
