@@ -3,8 +3,9 @@
 
 Small frames of a slope, a star and noise, each with a map to the finer grid: shifted, of several scales, mirrored.
 Turned ones are left out: called like this the library does not share a turned drop by its exact area (its parts differ
-by some hundredths from those of any polygon clipping); DropsTest holds these against a geometry library. The library (python3-drizzle, the reference code of Fruchter and Hook's method) gives the mean of what fell on
-each pixel and the weight that fell. Shares no code with what reads them.
+by some hundredths from those of any polygon clipping); DropsTest holds these against a geometry library. The library
+(python3-drizzle, the reference code of Fruchter and Hook's method) gives the mean of what fell on each pixel and the
+weight that fell. Shares no code with what reads them.
 
     python3 tools/reference-drizzle.py > core/src/test/resources/app/ironside/stack/drizzle.json
 
