@@ -47,24 +47,11 @@ final class TiffFiles {
      * @throws BadInputException if it is missing, truncated, or of fewer than 16 bits; the message names the file
      */
     static Frame read(Path file) {
-        Rasters.mustBeFile(file);
-        // Chosen by name: the reader that comes with Java knows no 16-bit differences, which raw converters write.
-        ImageReader reader = new TIFFImageReaderSpi().createReaderInstance(null);
-        try (ImageInputStream in = ImageIO.createImageInputStream(file.toFile())) {
-            Header header = header(new TIFFReader().read(in));
-            in.seek(0);
-            reader.setInput(in);
-            Rasters.mustBeOfSensibleSize(file, reader);
-            return frame(file, reader.readRaster(0, null), header);
-        } catch (IOException | RuntimeException e) {
-            // A damaged file makes the reader stumble in many ways; all of them mean the same to whoever sent it.
-            if (e instanceof BadInputException bad) {
-                throw bad;
-            }
-            throw unreadable(file, e);
-        } finally {
-            reader.dispose();
-        }
+        return opened(file, (reader, header) -> {
+            Raster raster = reader.readRaster(0, null);
+            mustBeDeep(file, raster.getSampleModel().getSampleSize(0));
+            return Rasters.frame(raster, header);
+        });
     }
 
     /**
@@ -73,16 +60,30 @@ final class TiffFiles {
      * @throws BadInputException if it is missing, damaged, or of fewer than 16 bits; the message names the file
      */
     static FrameHead head(Path file) {
+        return opened(file, (reader, header) -> {
+            mustBeDeep(file, reader.getRawImageType(0).getSampleModel().getSampleSize(0));
+            return new FrameHead(reader.getWidth(0), reader.getHeight(0), 1, header);
+        });
+    }
+
+    /** Takes something from an open file whose size is sensible. */
+    @FunctionalInterface
+    private interface Taken<T> {
+        T from(ImageReader reader, Header header) throws IOException;
+    }
+
+    private static <T> T opened(Path file, Taken<T> taken) {
         Rasters.mustBeFile(file);
+        // Chosen by name: the reader that comes with Java knows no 16-bit differences, which raw converters write.
         ImageReader reader = new TIFFImageReaderSpi().createReaderInstance(null);
         try (ImageInputStream in = ImageIO.createImageInputStream(file.toFile())) {
-            Directory main = new TIFFReader().read(in);
+            Header header = header(new TIFFReader().read(in));
             in.seek(0);
             reader.setInput(in);
             Rasters.mustBeOfSensibleSize(file, reader);
-            mustBeDeep(file, reader.getRawImageType(0).getSampleModel().getSampleSize(0));
-            return new FrameHead(reader.getWidth(0), reader.getHeight(0), 1, header(main));
+            return taken.from(reader, header);
         } catch (IOException | RuntimeException e) {
+            // A damaged file makes the reader stumble in many ways; all of them mean the same to whoever sent it.
             if (e instanceof BadInputException bad) {
                 throw bad;
             }
@@ -95,11 +96,6 @@ final class TiffFiles {
     private static BadInputException unreadable(Path file, Exception why) {
         return new BadInputException(
                 file.toString(), "is damaged, still being written, or no TIFF image", "a whole 16-bit TIFF file", why);
-    }
-
-    private static Frame frame(Path file, Raster raster, Header header) {
-        mustBeDeep(file, raster.getSampleModel().getSampleSize(0));
-        return Rasters.frame(raster, header);
     }
 
     private static void mustBeDeep(Path file, int bits) {

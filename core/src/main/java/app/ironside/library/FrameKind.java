@@ -56,7 +56,11 @@ public enum FrameKind {
                 .strip()
                 .split("[^a-z]+"));
         boolean master = all.contains("master");
-        if (all.contains("stack") || all.contains("stacked") || all.contains("integration")) {
+        // What was made already lies in "lights-developed" and the like.
+        if (all.contains("stack")
+                || all.contains("stacked")
+                || all.contains("integration")
+                || all.contains("developed")) {
             return Optional.of(UNKNOWN);
         }
         if (all.contains("flat") && (all.contains("dark") || all.contains("darks"))) {

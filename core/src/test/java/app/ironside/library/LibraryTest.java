@@ -71,6 +71,10 @@ class LibraryTest {
         assertThat(facts(file("x/NGC281_flat_03.fits", Map.of())).kind()).isEqualTo(FrameKind.FLAT);
         assertThat(facts(file("darks/b.fits", Map.of("IMAGETYP", "Light"))).kind())
                 .isEqualTo(FrameKind.LIGHT);
+        assertThat(facts(file("lights-developed/pictures/M 33 R G B.fits", Map.of("EXPTIME", 60.0)))
+                        .kind())
+                .as("what was made of lights is no light")
+                .isEqualTo(FrameKind.UNKNOWN);
         assertThat(facts(file("y/c.fits", Map.of("EXPTIME", 0.0))).kind()).isEqualTo(FrameKind.BIAS);
         assertThat(facts(file("y/d.fits", Map.of("EXPTIME", 60.0))).kind()).isEqualTo(FrameKind.UNKNOWN);
         assertThat(facts(file("y/e.fits", Map.of("IMAGETYP", "Dark", "NCOMBINE", 20)))
