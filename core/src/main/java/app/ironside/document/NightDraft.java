@@ -28,6 +28,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.ToDoubleBiFunction;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /**
@@ -235,6 +236,16 @@ public final class NightDraft {
                         file.program().targets().stream().map(fitted).toList())
                 .withStandIns(file.program().standIns().stream().map(fitted).toList());
         return NightDraft.of(NightFile.of(site, kit, program, file.lessons(), file.observatory()));
+    }
+
+    /** One filter all night, where it is wanted at all: nobody goes out to put another in. */
+    public NightDraft onlyFilter(String filter) {
+        UnaryOperator<TargetPlan> only = t -> t.filters().contains(filter) ? t.withFilters(List.of(filter)) : t;
+        List<Integer> all = IntStream.range(0, placed().size()).boxed().toList();
+        NightDraft planned = replace(all, only);
+        return planned.withProgram(planned.file()
+                .program()
+                .withStandIns(file.program().standIns().stream().map(only).toList()));
     }
 
     /** The same night with another frame for a target, in all its blocks. */

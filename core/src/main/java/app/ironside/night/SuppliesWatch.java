@@ -3,9 +3,11 @@ package app.ironside.night;
 import app.ironside.device.DeviceException;
 import app.ironside.device.PowerBox;
 import app.ironside.device.WeatherStation;
+import app.ironside.journal.AlertRaised;
 import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.Stage;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.Trouble;
 import app.ironside.kit.Equipment;
 import app.ironside.kit.Kit;
 import app.ironside.plan.NightBudget;
@@ -124,6 +126,7 @@ public final class SuppliesWatch implements WatchedClock.Watch {
         if (empty.isBefore(end) && empty.isBefore(now.plus(IN_TIME))) {
             batteryTold = true;
             tell(
+                    Trouble.POWER,
                     "The battery has given %.0f Wh, %s, of %.0f that can be taken from it%s: at %.0f W it lasts until %s, and lights go on"
                             + " until %s. Have a full one ready, or end earlier; a battery that is run flat takes harm.",
                     wattHours,
@@ -157,8 +160,12 @@ public final class SuppliesWatch implements WatchedClock.Watch {
             if (!cardTold && full.isBefore(end) && full.isBefore(now.plus(IN_TIME))) {
                 cardTold = true;
                 tell(
+                        Trouble.DISK,
                         "The camera's card of %.0f GB has room for %.0f more lights, until %s; lights go on until %s. Have an empty one ready.",
-                        card.get(), left, clock(full), clock(end));
+                        card.get(),
+                        left,
+                        clock(full),
+                        clock(end));
             }
             return;
         }
@@ -168,14 +175,21 @@ public final class SuppliesWatch implements WatchedClock.Watch {
             if (full.isBefore(end)) {
                 diskTold = true;
                 tell(
+                        Trouble.DISK,
                         "The disk has %.1f GB left, room for %.0f more lights, until %s; lights go on until %s. Free some room.",
-                        archive.freeBytes().getAsLong() / 1e9, left, clock(full), clock(end));
+                        archive.freeBytes().getAsLong() / 1e9,
+                        left,
+                        clock(full),
+                        clock(end));
             }
         }
     }
 
-    private void tell(String format, Object... values) {
-        record.fault(Stage.RUN, String.format(Locale.ROOT, format, values));
+    /** Hands are needed before light is lost: whoever sleeps is woken. */
+    private void tell(Trouble trouble, String format, Object... values) {
+        String words = String.format(Locale.ROOT, format, values);
+        record.fault(Stage.RUN, words);
+        record.tell(new AlertRaised(record.now(), words, trouble, true));
     }
 
     private String clock(Instant time) {

@@ -84,7 +84,13 @@ final class Combiner {
                 row(band, row, own ? Optional.of(out) : Optional.empty(), bandFrom);
             });
             drizzler.ifPresent(d -> d.fill(
-                    plane, index, new Drizzler.Band(band, bandFrom, bandRows), from, count, finer.orElseThrow()));
+                    plane,
+                    index,
+                    new Drizzler.Band(band, bandFrom, bandRows),
+                    from,
+                    count,
+                    finer.orElseThrow(),
+                    progress));
         }
         return new Plane(out, finer);
     }

@@ -50,7 +50,12 @@ public record Drizzle(double scale, double drop) {
 
     /** As a person says it. */
     public String words() {
-        return String.format(Locale.ROOT, "drizzle, %.3g pixels to one, drops of %.2f", scale, drop);
+        return String.format(Locale.ROOT, "drizzle, %s pixels to one, drops of %.2f", times(), drop);
+    }
+
+    /** How many times as fine: "2", "1.5". */
+    String times() {
+        return String.format(Locale.ROOT, "%.2f", scale).replaceFirst("\\.?0+$", "");
     }
 
     /** A header of the sub's grid as the finer grid has it: pixels are smaller, and the place in the sky is told by them. */

@@ -1,5 +1,6 @@
 package app.ironside.stack;
 
+import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.image.Mosaic;
 import app.ironside.solve.PlaneTransform;
@@ -62,12 +63,13 @@ final class Drizzler {
      * @param from first row, from 0
      * @param out the finer plane
      */
-    void fill(Mosaic.Plane plane, int index, Band band, int from, int count, float[] out) {
+    void fill(Mosaic.Plane plane, int index, Band band, int from, int count, float[] out, Progress progress) {
         int first = how.side(from);
         int last = from + count == height ? height() : how.side(from + count);
         int stripes = (last - first + STRIPE - 1) / STRIPE;
         workers.forEach(stripes, s -> {
             int row = first + s * STRIPE;
+            progress.step("letting drops fall, row " + (row + 1) + " of " + height(), (double) row / height());
             stripe(plane, index, band, row, Math.min(STRIPE, last - row), out);
         });
     }

@@ -120,6 +120,7 @@ public final class Stacker {
             mustMatch(subs.get(0), subs.get(i));
             lights.get(i).calibrator().mustFit(source.width(), source.height());
         }
+        mustHold(subs.get(0));
         boolean small =
                 (long) subs.get(0).source().width() * subs.get(0).source().height() < LARGE_PIXELS;
         AtomicInteger done = new AtomicInteger();
@@ -128,6 +129,28 @@ public final class Stacker {
                     "measuring " + lights.get(i).file().getFileName(), 0.4 * done.getAndIncrement() / lights.size());
             subs.set(i, measured(subs.get(i), looks));
         });
+    }
+
+    /** A finer grid lies in memory whole, and once more while its stars are looked for. */
+    private void mustHold(Sub first) {
+        if (settings.drizzle().isEmpty()) {
+            return;
+        }
+        double scale = settings.drizzle().get().scale();
+        int planes = planes(first.mosaic()).size();
+        double pixels = (double) first.source().width() * first.source().height();
+        double megabytes = pixels * Float.BYTES * (planes + (planes + 1) * scale * scale) / (1 << 20);
+        if (megabytes > settings.maxMemoryBytes() / (double) (1 << 20)) {
+            throw new BadInputException(
+                    first.source().file().toString(),
+                    String.format(
+                            java.util.Locale.ROOT,
+                            "takes %.0f MB for pixels %s times as fine; %d are allowed",
+                            megabytes,
+                            settings.drizzle().get().times(),
+                            settings.maxMemoryBytes() >> 20),
+                    "a coarser grid, or more memory");
+        }
     }
 
     private static Sub measured(Sub opened, Looks looks) {

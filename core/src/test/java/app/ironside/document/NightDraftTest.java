@@ -57,6 +57,19 @@ class NightDraftTest {
         assertThat(DEMO.move(0, longer).plan().blocks()).isNotEmpty();
     }
 
+    /** Where it is wanted, and nowhere else: M 33 has R, NGC 2403 has not. */
+    @Test
+    void oneFilterAllNight() {
+        assertThat(DEMO.onlyFilter("L").file().program().targets())
+                .extracting(TargetPlan::filters)
+                .containsExactly(List.of("L"), List.of("L"));
+        NightDraft red = DEMO.onlyFilter("R");
+        assertThat(red.file().program().targets())
+                .extracting(TargetPlan::filters)
+                .containsExactly(List.of("R"), block(DEMO, 1).target().filters());
+        assertThat(red.plan().blocks()).hasSize(2);
+    }
+
     /** Law: split and rejoin: two parts of one target in the place of one. */
     @Test
     void splitting() {

@@ -8,10 +8,12 @@ import app.ironside.JumpingClock;
 import app.ironside.Mocks;
 import app.ironside.device.PowerBox;
 import app.ironside.device.WeatherStation;
+import app.ironside.journal.AlertRaised;
 import app.ironside.journal.BlockPlanned;
 import app.ironside.journal.FaultTold;
 import app.ironside.journal.JournalInMemory;
 import app.ironside.journal.SubTaken;
+import app.ironside.journal.Trouble;
 import app.ironside.kit.Kit;
 import app.ironside.kit.KitFile;
 import app.ironside.sky.Interval;
@@ -79,6 +81,11 @@ class SuppliesWatchTest {
         assertThat(told()).singleElement().satisfies(t -> assertThat(t)
                 .startsWith("The camera's card of 2 GB has room for 4")
                 .contains("lights go on until 04:00"));
+        assertThat(journal.events())
+                .filteredOn(AlertRaised.class::isInstance)
+                .as("hands are needed before it is full")
+                .singleElement()
+                .matches(e -> ((AlertRaised) e).wake() && ((AlertRaised) e).trouble() == Trouble.DISK);
     }
 
     /** 100 Wh at 5 °C: four fifths, and 0.8 % less for each of 20 K, are 67.2 Wh; at 24 W 2 h 48 min, 45 min before that 2 h 3 min. */

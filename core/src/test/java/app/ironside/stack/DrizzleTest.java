@@ -1,8 +1,10 @@
 package app.ironside.stack;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
+import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.Workers;
 import app.ironside.calibrate.Calibrator;
@@ -197,7 +199,7 @@ class DrizzleTest {
         Drizzle how = new Drizzle(2, 0.7);
         Frame whole =
                 stack(files, Optional.of(how), StackSettings.USUAL_MEMORY_BYTES).picture();
-        Frame banded = stack(files, Optional.of(how), 1 << 20).picture();
+        Frame banded = stack(files, Optional.of(how), 2 << 20).picture();
         assertThat(banded.pixels()).isEqualTo(whole.pixels());
         float[] clean = stack(
                         files.stream().filter(f -> !f.endsWith("sub3.fits")).toList(),
@@ -237,6 +239,14 @@ class DrizzleTest {
         }
         assertThat(result.drizzled().orElseThrow().fwhmPx())
                 .isLessThan(result.drizzled().orElseThrow().plainFwhmPx());
+    }
+
+    /** By hand: 34 000 pixels of 4 bytes, one plane and twice sixteen of them, are 4.3 MB. */
+    @Test
+    void aGridThatMemoryCannotHoldIsRefusedBeforeAnythingIsMeasured() {
+        assertThatThrownBy(() -> stack(dithered(2, ""), Optional.of(new Drizzle(4, 0.5)), 3 << 20))
+                .isInstanceOf(BadInputException.class)
+                .hasMessageContaining("sub0.fits: takes 4 MB for pixels 4 times as fine; 3 are allowed");
     }
 
     /** Two subs cannot cover a grid twice as fine with small drops, and that is said. */

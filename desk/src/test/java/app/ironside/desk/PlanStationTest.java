@@ -532,6 +532,48 @@ class PlanStationTest extends DeskHarness {
         assertThat(text("#pack-saved")).startsWith("Not saved:").endsWith("make it first.");
     }
 
+    /** A wheel asks nobody; with a box of filters one of them all night is a step that can be taken back. */
+    @Test
+    void aBoxOfFiltersLeavesTheChoiceOfOneFilterAllNight() throws Exception {
+        NightFile before = on(() -> desk.planDesk().file());
+        robot.clickOn("#plan-costs");
+        settled();
+        assertThat(on(() -> desk.lookup("#only-L"))).isNull();
+        NightFile boxed = NightFile.parse(
+                DemoNights.tonight().replace("\"equipment\": {", "\"equipment\": {\"filtersByHand\": true, "),
+                "boxed",
+                wiring.objects());
+        on(() -> {
+            desk.beginnings().plan(boxed);
+            return true;
+        });
+        until(
+                "the plan with a box of filters",
+                d -> d.planDesk().isOpen()
+                        && d.planDesk().file().kit().equipment().filtersByHand()
+                        && d.lookup("#only-L") != null);
+        on(() -> {
+            ((Button) desk.lookup("#only-L")).fire();
+            return true;
+        });
+        settled();
+        assertThat(on(() -> desk.planDesk().file().program().targets()))
+                .allMatch(t -> t.filters().equals(List.of("L")));
+        until(
+                "no choice that is left",
+                d -> d.lookup("#only-L") == null
+                        || !d.lookup("#only-L").getParent().isVisible());
+        control(KeyCode.Z);
+        settled();
+        assertThat(on(() -> desk.planDesk().file().program().targets().get(0).filters()))
+                .hasSizeGreaterThan(1);
+        on(() -> {
+            desk.beginnings().plan(before);
+            return true;
+        });
+        until("the plan of before", d -> !d.planDesk().file().kit().equipment().filtersByHand());
+    }
+
     @Test
     void aLessonBecomesAStepOfTheNextNight() throws Exception {
         on(() -> {

@@ -21,6 +21,8 @@ import javafx.scene.canvas.GraphicsContext;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -35,6 +37,7 @@ public final class CostsPane extends VBox {
     private final DewStrip dew = new DewStrip();
     private final VBox visits = new VBox();
     private final VBox warnings = new VBox(4);
+    private final FlowPane oneFilter = new FlowPane(6, 6);
     private final Label saved = new Label();
     private NightBudget shown;
 
@@ -46,10 +49,17 @@ public final class CostsPane extends VBox {
         ScrollPane scroll = new ScrollPane(visits);
         scroll.setFitToWidth(true);
         VBox.setVgrow(scroll, Priority.ALWAYS);
+        oneFilter.setAlignment(Pos.CENTER_LEFT);
         saved.getStyleClass().add("dim");
         saved.setId("pack-saved");
         getChildren()
-                .addAll(warnings, dew, heading("What needs hands, in as few walks as possible"), scroll, packTools());
+                .addAll(
+                        warnings,
+                        dew,
+                        heading("What needs hands, in as few walks as possible"),
+                        scroll,
+                        oneFilter,
+                        packTools());
     }
 
     private static Label heading(String text) {
@@ -138,11 +148,35 @@ public final class CostsPane extends VBox {
             label.setWrapText(true);
             warnings.getChildren().add(label);
         }
+        fillOneFilter();
         visits.getChildren().clear();
         for (NightBudget.Visit visit : budget.visits()) {
             visits.getChildren().add(line(Words.clock(visit.at(), zone), String.join(";  ", visit.jobs())));
         }
         visits.getChildren().add(line(Words.clock(budget.bedtime(), zone), "done: everything warm, dark and inside"));
+    }
+
+    /** With a box of filters the choice is to go out, or to take one filter all night; a wheel asks nobody. */
+    private void fillOneFilter() {
+        List<String> filters = plan.file().program().targets().stream()
+                .flatMap(t -> t.filters().stream())
+                .distinct()
+                .toList();
+        boolean asked = plan.file().kit().equipment().filtersByHand() && filters.size() > 1;
+        oneFilter.setVisible(asked);
+        oneFilter.setManaged(asked);
+        oneFilter.getChildren().clear();
+        if (!asked) {
+            return;
+        }
+        oneFilter.getChildren().add(new Label("Filters are changed by hand. All night only"));
+        for (String filter : filters) {
+            Button button = new Button(filter);
+            button.setId("only-" + filter);
+            button.setTooltip(new Tooltip("Nobody goes out for a filter; Ctrl Z takes it back"));
+            button.setOnAction(e -> plan.edit(now -> now.onlyFilter(filter)));
+            oneFilter.getChildren().add(button);
+        }
     }
 
     private static HBox line(String time, String what) {
