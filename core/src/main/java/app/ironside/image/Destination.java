@@ -64,7 +64,8 @@ public final class Destination {
     }
 
     /**
-     * A name in one folder for each of some inputs: their own, or with their folders' names before it where two inputs have one name.
+     * A name in one folder for what is made of each of some frames, as FITS: their own, or with their folders' names before it where two
+     * have one name.
      *
      * @return input to result, in the order given
      * @throws BadInputException if an input is given twice, or a result would be one of the inputs
@@ -72,13 +73,13 @@ public final class Destination {
     public static Map<Path, Path> oneEach(Path folder, List<Path> inputs, String asked) {
         mustDiffer(inputs);
         Map<String, Integer> count = new HashMap<>();
-        inputs.forEach(i -> count.merge(key(i.getFileName()), 1, Integer::sum));
+        inputs.forEach(i -> count.merge(key(fitsName(i)), 1, Integer::sum));
         Map<Path, Path> results = new LinkedHashMap<>();
         Map<String, Path> taken = new HashMap<>();
         for (Path input : inputs) {
-            String name = input.getFileName().toString();
+            String name = fitsName(input).toString();
             Path parent = input.toAbsolutePath().normalize().getParent();
-            boolean alone = count.get(key(input.getFileName())) == 1;
+            boolean alone = count.get(key(fitsName(input))) == 1;
             while ((!alone || taken.containsKey(key(Path.of(name))))
                     && parent != null
                     && parent.getFileName() != null) {
@@ -95,6 +96,13 @@ public final class Destination {
             results.put(input, file(folder.resolve(name), asked, inputs));
         }
         return results;
+    }
+
+    /** The name of a frame as that of a plain FITS file: a packed one is unpacked, and a TIFF one becomes another file. */
+    private static Path fitsName(Path input) {
+        String name = input.getFileName().toString();
+        String plain = name.replaceFirst("(?i)(\\.(fits?|fts))\\.(gz|fz)$", "$1");
+        return Path.of(FrameFiles.isTiff(input) ? plain.replaceFirst("(?i)\\.tiff?$", ".fits") : plain);
     }
 
     /**

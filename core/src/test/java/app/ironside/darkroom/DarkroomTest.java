@@ -17,7 +17,9 @@ import app.ironside.library.HeadShelf;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
 import app.ironside.library.Told;
+import app.ironside.solve.Registration;
 import app.ironside.stack.Crop;
+import app.ironside.stack.Drizzle;
 import app.ironside.stack.Rejection;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
@@ -387,6 +389,45 @@ class DarkroomTest {
     void aFilterThatIsNotThereIsTold() {
         assertThat(develop(List.of(List.of("R", "G", "B")), Progress.NONE).failed())
                 .containsExactly("picture IC 342 R,G,B: there is no stack of filter G");
+    }
+
+    /** Both filters lie on one finer grid, also when one of them is taken up from before; the edges are cut alike. */
+    @Test
+    void dropsOfAllFiltersFallOnOneGrid() throws Exception {
+        Darkroom finer = new Darkroom(
+                Workers.ALL_CORES,
+                finder,
+                picture -> Optional.empty(),
+                new Darkroom.Settings(
+                        Rejection.WINSORIZED,
+                        false,
+                        Map.of(),
+                        64 << 20,
+                        List.of(),
+                        Set.of(Darkroom.Extra.CROP),
+                        Optional.of(Drizzle.usual(2))));
+        Path out = folder.resolve("finer");
+        List<Path> raw = List.of(folder.resolve("raw"));
+        Development made = finer.develop(raw, out, Told.NOTHING, HeadShelf.NONE, Progress.NONE);
+        assertThat(made.failed()).isEmpty();
+        assertThat(made.stacks())
+                .hasSize(2)
+                .allMatch(s -> s.drizzled().orElse("").contains("What fell on the pixels varies by"));
+        Frame red = FitsFiles.read(made.stacks().get(1).file());
+        assertThat(red.width()).isEqualTo(2 * WIDTH);
+        Crop crop = made.stacks().get(0).cropped().orElseThrow().part();
+        assertThat(crop).isEqualTo(made.stacks().get(1).cropped().orElseThrow().part());
+        // By hand: shifts of 3 pixels and a kernel of three on every side.
+        assertThat(crop.width()).isBetween(2 * (WIDTH - 14), 2 * WIDTH);
+        Files.delete(made.stacks().get(1).file());
+        Development again = finer.develop(raw, out, Told.NOTHING, HeadShelf.NONE, Progress.NONE);
+        assertThat(again.stacks()).extracting(Development.StackFile::made).containsExactly(false, true);
+        Registration lies = Registration.of(
+                        finder.find(red),
+                        finder.find(FitsFiles.read(again.stacks().get(1).file())))
+                .orElseThrow();
+        assertThat(lies.transform().x(WIDTH, HEIGHT)).isCloseTo(WIDTH, within(0.1));
+        assertThat(lies.transform().y(WIDTH, HEIGHT)).isCloseTo(HEIGHT, within(0.1));
     }
 
     /** The same night as a raw converter writes it: what its Exif directory tells, the folders' names, and two words by hand are enough. */

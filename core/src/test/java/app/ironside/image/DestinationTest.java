@@ -78,6 +78,12 @@ class DestinationTest {
                 .containsEntry(three, out.resolve("n3_X.fits"))
                 .containsEntry(four, out.resolve("y.fits"))
                 .hasSize(4);
+        // What is written is plain FITS, and is called so.
+        Path packed = write("n3/z.fits.fz");
+        Path tiff = write("n3/w.TIF");
+        assertThat(Destination.oneEach(out, List.of(packed, tiff), "option --out"))
+                .containsEntry(packed, out.resolve("z.fits"))
+                .containsEntry(tiff, out.resolve("w.fits"));
         assertThatThrownBy(() -> Destination.oneEach(folder.resolve("n3"), List.of(four), "option --out"))
                 .hasMessageContaining("is one of the inputs");
     }
