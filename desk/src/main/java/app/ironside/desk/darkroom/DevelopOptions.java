@@ -75,6 +75,7 @@ final class DevelopOptions extends HBox {
         colour.setId("darkroom-colour");
         colour.setPromptText("colour of: R,G,B");
         colour.setPrefWidth(130);
+        colour.setMinWidth(112);
         // In a narrow window the words of the folder give way first.
         rejection.setMinWidth(USE_PREF_SIZE);
         grain.setMinWidth(USE_PREF_SIZE);
