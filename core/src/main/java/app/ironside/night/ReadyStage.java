@@ -245,8 +245,7 @@ final class ReadyStage {
     }
 
     private Optional<String> freeSpace(int plannedSubs) {
-        long frameBytes =
-                2L * night.kit().sensor().widthPx() * night.kit().sensor().heightPx();
+        long frameBytes = (long) NightBudget.frameBytes(night.kit());
         long subs = night.wholeFramesPerLeg()
                 .map(k -> Math.min(plannedSubs, 6L * k))
                 .orElse((long) plannedSubs);

@@ -28,11 +28,14 @@ import java.util.OptionalDouble;
 public final class SuppliesWatch implements WatchedClock.Watch {
     private static final Duration LOOKED_AT_EVERY = Duration.ofMinutes(5);
 
-    /** Time to wake, walk out and change a card or a battery. */
-    private static final Duration IN_TIME = Duration.ofMinutes(45);
+    /** Who sleeps needs some minutes more before the walk for which the plan leaves time. */
+    private static final Duration IN_TIME = NightBudget.IN_TIME.plusMinutes(15);
 
     /** From fewer lights nobody knows how fast they come. */
     private static final int ENOUGH_SUBS = 4;
+
+    /** By so many of the latest lights it is told how fast they come. */
+    private static final int LATEST_SUBS = 20;
 
     private final Kit kit;
     private final ZoneId zone;
@@ -72,6 +75,7 @@ public final class SuppliesWatch implements WatchedClock.Watch {
             return;
         }
         draw(now);
+        feel();
         looked = now;
         Optional<Instant> end = record.state().all(BlockPlanned.class).stream()
                 .map(b -> b.span().until())
@@ -92,25 +96,29 @@ public final class SuppliesWatch implements WatchedClock.Watch {
     /** What was drawn since the last look; before the first one, since the night began, by what the kit says of itself. */
     private void draw(Instant now) {
         Optional<Instant> began = record.state().events().stream().findFirst().map(e -> e.time());
-        Instant from = looked.equals(Instant.MIN) ? began.orElse(now) : looked;
-        wattHours += watts() * Duration.between(from, now).toMillis() / 3_600_000.0;
+        boolean first = looked.equals(Instant.MIN);
+        Instant from = first ? began.orElse(now) : looked;
+        double watts = first ? kit.equipment().meanWatts() : watts();
+        wattHours += watts * Duration.between(from, now).toMillis() / 3_600_000.0;
+    }
+
+    private void feel() {
         try {
-            OptionalDouble felt = air.isPresent() ? air.get().temperatureC() : OptionalDouble.empty();
-            coldestC = felt.isPresent() ? Math.min(coldestC, felt.getAsDouble()) : coldestC;
+            air.map(WeatherStation::temperatureC)
+                    .filter(OptionalDouble::isPresent)
+                    .ifPresent(felt -> coldestC = Math.min(coldestC, felt.getAsDouble()));
         } catch (DeviceException silent) {
-            looked = now; // told by who asks the station for more than this
+            return; // told by who asks the station for more than this
         }
     }
 
+    /** As metered; without a meter, or where it is silent, what the kit says of itself. */
     private double watts() {
         try {
-            if (power.isPresent()) {
-                return power.get().watts();
-            }
+            return power.map(PowerBox::watts).orElseGet(kit.equipment()::meanWatts);
         } catch (DeviceException silent) {
             return kit.equipment().meanWatts();
         }
-        return kit.equipment().meanWatts();
     }
 
     private void battery(Instant now, Instant end) {
@@ -144,14 +152,14 @@ public final class SuppliesWatch implements WatchedClock.Watch {
 
     private void room(Instant now, Instant end, List<SubTaken> subs) {
         double bytes = NightBudget.frameBytes(kit);
-        SubTaken first = subs.get(Math.max(0, subs.size() - 20));
+        SubTaken first = subs.get(Math.max(0, subs.size() - LATEST_SUBS));
         double hours = Duration.between(first.exposed().from(), now).toMillis() / 3_600_000.0;
-        double perHour = Math.min(subs.size(), 20) / Math.max(0.01, hours);
+        double perHour = Math.min(subs.size(), LATEST_SUBS) / Math.max(0.01, hours);
         Optional<Double> card = kit.equipment().cardGigabytes();
         if (card.isPresent()) {
             double holds = 1e9 * card.get() / bytes;
             // More lights than a card holds: another one was put in, and this one is told of again.
-            if (subs.size() > cards * holds) {
+            while (subs.size() > cards * holds) {
                 cards++;
                 cardTold = false;
             }

@@ -52,11 +52,11 @@ public record NightBudget(
     /** Small telescopes shake in more (common practice), m/s. */
     private static final double STRONG_WIND = 8;
 
-    /** So long before it is empty a battery is changed, and a card before it is full. */
     /** At this temperature a battery gives what it is rated for. */
     public static final double RATED_AT_C = 25;
 
-    private static final Duration IN_TIME = Duration.ofMinutes(30);
+    /** So long before it is empty a battery is changed, and a card before it is full. */
+    public static final Duration IN_TIME = Duration.ofMinutes(30);
 
     /** A sensor is let warm up this long before its power is cut (common practice: 10 to 15 min). */
     public static final Duration WARM_UP = Duration.ofMinutes(12);

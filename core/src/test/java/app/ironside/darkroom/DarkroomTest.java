@@ -138,12 +138,12 @@ class DarkroomTest {
         }
     }
 
+    private Darkroom with(Darkroom.Settings settings) {
+        return new Darkroom(Workers.ALL_CORES, finder, picture -> Optional.empty(), settings);
+    }
+
     private Development develop(List<List<String>> colours, Progress progress) {
-        return new Darkroom(
-                        Workers.ALL_CORES,
-                        finder,
-                        picture -> Optional.empty(),
-                        new Darkroom.Settings(Rejection.WINSORIZED, false, Map.of(), 64 << 20, colours))
+        return with(new Darkroom.Settings(Rejection.WINSORIZED, false, Map.of(), 64 << 20, colours))
                 .develop(List.of(folder.resolve("raw")), folder.resolve("out"), Told.NOTHING, HeadShelf.NONE, progress);
     }
 
@@ -227,18 +227,14 @@ class DarkroomTest {
      * the kernel. */
     @Test
     void stacksAreCutToWhatAllReachAndTellWhatTheyAreMadeOf() {
-        Development made = new Darkroom(
-                        Workers.ALL_CORES,
-                        finder,
-                        picture -> Optional.empty(),
-                        new Darkroom.Settings(
-                                Rejection.WINSORIZED,
-                                false,
-                                Map.of(),
-                                64 << 20,
-                                List.of(List.of("L", "R", "R")),
-                                Set.of(Darkroom.Extra.CROP, Darkroom.Extra.MAPS),
-                                Optional.empty()))
+        Development made = with(new Darkroom.Settings(
+                        Rejection.WINSORIZED,
+                        false,
+                        Map.of(),
+                        64 << 20,
+                        List.of(List.of("L", "R", "R")),
+                        Set.of(Darkroom.Extra.CROP, Darkroom.Extra.MAPS),
+                        Optional.empty()))
                 .develop(
                         List.of(folder.resolve("raw")),
                         folder.resolve("out"),
@@ -284,11 +280,7 @@ class DarkroomTest {
     }
 
     private Darkroom plain() {
-        return new Darkroom(
-                Workers.ALL_CORES,
-                finder,
-                picture -> Optional.empty(),
-                new Darkroom.Settings(Rejection.WINSORIZED, false, Map.of(), 64 << 20, List.of()));
+        return with(new Darkroom.Settings(Rejection.WINSORIZED, false, Map.of(), 64 << 20, List.of()));
     }
 
     /** The hot column has 600 ADU in the dark as in the light; the masters lie where developing finds them. */
@@ -366,11 +358,8 @@ class DarkroomTest {
     void resultsAreNoInputs() throws Exception {
         Path light = folder.resolve("raw/2026-10-11/L_0.fits");
         byte[] before = Files.readAllBytes(light);
-        Darkroom darkroom = new Darkroom(
-                Workers.ALL_CORES,
-                finder,
-                picture -> Optional.empty(),
-                new Darkroom.Settings(Rejection.WINSORIZED, true, Map.of(light, false), 64 << 20, List.of()));
+        Darkroom darkroom =
+                with(new Darkroom.Settings(Rejection.WINSORIZED, true, Map.of(light, false), 64 << 20, List.of()));
         Path out = folder.resolve("raw/developed");
         Development made =
                 darkroom.develop(List.of(folder.resolve("raw")), out, Told.NOTHING, HeadShelf.NONE, Progress.NONE);
@@ -394,18 +383,14 @@ class DarkroomTest {
     /** Both filters lie on one finer grid, also when one of them is taken up from before; the edges are cut alike. */
     @Test
     void dropsOfAllFiltersFallOnOneGrid() throws Exception {
-        Darkroom finer = new Darkroom(
-                Workers.ALL_CORES,
-                finder,
-                picture -> Optional.empty(),
-                new Darkroom.Settings(
-                        Rejection.WINSORIZED,
-                        false,
-                        Map.of(),
-                        64 << 20,
-                        List.of(),
-                        Set.of(Darkroom.Extra.CROP),
-                        Optional.of(Drizzle.usual(2))));
+        Darkroom finer = with(new Darkroom.Settings(
+                Rejection.WINSORIZED,
+                false,
+                Map.of(),
+                64 << 20,
+                List.of(),
+                Set.of(Darkroom.Extra.CROP),
+                Optional.of(Drizzle.usual(2))));
         Path out = folder.resolve("finer");
         List<Path> raw = List.of(folder.resolve("raw"));
         Development made = finer.develop(raw, out, Told.NOTHING, HeadShelf.NONE, Progress.NONE);
