@@ -22,6 +22,7 @@ public final class ProfileFields {
             Map.entry("ElectronsPerAdu", "e⁻/ADU"),
             Map.entry("electronsPerAdu", "e⁻/ADU"),
             Map.entry("WattHours", "Wh"),
+            Map.entry("Gigabytes", "GB"),
             Map.entry("Electrons", "e⁻"),
             Map.entry("Arcsec", "″"),
             Map.entry("Seconds", "s"),

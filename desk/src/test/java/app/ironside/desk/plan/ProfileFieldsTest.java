@@ -64,6 +64,7 @@ class ProfileFieldsTest {
     @CsvSource({
         "focalLengthMm, focal length, mm",
         "blurFwhmArcsec, blur fwhm, ″",
+        "cardGigabytes, card, GB",
         "pixelUm, pixel, µm",
         "readoutSeconds, readout, s",
         "skyMagPerArcsec2, sky, mag/arcsec²",
@@ -84,7 +85,9 @@ class ProfileFieldsTest {
         ObjectNode set = ProfileFields.with(tree, gain, "120");
         set = ProfileFields.with(set, field(set, "equipment.camera.readoutMode"), "low noise");
         set = ProfileFields.with(set, field(set, "equipment.ownFlipDeg"), "2,5");
+        set = ProfileFields.with(set, field(set, "equipment.cardGigabytes"), "32");
         Equipment told = KitFile.parse(JsonText.write(set), "heron").equipment();
+        assertThat(told.cardGigabytes()).hasValue(32.0);
         assertThat(told.camera().words()).isEqualTo("gain 120, read-out low noise");
         assertThat(told.ownFlipDeg()).hasValue(2.5);
         ObjectNode cleared = ProfileFields.with(set, field(set, "equipment.camera.gain"), " ");
