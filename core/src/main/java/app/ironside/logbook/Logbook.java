@@ -7,11 +7,14 @@ import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
 import app.ironside.journal.Journal;
 import app.ironside.journal.NightEvent;
+import app.ironside.journal.NightStarted;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.sql.Statement;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -27,6 +30,9 @@ import org.sqlite.SQLiteDataSource;
  */
 public final class Logbook implements AutoCloseable {
     static final String FILE = "logbook.sqlite";
+
+    /** The number of the newest script in the folder migration. */
+    static final int SCHEMA = 4;
 
     private final Path folder;
     private final Jdbi jdbi;
@@ -85,11 +91,25 @@ public final class Logbook implements AutoCloseable {
     }
 
     private static void migrate(SQLiteDataSource source) {
+        if (isOfThisVersion(source)) {
+            return; // asked so, as a start would otherwise wait for scripts to be found that have nothing to do
+        }
         Flyway.configure()
                 .dataSource(source)
                 .locations("classpath:app/ironside/logbook/migration")
                 .load()
                 .migrate();
+    }
+
+    private static boolean isOfThisVersion(SQLiteDataSource source) {
+        try (Connection connection = source.getConnection();
+                Statement statement = connection.createStatement();
+                ResultSet rs = statement.executeQuery(
+                        "select max(cast(version as integer)), min(success) from flyway_schema_history")) {
+            return rs.next() && rs.getInt(1) == SCHEMA && rs.getInt(2) == 1;
+        } catch (SQLException e) {
+            return false; // a new file, or one that Flyway has to tell of
+        }
     }
 
     /** Nights from before their rows said what they are. */
@@ -165,6 +185,14 @@ public final class Logbook implements AutoCloseable {
     public Optional<NightEntry> unfinished() {
         return nights("where state = 'begun' and id = (select max(id) from night)").stream()
                 .findFirst();
+    }
+
+    /** How a night came to be, as it began; empty if it has not begun. */
+    public Optional<Provenance> provenance(NightEntry night) {
+        return events(jdbi, night.id(), "NIGHT_STARTED").stream()
+                .filter(NightStarted.class::isInstance)
+                .findFirst()
+                .map(started -> ((NightStarted) started).provenance());
     }
 
     /** The journal of a night. */

@@ -27,6 +27,10 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.ResultSet;
+import java.sql.Statement;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -36,6 +40,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.OptionalDouble;
 import java.util.OptionalInt;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -69,6 +74,45 @@ class LogbookTest {
                 Duration.ofSeconds(92),
                 Optional.empty(),
                 Optional.empty());
+    }
+
+    @Test
+    void theNumberOfTheSchemaIsThatOfTheNewestScript() throws Exception {
+        Path scripts = Path.of(
+                Logbook.class.getResource("/app/ironside/logbook/migration").toURI());
+        try (Stream<Path> files = Files.list(scripts)) {
+            assertThat(files.mapToInt(f ->
+                                    Integer.parseInt(f.getFileName().toString().replaceAll("^V(\\d+)__.*", "$1")))
+                            .max())
+                    .hasValue(Logbook.SCHEMA);
+        }
+    }
+
+    @Test
+    void aLogbookOfAnOlderSchemaIsBroughtForward() throws Exception {
+        Logbook.open(folder).close();
+        try (Connection older = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve(Logbook.FILE));
+                Statement statement = older.createStatement()) {
+            statement.execute("drop index event_told");
+            statement.execute("delete from flyway_schema_history where version = '4'");
+        }
+        Logbook.open(folder).close();
+        try (Connection now = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve(Logbook.FILE));
+                Statement statement = now.createStatement();
+                ResultSet found =
+                        statement.executeQuery("select count(*) from sqlite_master where name = 'event_told'")) {
+            assertThat(found.getInt(1)).isEqualTo(1);
+        }
+    }
+
+    @Test
+    void aNightTellsHowItBegan() {
+        try (Logbook logbook = Logbook.open(folder)) {
+            NightEntry night = logbook.begin("a night", "night-1", "{}");
+            assertThat(logbook.provenance(night)).isEmpty();
+            logbook.journal(night).append(started());
+            assertThat(logbook.provenance(night)).hasValue(Provenance.REHEARSED);
+        }
     }
 
     @Test

@@ -77,10 +77,20 @@ public final class DeskApp extends Application {
         ready.first().ifPresent(view.beginnings()::show);
         Opening first = new Opening(view, ready.wiring(), ready.found());
         if (getParameters().getRaw().contains("demo")) {
-            first.demo();
+            first.demo(goesOn -> onceDrawn(scene, goesOn));
         } else {
             first.ownData();
         }
+    }
+
+    /** What would keep a window from being seen that is about to be drawn. */
+    private static void onceDrawn(Scene scene, Runnable what) {
+        Runnable[] once = new Runnable[1];
+        once[0] = () -> {
+            scene.removePostLayoutPulseListener(once[0]);
+            Platform.runLater(what);
+        };
+        scene.addPostLayoutPulseListener(once[0]);
     }
 
     /** Whatever nobody catches is told, and written down; the night goes on on its own threads. */

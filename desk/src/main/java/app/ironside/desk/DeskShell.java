@@ -7,6 +7,7 @@ import app.ironside.desk.reckon.ReckoningView;
 import app.ironside.desk.station.CommandBar;
 import app.ironside.journal.Stage;
 import java.util.List;
+import java.util.Optional;
 import javafx.css.PseudoClass;
 import javafx.geometry.Insets;
 import javafx.geometry.Pos;
@@ -33,7 +34,8 @@ final class DeskShell {
 
     private final StackPane middle = new StackPane();
     private final Label status = new Label();
-    private final VBox keys = KeyMap.list();
+    private final StackPane root;
+    private Optional<VBox> keys = Optional.empty();
     private final HelpPane help = new HelpPane();
 
     /** The views of which a desk is made. */
@@ -53,6 +55,7 @@ final class DeskShell {
      * @param over what can lie over the desk, hidden at first
      */
     DeskShell(StackPane root, Views views, List<? extends Node> over) {
+        this.root = root;
         views.ribbon().setId("ribbon");
         BorderPane desk = new BorderPane();
         desk.setTop(new VBox(views.header(), views.ribbon(), views.strips()));
@@ -77,11 +80,10 @@ final class DeskShell {
         status.setId("status");
         desk.setBottom(status);
         views.commands().setVisible(false);
-        keys.setVisible(false);
         root.getStyleClass().add("root");
         root.getChildren().add(desk);
         root.getChildren().addAll(over);
-        root.getChildren().addAll(keys, help);
+        root.getChildren().add(help);
         root.heightProperty().addListener((o, was, is) -> {
             root.pseudoClassStateChanged(COMPACT, is.doubleValue() < ROOMY_HEIGHT);
             root.pseudoClassStateChanged(LOW, is.doubleValue() < LOW_HEIGHT);
@@ -106,7 +108,7 @@ final class DeskShell {
     }
 
     boolean hasKeys() {
-        return keys.isVisible();
+        return keys.isPresent();
     }
 
     boolean hasHelp() {
@@ -115,7 +117,7 @@ final class DeskShell {
 
     /** Shows what a station is for. */
     void showHelp(Stage station) {
-        keys.setVisible(false);
+        showKeys(false);
         help.show(station);
     }
 
@@ -125,7 +127,7 @@ final class DeskShell {
      * @param foot how one goes on from there
      */
     void showHelp(Stage station, String foot) {
-        keys.setVisible(false);
+        showKeys(false);
         help.show(station, foot);
     }
 
@@ -135,7 +137,9 @@ final class DeskShell {
 
     /** Shows or hides the list of keys. */
     void showKeys(boolean visible) {
-        keys.setVisible(visible);
+        keys.ifPresent(root.getChildren()::remove);
+        keys = visible ? Optional.of(KeyMap.list()) : Optional.empty();
+        keys.ifPresent(root.getChildren()::add);
         help.setVisible(false);
     }
 }

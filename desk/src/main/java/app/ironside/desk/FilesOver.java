@@ -16,15 +16,50 @@ import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import javafx.scene.Node;
+import javafx.scene.layout.Pane;
 import javafx.scene.layout.StackPane;
 
 /** What is looked at over the desk: single frames, and the stars to go by. */
 final class FilesOver implements AutoCloseable {
     private final StackPane desk;
     private final Consumer<String> say;
-    private final InspectPane inspect;
-    private final StarsPane stars;
-    private final DarkroomPane darkroom;
+    private final Later<InspectPane> inspect;
+    private final Later<StarsPane> stars;
+    private final Later<DarkroomPane> darkroom;
+    private Optional<NightFile> file = Optional.empty();
+
+    /**
+     * A pane that is made when it is wanted: hundreds of fields and buttons, styled before anybody has seen one of them, would keep the
+     * window waiting at each start.
+     */
+    private static final class Later<P extends Pane> {
+        private final StackPane room = new StackPane();
+        private final Supplier<P> maker;
+        private Optional<P> made = Optional.empty();
+
+        Later(Supplier<P> maker) {
+            this.maker = maker;
+            room.setPickOnBounds(false);
+        }
+
+        P get() {
+            if (made.isEmpty()) {
+                P pane = maker.get();
+                pane.setVisible(false);
+                room.getChildren().add(pane);
+                made = Optional.of(pane);
+            }
+            return made.get();
+        }
+
+        boolean isVisible() {
+            return made.filter(Node::isVisible).isPresent();
+        }
+
+        void hide() {
+            made.ifPresent(pane -> pane.setVisible(false));
+        }
+    }
 
     /**
      * @param desk over which they lie, and which has the keys when they go
@@ -43,22 +78,30 @@ final class FilesOver implements AutoCloseable {
             Consumer<Path> opener) {
         this.desk = desk;
         this.say = say;
-        this.inspect = new InspectPane(
-                wiring.shelf(), wiring.objects(), wiring::names, kit, bestSize, this::showStars, this::closeInspection);
-        this.stars = new StarsPane(wiring.shelf(), this::closeStars);
-        this.darkroom = new DarkroomPane(wiring.placer(), data, opener, this::closeDarkroom);
-        inspect.setVisible(false);
-        stars.setVisible(false);
-        darkroom.setVisible(false);
+        this.inspect = new Later<>(() -> new InspectPane(
+                wiring.shelf(),
+                wiring.objects(),
+                wiring::names,
+                kit,
+                bestSize,
+                this::showStars,
+                this::closeInspection));
+        this.stars = new Later<>(() -> {
+            StarsPane pane = new StarsPane(wiring.shelf(), this::closeStars);
+            file.ifPresent(pane::setFile);
+            return pane;
+        });
+        this.darkroom = new Later<>(() -> new DarkroomPane(wiring.placer(), data, opener, this::closeDarkroom));
     }
 
     List<Node> nodes() {
-        return List.of(darkroom, inspect, stars);
+        return List.of(darkroom.room, inspect.room, stars.room);
     }
 
     /** The night that is on the desk: its place and kit are hints for what is looked at. */
     void setFile(NightFile file) {
-        stars.setFile(file);
+        this.file = Optional.of(file);
+        stars.made.ifPresent(pane -> pane.setFile(file));
     }
 
     /** Takes folders to be developed, or all files that can be looked at: frames to step through, tables one after the other. Says which it cannot take. */
@@ -84,7 +127,7 @@ final class FilesOver implements AutoCloseable {
                 .toList();
         if (!tables.isEmpty()) {
             showStars();
-            stars.open(tables);
+            stars.get().open(tables);
         }
         if (!frames.isEmpty()) {
             inspect(frames);
@@ -99,28 +142,28 @@ final class FilesOver implements AutoCloseable {
 
     /** Measures and solves files, and shows them over the desk; tables that wait to be imported wait on. */
     void inspect(List<Path> files) {
-        stars.setVisible(false);
-        inspect.setVisible(true);
-        inspect.inspect(files);
+        stars.hide();
+        inspect.get().setVisible(true);
+        inspect.get().inspect(files);
     }
 
     /** Shows what lies in folders, to be judged and developed. */
     void develop(List<Path> folders) {
         closeAll();
-        darkroom.setVisible(true);
-        darkroom.open(folders);
+        darkroom.get().setVisible(true);
+        darkroom.get().open(folders);
     }
 
     /** The darkroom as it was left. */
     void showDarkroom(Optional<Path> folderOfNight) {
         closeAll();
-        darkroom.offer(folderOfNight);
-        darkroom.setVisible(true);
+        darkroom.get().offer(folderOfNight);
+        darkroom.get().setVisible(true);
     }
 
     void showStars() {
-        stars.setVisible(true);
-        stars.refresh();
+        stars.get().setVisible(true);
+        stars.get().refresh();
     }
 
     /** Whether anything lies over the desk. */
@@ -130,7 +173,7 @@ final class FilesOver implements AutoCloseable {
 
     /** The inspection, while it is seen. */
     Optional<Node> seenInspection() {
-        return inspect.isVisible() ? Optional.of(inspect) : Optional.empty();
+        return inspect.made.map(Node.class::cast).filter(Node::isVisible);
     }
 
     /** The uppermost goes. */
@@ -139,7 +182,7 @@ final class FilesOver implements AutoCloseable {
             closeStars();
         } else if (inspect.isVisible()) {
             closeInspection();
-        } else if (!darkroom.closeForm()) {
+        } else if (!darkroom.get().closeForm()) {
             closeDarkroom();
         }
     }
@@ -151,36 +194,36 @@ final class FilesOver implements AutoCloseable {
     }
 
     private void closeDarkroom() {
-        darkroom.setVisible(false);
+        darkroom.hide();
         desk.requestFocus();
     }
 
     private void closeInspection() {
-        inspect.setVisible(false);
+        inspect.hide();
         desk.requestFocus();
     }
 
     private void closeStars() {
-        stars.setVisible(false);
+        stars.hide();
         desk.requestFocus();
     }
 
     InspectPane inspection() {
-        return inspect;
+        return inspect.get();
     }
 
     StarsPane stars() {
-        return stars;
+        return stars.get();
     }
 
     DarkroomPane darkroom() {
-        return darkroom;
+        return darkroom.get();
     }
 
     @Override
     public void close() {
-        inspect.close();
-        darkroom.close();
-        stars.close();
+        inspect.made.ifPresent(InspectPane::close);
+        darkroom.made.ifPresent(DarkroomPane::close);
+        stars.made.ifPresent(StarsPane::close);
     }
 }

@@ -90,6 +90,7 @@ final class KeyMap {
     static VBox list() {
         VBox box = new VBox();
         box.getStyleClass().add("keys");
+        box.setId("list-of-keys");
         box.setMaxHeight(Region.USE_PREF_SIZE);
         Label heading = new Label("Keys");
         heading.getStyleClass().add("verdict");

@@ -19,14 +19,16 @@ final class Loading {
      */
     record Loaded(Wiring wiring, Logbook logbook, Profiles profiles, Opening.Found found, Optional<ShownNight> first) {}
 
-    private record Kept(Logbook logbook, Profiles profiles, Opening.Found found) {}
+    private record Kept(Logbook logbook, Opening.Found found) {}
 
     private final CompletableFuture<Wiring> wiring;
+    private final CompletableFuture<Profiles> profiles;
     private final CompletableFuture<Kept> kept;
     private final CompletableFuture<Optional<ShownNight>> first;
 
     private Loading(Path folder, boolean demo) {
         wiring = CompletableFuture.supplyAsync(() -> new Wiring(Workers.ALL_CORES, Optional.of(folder)));
+        profiles = CompletableFuture.supplyAsync(() -> profiles(folder, demo));
         kept = CompletableFuture.supplyAsync(() -> kept(folder, demo));
         first = wiring.thenCombineAsync(
                 kept, (made, read) -> read.found().first().map(night -> ShownNight.kept(made, read.logbook(), night)));
@@ -37,17 +39,23 @@ final class Loading {
         return new Loading(folder, demo);
     }
 
+    private static Profiles profiles(Path folder, boolean demo) {
+        Profiles profiles = new Profiles(folder);
+        if (demo && profiles.kits().isEmpty()) {
+            DemoNights.importProfiles(profiles);
+        }
+        profiles.reload();
+        return profiles;
+    }
+
     private static Kept kept(Path folder, boolean demo) {
         Logbook logbook = Logbook.open(folder);
-        Profiles profiles = new Profiles(folder);
         if (demo && logbook.nights().isEmpty()) {
             DemoNights.begin(logbook);
-            DemoNights.importProfiles(profiles);
         } else if (demo && logbook.unfinished().isEmpty()) {
             DemoNights.importTonight(logbook); // the last one has ended
         }
-        profiles.reload();
-        return new Kept(logbook, profiles, Opening.Found.in(logbook));
+        return new Kept(logbook, Opening.Found.in(logbook));
     }
 
     /**
@@ -58,7 +66,7 @@ final class Loading {
     Loaded await() {
         try {
             Kept read = kept.join();
-            return new Loaded(wiring.join(), read.logbook(), read.profiles(), read.found(), first.join());
+            return new Loaded(wiring.join(), read.logbook(), profiles.join(), read.found(), first.join());
         } catch (CompletionException e) {
             throw e.getCause() instanceof RuntimeException cause ? cause : e;
         }

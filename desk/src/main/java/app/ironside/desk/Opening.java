@@ -1,13 +1,12 @@
 package app.ironside.desk;
 
 import app.ironside.BadInputException;
+import app.ironside.Provenance;
 import app.ironside.TextFiles;
 import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.session.Nights;
 import app.ironside.document.FirstNight;
 import app.ironside.document.NightFile;
-import app.ironside.journal.NightEvent;
-import app.ironside.journal.NightStarted;
 import app.ironside.journal.Stage;
 import app.ironside.logbook.Logbook;
 import app.ironside.logbook.NightEntry;
@@ -17,6 +16,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 
 /** Decides what the desk opens with: a night that was left, the demo's night, or a question. */
 final class Opening {
@@ -40,23 +40,19 @@ final class Opening {
         /** Reads it; not on the interface thread. */
         static Found in(Logbook logbook) {
             Optional<NightEntry> left = logbook.unfinished();
-            Nights.Kind kind = left.map(n -> kind(logbook.journal(n).events())).orElse(Nights.Kind.REHEARSAL);
+            Nights.Kind kind =
+                    left.flatMap(logbook::provenance).map(Found::kind).orElse(Nights.Kind.REHEARSAL);
             // A night that was only looked on at went on without us.
             return new Found(
                     logbook, left.filter(n -> kind != Nights.Kind.WATCHED), kind, logbook.nights(), logbook.rescued());
         }
 
-        private static Nights.Kind kind(List<NightEvent> events) {
-            return events.stream()
-                    .filter(NightStarted.class::isInstance)
-                    .map(e -> ((NightStarted) e).provenance())
-                    .findFirst()
-                    .map(p -> switch (p) {
-                        case REAL, BY_FOLDER -> Nights.Kind.LIVE;
-                        case WATCHED -> Nights.Kind.WATCHED;
-                        case REHEARSED -> Nights.Kind.REHEARSAL;
-                    })
-                    .orElse(Nights.Kind.REHEARSAL);
+        private static Nights.Kind kind(Provenance began) {
+            return switch (began) {
+                case REAL, BY_FOLDER -> Nights.Kind.LIVE;
+                case WATCHED -> Nights.Kind.WATCHED;
+                case REHEARSED -> Nights.Kind.REHEARSAL;
+            };
         }
 
         /** The night to be shown first. */
@@ -71,11 +67,17 @@ final class Opening {
         this.found = found;
     }
 
-    /** The demo: its night under way, which goes on. The desk does not follow it back to Ready, through which it goes again. */
-    void demo() {
-        found.left().ifPresentOrElse(this::goOn, this::beginDemo);
-        desk.beginnings().complete(found.logbook(), DemoNights::complete);
+    /**
+     * The demo: its night under way, which goes on. The desk does not follow it back to Ready, through which it goes again.
+     *
+     * @param onceDrawn runs what is to be done when the night as it was left is seen
+     */
+    void demo(Consumer<Runnable> onceDrawn) {
         desk.choose(Stage.RUN);
+        onceDrawn.accept(() -> {
+            found.left().ifPresentOrElse(this::goOn, this::beginDemo);
+            desk.beginnings().complete(found.logbook(), DemoNights::complete);
+        });
     }
 
     private void beginDemo() {
