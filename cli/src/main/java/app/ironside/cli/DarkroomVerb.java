@@ -7,6 +7,7 @@ import app.ironside.image.Destination;
 import app.ironside.library.FrameSet;
 import app.ironside.library.HeadShelf;
 import app.ironside.library.Told;
+import app.ironside.stack.Footprint;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import app.ironside.wiring.Wiring;
@@ -152,6 +153,7 @@ final class DarkroomVerb extends Verb {
                 "snrGainOverOneSub", rounded(s.snrGainOverOneSub(), 3),
                 "snrGainPossible", rounded(s.snrGainPossible(), 3),
                 "drizzle", s.drizzled().orElse(null),
+                "bent", Footprint.bends(s.footprints()).orElse(null),
                 "referenceFile", s.referenceFile().toString(),
                 "rejected",
                         s.rejected().stream()

@@ -6,6 +6,7 @@ import app.ironside.image.Destination;
 import app.ironside.image.FitsFiles;
 import app.ironside.image.Frame;
 import app.ironside.stack.Crop;
+import app.ironside.stack.Footprint;
 import app.ironside.stack.NothingToStack;
 import app.ironside.stack.StackMaps;
 import app.ironside.stack.StackResult;
@@ -92,6 +93,7 @@ final class StackVerb extends Verb {
                 "snrGainPossible", rounded(result.gain().possible(), 3),
                 "snrGainError", rounded(result.gain().error(), 3),
                 "drizzle", result.drizzled().map(d -> drizzled(d, result)).orElse(null),
+                "bent", Footprint.bends(result.footprints()).orElse(null),
                 "planes", result.planes().size(),
                 "weights",
                         result.contributions().stream()

@@ -104,7 +104,7 @@ public final class Combination {
         }
         StarField grid = onto.get().stars();
         boolean sameSize = grid.width() == stars.width() && grid.height() == stars.height();
-        Optional<Registration> lies = Registration.of(grid, stars);
+        Optional<Registration> lies = Registration.ofBentFields(grid, stars);
         if (lies.isEmpty()) {
             if (sameSize && Math.min(grid.stars().size(), stars.stars().size()) < ENOUGH_STARS) {
                 return new Laid(name, input, input.frame(), stars); // nothing speaks against one grid

@@ -11,6 +11,7 @@ import app.ironside.plan.Ending;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.FocusTriggers;
 import app.ironside.plan.MoonRule;
+import app.ironside.plan.Patience;
 import app.ironside.plan.PolarBy;
 import app.ironside.plan.Program;
 import app.ironside.plan.Reactions;
@@ -150,6 +151,7 @@ public record NightFile(
             Optional<Boolean> recentre,
             Optional<Boolean> nextTarget,
             Optional<Integer> giveUpAfterMinutes,
+            Optional<Boolean> giveUpByWindow,
             Optional<Double> leaveAboveSky,
             Optional<Integer> elsewhereAfterMinutes) {
         static Optional<ReactionsEntry> of(Reactions r) {
@@ -161,9 +163,24 @@ public record NightFile(
                             Optional.of(r.guideAnew()),
                             Optional.of(r.recentre()),
                             Optional.of(r.nextTarget()),
-                            Optional.of(r.giveUpAfterMinutes().orElse(0)),
+                            byWindow(r.giveUp())
+                                    ? Optional.empty()
+                                    : Optional.of(r.giveUp().minutes()),
+                            byWindow(r.giveUp()) ? Optional.of(true) : Optional.empty(),
                             r.leaveAboveSky(),
                             Optional.of(r.elsewhereAfterMinutes().orElse(0))));
+        }
+
+        private static boolean byWindow(Patience patience) {
+            return patience.how() == Patience.How.WINDOW;
+        }
+
+        private Patience giveUp() {
+            return giveUpByWindow.orElse(false)
+                    ? Patience.OF_THE_WINDOW
+                    : giveUpAfterMinutes
+                            .map(m -> m == 0 ? Patience.ENDLESS : Patience.ofMinutes(m))
+                            .orElse(Reactions.USUAL.giveUp());
         }
 
         Reactions reactions(String name) {
@@ -175,9 +192,7 @@ public record NightFile(
                         guideAnew.orElse(usual.guideAnew()),
                         recentre.orElse(usual.recentre()),
                         nextTarget.orElse(usual.nextTarget()),
-                        giveUpAfterMinutes.isPresent()
-                                ? giveUpAfterMinutes.filter(m -> m != 0)
-                                : usual.giveUpAfterMinutes(),
+                        giveUp(),
                         leaveAboveSky.filter(x -> x != 0),
                         elsewhereAfterMinutes.isPresent()
                                 ? elsewhereAfterMinutes.filter(m -> m != 0)

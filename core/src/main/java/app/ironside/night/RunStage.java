@@ -15,6 +15,7 @@ import app.ironside.journal.Verdict;
 import app.ironside.night.NightControl.Order;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.NightPlanner;
+import app.ironside.plan.Patience;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetPlan;
 import app.ironside.point.Centering;
@@ -248,18 +249,26 @@ final class RunStage {
 
     /** Whether nothing was kept for as long as the person has patience. */
     private boolean isHopeless(Leg leg) {
-        Optional<Duration> patience =
-                night.program().reactions().giveUpAfterMinutes().map(Duration::ofMinutes);
-        if (leg.lastGood == null
-                || patience.isEmpty()
-                || night.clock().now().isBefore(leg.lastGood.plus(patience.get()))) {
+        Patience patience = night.program().reactions().giveUp();
+        Instant now = night.clock().now();
+        if (leg.lastGood == null) {
+            return false;
+        }
+        Duration without = Duration.between(leg.lastGood, now);
+        Duration left = Duration.between(now, leg.until);
+        Duration sub = Duration.ofMillis(Math.round(1000 * leg.target.longestSubSeconds()));
+        if (!patience.isOver(without, left, sub)) {
             return false;
         }
         String what = String.format(
                 Locale.ROOT,
-                "Nothing of %s was kept for %d min: it is given up",
+                "Nothing of %s was kept for %d min%s: it is given up",
                 leg.target.name(),
-                patience.get().toMinutes());
+                without.toMinutes(),
+                patience.how() == Patience.How.WINDOW
+                        ? ", no longer than the " + Math.max(0, left.toMinutes())
+                                + " min that are left, and it is as likely as not to last as long again"
+                        : "");
         Optional<Trouble> cause = doctor.present()
                 .map(c -> c.lead().trouble())
                 .or(() -> night.record().state().last(TroubleSeen.class).map(TroubleSeen::trouble));

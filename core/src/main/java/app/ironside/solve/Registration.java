@@ -49,6 +49,24 @@ public record Registration(PlaneTransform transform, int pairs, double rmsPx, do
         return FieldMatcher.match(reference, other).flatMap(pairs -> fit(pairs, reference, other));
     }
 
+    /**
+     * As {@link #of}, and by more than shift, turn, scale and shear where the frames show that the optics bend the field: of wide fields that
+     * were pointed anew, and of frames of several cameras.
+     */
+    public static Optional<Registration> ofBentFields(StarField reference, StarField other) {
+        return FieldMatcher.match(reference, other).flatMap(matched -> {
+            Optional<Registration> flat = fit(matched, reference, other);
+            return flat.flatMap(f -> new BentFit(reference, other, new StarPlaces(other))
+                            .from(f.transform(), matched)
+                            .map(bent -> new Registration(
+                                    bent.transform(),
+                                    bent.pairs().size(),
+                                    bent.rmsPx(),
+                                    fluxRatio(bent.pairs(), bent.transform(), reference, other))))
+                    .or(() -> flat);
+        });
+    }
+
     private static Optional<Registration> fit(List<Pair> matched, StarField reference, StarField other) {
         List<Pair> used = matched.stream()
                 .filter(p -> !p.a().saturated() && !p.b().saturated())

@@ -190,17 +190,10 @@ final class Combiner {
         }
         int sourceWidth = one.sub().source().width();
         int sourceHeight = one.sub().source().height();
-        double low = Double.POSITIVE_INFINITY;
-        double high = Double.NEGATIVE_INFINITY;
-        for (int x : new int[] {1, width}) {
-            for (int y : new int[] {firstRow + 1, firstRow + rows}) {
-                low = Math.min(low, t.y(x, y));
-                high = Math.max(high, t.y(x, y));
-            }
-        }
+        double[] lies = t.rows(1, width, firstRow + 1.0, firstRow + rows);
         float[] out = new float[rows * width];
-        int from = (int) Math.max(0, Math.floor(low) - 1 - Lanczos.REACH);
-        int to = (int) Math.min(sourceHeight, Math.ceil(high) + Lanczos.REACH + 1);
+        int from = (int) Math.max(0, Math.floor(lies[0]) - 1 - Lanczos.REACH);
+        int to = (int) Math.min(sourceHeight, Math.ceil(lies[1]) + Lanczos.REACH + 1);
         if (to - from < 2 * Lanczos.REACH) {
             Arrays.fill(out, Float.NaN);
             return out;

@@ -91,31 +91,26 @@ final class Drizzler {
         drops.shape(half * toStack.xx(), half * toStack.yx(), half * toStack.xy(), half * toStack.yy());
         int sourceWidth = one.sub().source().width();
         int sourceHeight = one.sub().source().height();
-        double low = Double.POSITIVE_INFINITY;
-        double high = Double.NEGATIVE_INFINITY;
-        for (double x : new double[] {0.5, width + 0.5}) {
-            for (double y : new double[] {firstRow / scale + 0.5, (firstRow + rows) / scale + 0.5}) {
-                low = Math.min(low, one.transform().y(x, y));
-                high = Math.max(high, one.transform().y(x, y));
-            }
-        }
+        double[] lies = one.transform().rows(0.5, width + 0.5, firstRow / scale + 0.5, (firstRow + rows) / scale + 0.5);
         // Drops whose middle is outside by less than their own half diagonal reach in.
-        int from = (int) Math.max(0, Math.floor(low - 1) - 1);
-        int to = (int) Math.min(sourceHeight, Math.ceil(high + 1));
+        int from = (int) Math.max(0, Math.floor(lies[0] - 1) - 1);
+        int to = (int) Math.min(sourceHeight, Math.ceil(lies[1] + 1));
         if (to <= from) {
             return;
         }
         float[] values = one.sub().calibrated(from, to - from);
         Levelling levelling = one.levellings().get(index);
         Mosaic mosaic = one.sub().mosaic().orElse(null);
+        double[] place = new double[2];
         for (int row = from; row < to; row++) {
             for (int column = 0; column < sourceWidth; column++) {
                 float value = values[(row - from) * sourceWidth + column];
                 if (Float.isNaN(value) || mosaic != null && mosaic.at(column, row) != plane) {
                     continue;
                 }
-                double x = toStack.x(column + 1.0, row + 1.0);
-                double y = toStack.y(column + 1.0, row + 1.0);
+                one.transform().back(toStack, column + 1.0, row + 1.0, place);
+                double x = place[0];
+                double y = place[1];
                 int nearX = (int) Math.floor(x - 0.5);
                 int nearY = (int) Math.floor(y - 0.5);
                 if (nearX >= 0

@@ -5,7 +5,7 @@ import app.ironside.solve.PlaneTransform;
 
 /**
  * Lays pictures onto another grid, along the rows and then across them: for shifts, half turns and small turns a quarter of the work that each
- * pixel by itself would be.
+ * pixel by itself would be, which is how bent fields are laid.
  *
  * @see "Catmull and Smith 1980, Computer Graphics 14, 279, for the two passes"
  */
@@ -43,7 +43,7 @@ public final class Resampling {
             int width,
             int firstRow,
             int rows) {
-        if (Math.abs(t.yy()) < LEAST_UPRIGHT) {
+        if (t.bend().isPresent() || Math.abs(t.yy()) < LEAST_UPRIGHT) {
             each(source, sourceWidth, sourceRows, sourceRow, t, out, width, firstRow, rows);
             return;
         }

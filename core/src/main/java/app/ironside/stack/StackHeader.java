@@ -53,11 +53,12 @@ final class StackHeader {
         for (Placed p : placed) {
             header = header.withHistory(String.format(
                     java.util.Locale.ROOT,
-                    "%s middle dx %.2f dy %.2f turn %.3f light %.3f level %+.1f weight %.3f",
+                    "%s middle dx %.2f dy %.2f turn %.3f%s light %.3f level %+.1f weight %.3f",
                     p.sub().source().file().getFileName(),
                     p.transform().x(x, y) - x,
                     p.transform().y(x, y) - y,
                     p.transform().turnDeg(),
+                    p.transform().bend().isPresent() ? " bent" : "",
                     p.light(),
                     p.levellings().get(0).levelAdu(),
                     p.weight() / heaviest));

@@ -222,7 +222,7 @@ public final class Stacker {
             Optional<Registration> lies = sub.look().field() == grid.field()
                     ? Optional.of(new Registration(
                             PlaneTransform.IDENTITY, grid.field().stars().size(), 0, 1))
-                    : Registration.of(grid.field(), sub.look().field());
+                    : Registration.ofBentFields(grid.field(), sub.look().field());
             if (lies.isPresent() && lies.get().rmsPx() <= WORST_FIT_PX) {
                 found.put(sub, lies.get());
             } else {

@@ -17,6 +17,7 @@ import app.ironside.sky.Equatorial;
 import app.ironside.solve.Registration;
 import app.ironside.solve.Wcs;
 import app.ironside.star.DetectSettings;
+import app.ironside.star.StarField;
 import app.ironside.star.StarFinder;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -105,6 +106,54 @@ class StackTest {
         assertThat(found.transform().y(cx, cy)).isCloseTo(cy - 3.25, within(0.05));
         assertThat(Math.cos(Math.toRadians(found.transform().turnDeg() - 180.4)))
                 .isCloseTo(1, within(1e-6));
+    }
+
+    /**
+     * A lens that draws its corners outward by r³ (Seidel's distortion), pointed anew for every other sub: twelve pixels at the corners, whose
+     * shift alone differs by two. Bent onto one another the stars of the stack are as narrow as those of a sub; laid flat they would be pairs.
+     */
+    @Test
+    void whatALensBendsIsLaidOntoOnePlace() {
+        List<Path> files = new ArrayList<>();
+        for (int i = 0; i < 6; i++) {
+            files.add(bent(i, i % 2 * 30 - 15));
+        }
+        StackResult result = stack(files, StackSettings.DEFAULT);
+        assertThat(result.kept()).hasSize(6);
+        assertThat(Footprint.bends(result.footprints()).orElseThrow())
+                .startsWith("3 of 6 lights were bent to lie on the others");
+        StarField stars = finder.find(result.picture());
+        double[] fwhm = stars.good().stream()
+                .filter(s -> Math.hypot(s.x() - WIDTH / 2.0, s.y() - HEIGHT / 2.0) > 150)
+                .mapToDouble(s -> s.fwhmPx())
+                .toArray();
+        assertThat(fwhm).hasSizeGreaterThan(30);
+        double sub = 1.4 * 2.3548;
+        assertThat(Statistics.median(fwhm)).isCloseTo(sub, within(0.05 * sub));
+        assertThat(stars.medianEccentricity().orElseThrow()).isLessThan(0.3);
+    }
+
+    private Path bent(int index, double dx) {
+        Random sky = new Random(7);
+        Random noise = new Random(index);
+        float[] pixels = new float[WIDTH * HEIGHT];
+        for (int i = 0; i < pixels.length; i++) {
+            pixels[i] = (float) (1000 + NOISE * noise.nextGaussian());
+        }
+        double corner = Math.hypot(WIDTH, HEIGHT) / 2;
+        for (int k = 0; k < 260; k++) {
+            double u = (sky.nextDouble() - 0.5) * WIDTH * 1.1 + dx;
+            double v = (sky.nextDouble() - 0.5) * HEIGHT;
+            double outward = 1 + 12 / corner * (u * u + v * v) / (corner * corner);
+            double flux = 4000 * Math.pow(30, sky.nextDouble());
+            add(pixels, WIDTH / 2.0 + u * outward, HEIGHT / 2.0 + v * outward, flux);
+        }
+        Path file = folder.resolve("bent" + index + ".fits");
+        FitsFiles.write(
+                file,
+                new Frame(WIDTH, HEIGHT, pixels, Header.EMPTY.with("EXPTIME", 180.0)),
+                FitsFiles.Encoding.FLOAT_32);
+        return file;
     }
 
     /** Law: noise falls with the root of the count; Lanczos-3 on half of the pixels smooths it by up to a quarter more. */

@@ -15,6 +15,7 @@ import app.ironside.plan.BalanceBy;
 import app.ironside.plan.Ending;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.MoonRule;
+import app.ironside.plan.Patience;
 import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.PolarBy;
 import app.ironside.plan.Reactions;
@@ -243,7 +244,7 @@ class PlanWishesTest extends DeskHarness {
         assertThat(file.program().reactions())
                 .isEqualTo(Reactions.USUAL
                         .withRefocus(false)
-                        .withGiveUpAfterMinutes(Optional.of(45))
+                        .withGiveUp(Patience.ofMinutes(45))
                         .withLeaveAboveSky(Optional.of(2.5)));
         assertThat(file.program().ending())
                 .isEqualTo(Ending.USUAL
@@ -254,12 +255,20 @@ class PlanWishesTest extends DeskHarness {
         assertThat(again.program().reactions()).isEqualTo(file.program().reactions());
         assertThat(again.program().ending()).isEqualTo(file.program().ending());
         type("rule-react-giveup", "3");
-        assertThat(on(() -> desk.planDesk().file().program().reactions().giveUpAfterMinutes()))
-                .contains(45);
+        assertThat(on(() -> desk.planDesk().file().program().reactions().giveUp()))
+                .isEqualTo(Patience.ofMinutes(45));
         type("rule-react-giveup", "never");
-        assertThat(on(() -> desk.planDesk().file().program().reactions().giveUpAfterMinutes()))
-                .isEmpty();
-        for (int i = 0; i < 6; i++) {
+        assertThat(on(() -> desk.planDesk().file().program().reactions().giveUp()))
+                .isEqualTo(Patience.ENDLESS);
+        onDesk(() -> ((CheckBox) desk.lookup("#rule-react-giveup-window")).fire());
+        settled();
+        NightFile byWindow = on(() -> desk.planDesk().file());
+        assertThat(NightFile.parse(byWindow.text(), "again", DeepSkyCatalogue.load())
+                        .program()
+                        .reactions()
+                        .giveUp())
+                .isEqualTo(Patience.OF_THE_WINDOW);
+        for (int i = 0; i < 7; i++) {
             onDesk(() -> desk.planDesk().undo());
             settled();
         }

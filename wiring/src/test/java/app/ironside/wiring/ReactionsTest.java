@@ -81,6 +81,29 @@ class ReactionsTest {
                 .isLessThan(21);
     }
 
+    /** Patience by the window: four hours of cloud from half past seven on are left when as much was lost of the target's time as is left of it. */
+    @Test
+    void whatIsLeftOfItsTimeSaysHowLongItIsWaitedFor() throws Exception {
+        ObjectNode night = FaultsTest.document("wren");
+        ((ObjectNode) night.at("/program")).putObject("reactions").put("giveUpByWindow", true);
+        ((ObjectNode) night.at("/program/targets/0")).put("from", "19:05:00").put("until", "21:30:00");
+        ((ObjectNode) night.at("/observatory")).putArray("clouds");
+        night.withObject("/observatory")
+                .putArray("faults")
+                .addObject()
+                .put("kind", "cloud")
+                .put("at", "19:30:00")
+                .put("minutes", 300)
+                .put("strength", 0.97);
+        NightState state = run(night, new NightControl(), e -> {});
+        Reacted end = state.last(Reacted.class).orElseThrow();
+        assertThat(end.reaction()).isEqualTo(Reacted.Reaction.END_TARGET);
+        assertThat(end.text()).contains("that are left, and it is as likely as not to last as long again");
+        // Two hours were left when the cloud came.
+        assertThat(end.time().atZone(java.time.ZoneId.of("Europe/Rome")).toLocalTime())
+                .isBetween(java.time.LocalTime.of(20, 20), java.time.LocalTime.of(20, 40));
+    }
+
     /** The Moon lights the sky to five times what it was: a person who allows twice has the target left after two such subs, and it stays left. */
     @Test
     void aTargetUnderABrightSkyIsLeft() throws Exception {

@@ -72,7 +72,7 @@ record Scenario(Optional<RehearsedFault> fault, long seed) {
                 .put("guideAnew", reactions.guideAnew())
                 .put("recentre", reactions.recentre())
                 .put("nextTarget", reactions.nextTarget())
-                .put("giveUpAfterMinutes", reactions.giveUpAfterMinutes().orElse(0));
+                .put("giveUpAfterMinutes", reactions.giveUp().minutes());
         NightFile file = NightFile.parse(new ObjectMapper().writeValueAsString(night), kit + ".json", WIRING.objects());
         SimSettings settings = file.observatoryOver(SimSettings.DEFAULT, SimSettings.class);
         return file.withObservatory(settings.withClouds(List.of())

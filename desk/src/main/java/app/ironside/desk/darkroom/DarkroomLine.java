@@ -8,6 +8,7 @@ import app.ironside.library.FrameSet;
 import app.ironside.library.Gap;
 import app.ironside.library.Library;
 import app.ironside.library.Match;
+import app.ironside.stack.Footprint;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -161,6 +162,8 @@ record DarkroomLine(
             StringBuilder detail = new StringBuilder(Words.format(
                     "%d of %d lights, %.0f min. %.2f times better than one sub; %.2f was possible.",
                     s.kept(), s.frames(), s.exposureS() / 60, s.snrGainOverOneSub(), s.snrGainPossible()));
+            Footprint.bends(s.footprints())
+                    .ifPresent(words -> detail.append("\n").append(words));
             s.drizzled().ifPresent(words -> detail.append("\n").append(words));
             s.rejected().forEach(r -> detail.append("\n")
                     .append(r.file().getFileName())

@@ -2,6 +2,7 @@ package app.ironside.desk.plan;
 
 import app.ironside.desk.parts.Words;
 import app.ironside.plan.Ending;
+import app.ironside.plan.Patience;
 import app.ironside.plan.Program;
 import app.ironside.plan.Reactions;
 import java.util.List;
@@ -100,13 +101,38 @@ final class TroubleRules {
         return plan.file().program();
     }
 
-    private int addPatience(int row) {
-        return addMinutes(
+    private int addPatience(int from) {
+        Patience now = program().reactions().giveUp();
+        boolean byWindow = now.how() == Patience.How.WINDOW;
+        CheckBox box = new CheckBox("nothing good for as long as is left of its time: give up");
+        box.setId("rule-react-giveup-window");
+        box.setSelected(byWindow);
+        box.setOnAction(e -> {
+            Patience next = box.isSelected() ? Patience.OF_THE_WINDOW : Reactions.USUAL.giveUp();
+            plan.setRules(p -> p.withReactions(p.reactions().withGiveUp(next)));
+        });
+        grid.add(box, 0, from, 3, 1);
+        grid.add(
+                price(
+                        "what has lasted so long is as likely as not to last longer than that; minutes that are set do not"
+                                + " know how much is left"),
+                3,
+                from);
+        return byWindow ? from + 1 : addPatienceInMinutes(from + 1, now);
+    }
+
+    private int addPatienceInMinutes(int row, Patience now) {
+        return addLimit(
                 row,
                 "rule-react-giveup",
                 "nothing good for so long: give up",
-                Reactions::giveUpAfterMinutes,
-                Reactions::withGiveUpAfterMinutes,
+                "min",
+                Optional.of(String.valueOf(now.minutes())).filter(m -> now.how() == Patience.How.MINUTES),
+                text -> {
+                    Patience patience = text.map(t -> Patience.ofMinutes(Integer.parseInt(t)))
+                            .orElse(Patience.ENDLESS);
+                    return r -> r.withGiveUp(patience);
+                },
                 "minutes from 10 to 1440",
                 "then another target, or bed for the telescope; \"never\" goes on until dawn");
     }
