@@ -1,6 +1,7 @@
 package app.ironside.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.logbook.FolderLock;
 import app.ironside.logbook.Logbook;
@@ -101,6 +102,7 @@ class RehearseVerbTest {
         assertThat(texts(answer)).anyMatch(t -> t.contains("The kit draws up to") && t.contains("use a larger one"));
         assertThat(kept.resolve("logbook.sqlite")).exists();
         aReportOfItIsWritten(kept, answer.get("subsKept").asInt());
+        aReportOfItsTargetIsWritten(kept, answer.get("subsKept").asInt());
     }
 
     private void aReportOfItIsWritten(Path kept, int subs) throws IOException {
@@ -122,6 +124,23 @@ class RehearseVerbTest {
                 .contains("no night of the evening 2020-01-01")
                 .hasLineCount(1);
         assertThat(folder.resolve("none.pdf")).doesNotExist();
+    }
+
+    private void aReportOfItsTargetIsWritten(Path kept, int subs) throws IOException {
+        Path page = folder.resolve("m33.html");
+        int exit = run("report", "--data", kept.toString(), "--target", "M33", "--out", page.toString(), "--json");
+        if (subs == 0) {
+            assertThat(exit).isEqualTo(2);
+            assertThat(err.toString()).contains("kept light of M33").hasLineCount(1);
+            return;
+        }
+        assertThat(exit).isZero();
+        assertThat(json().get("rehearsed").asBoolean()).isTrue();
+        assertThat(json().get("hoursKept").get("L").asDouble()).isCloseTo(30 / 3600.0, within(1e-9));
+        assertThat(Files.readString(page)).contains("M 33, rehearsed", "No night saw a sky");
+        assertThat(run("report", "--data", kept.toString(), "--target", "NGC 891", "--out", page.toString()))
+                .isEqualTo(2);
+        assertThat(err.toString()).contains("one of M 33").hasLineCount(1);
     }
 
     /** Nothing can be done under a closed sky: it is waited out, the night ends in order, and the answer says why. */

@@ -1,7 +1,5 @@
 package app.ironside.document;
 
-import app.ironside.image.AtomicFile;
-import app.ironside.image.Destination;
 import app.ironside.journal.Flipped;
 import app.ironside.journal.FocusSwept;
 import app.ironside.journal.GateOverruled;
@@ -17,7 +15,6 @@ import app.ironside.plan.NightPlanner;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -72,15 +69,7 @@ public record NightReport(NightFile file, NightPlan plan, NightState night, Opti
      * @throws app.ironside.BadInputException if nothing can be written there
      */
     public void write(Path to) {
-        Destination.file(to, "the report", List.of());
-        boolean page = to.toString().toLowerCase(Locale.ROOT).endsWith(".html");
-        AtomicFile.write(to, out -> {
-            if (page) {
-                out.write(html().getBytes(StandardCharsets.UTF_8));
-            } else {
-                pdf(out);
-            }
-        });
+        Sheet.write(to, html());
     }
 
     /** The night as XHTML without anything outside it. */

@@ -1,10 +1,16 @@
 package app.ironside.document;
 
 import app.ironside.Printable;
+import app.ironside.image.AtomicFile;
+import app.ironside.image.Destination;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.util.Base64;
+import java.util.List;
+import java.util.Locale;
 
 /** A sheet of paper as XHTML without anything outside it, which becomes PDF as well. */
 final class Sheet {
@@ -107,6 +113,23 @@ final class Sheet {
     /** The whole sheet. */
     String html() {
         return html + "</body></html>\n";
+    }
+
+    /**
+     * Writes a sheet whole or not at all: as PDF, or as a page where the name ends in .html.
+     *
+     * @throws app.ironside.BadInputException if nothing can be written there
+     */
+    static void write(Path to, String html) {
+        Destination.file(to, "the report", List.of());
+        boolean page = to.toString().toLowerCase(Locale.ROOT).endsWith(".html");
+        AtomicFile.write(to, out -> {
+            if (page) {
+                out.write(html.getBytes(StandardCharsets.UTF_8));
+            } else {
+                pdf(html, out);
+            }
+        });
     }
 
     static void pdf(String html, OutputStream out) throws IOException {

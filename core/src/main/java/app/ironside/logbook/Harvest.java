@@ -9,10 +9,12 @@ import java.sql.SQLException;
 import java.time.LocalDate;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
 import org.jdbi.v3.core.Handle;
 import org.jdbi.v3.core.Jdbi;
 
@@ -171,6 +173,46 @@ public final class Harvest {
                                 + of.nights().get(of.nights().size() - 1).night())
                         .stream()
                         .findFirst();
+    }
+
+    /**
+     * What each night gave and lost of a target, those that kept nothing among them, oldest first; of the same kind, seen or rehearsed, as what was
+     * gathered.
+     *
+     * @param sameName as in {@link #gatherings}
+     */
+    public List<TargetNight> nightsOf(Gathering of, UnaryOperator<String> sameName) {
+        Map<String, String> known = new HashMap<>();
+        List<TargetNight.Taken> subs = jdbi.withHandle(
+                handle -> handle.createQuery("select night.id, night.date, night.kit, sub.target, sub.filter, sub.keep,"
+                                + " coalesce(sub.cause, '') as cause, sub.seconds / 3600.0 as hours, sub.fwhm_px, sub.guide_rms_arcsec"
+                                + " from sub join night on night.id = sub.night where night.date is not null"
+                                + " and (coalesce(night.origin, '') = 'rehearsed') = :rehearsed order by sub.event")
+                        .bind("rehearsed", of.rehearsed())
+                        .map((rs, context) -> new TargetNight.Taken(
+                                rs.getLong("id"),
+                                LocalDate.parse(rs.getString("date")),
+                                Optional.ofNullable(rs.getString("kit")).orElse(""),
+                                known.computeIfAbsent(rs.getString("target"), sameName),
+                                rs.getString("filter"),
+                                rs.getBoolean("keep"),
+                                rs.getString("cause"),
+                                rs.getDouble("hours"),
+                                number(rs, "fwhm_px"),
+                                number(rs, "guide_rms_arcsec")))
+                        .list());
+        Map<Long, List<TargetNight.Taken>> byNight = subs.stream()
+                .filter(s -> s.target().equals(of.target()))
+                .collect(Collectors.groupingBy(TargetNight.Taken::night, LinkedHashMap::new, Collectors.toList()));
+        return byNight.values().stream()
+                .map(TargetNight::of)
+                .sorted(Comparator.comparing(TargetNight::date).thenComparing(TargetNight::night))
+                .toList();
+    }
+
+    private static Optional<Double> number(ResultSet rs, String column) throws SQLException {
+        double value = rs.getDouble(column);
+        return rs.wasNull() ? Optional.empty() : Optional.of(value);
     }
 
     private static double exposed(Handle handle, long night, Interval span) {

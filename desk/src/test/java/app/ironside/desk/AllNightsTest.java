@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import app.ironside.desk.plan.PlanDesk;
+import app.ironside.desk.station.ReportTools;
 import app.ironside.document.NightFile;
 import app.ironside.gear.GearBook;
 import app.ironside.journal.Stage;
@@ -213,6 +214,10 @@ class AllNightsTest extends DeskHarness {
                 .mapToDouble(Gathering::hoursKept)
                 .sum();
         assertThat(all).isCloseTo(logbook.harvest().account().hoursKept(), within(1e-6));
+        Path to = logbook.folder().resolve("project.html");
+        onDesk(() -> ((ReportTools) desk.lookup("#project-tools")).save(to));
+        until("the report", d -> text("#project-saved").startsWith("Saved: project.html"));
+        assertThat(Files.readString(to)).contains(label("#gathered-sentence").replace("\"", "&quot;"));
         fire("#all-nights");
     }
 

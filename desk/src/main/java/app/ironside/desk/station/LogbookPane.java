@@ -48,7 +48,7 @@ public final class LogbookPane implements Bench, AutoCloseable {
     private final TrainerPane trainer;
     private final GearPane changes;
     private final PicturesPane pictures;
-    private final ReportTools report = new ReportTools();
+    private final ReportTools.OfNight report = new ReportTools.OfNight();
     private Optional<NightEntry> entry = Optional.empty();
     private final VBox box;
     private ZoneId zone = ZoneId.of("UTC");

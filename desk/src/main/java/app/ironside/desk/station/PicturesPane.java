@@ -4,18 +4,15 @@ import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Words;
 import app.ironside.document.NightFile;
+import app.ironside.document.Project;
 import app.ironside.logbook.Gathering;
 import app.ironside.logbook.Logbook;
-import app.ironside.plan.FilterGoal;
 import app.ironside.sky.DeepSkyCatalogue;
-import app.ironside.sky.DeepSkyObject;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
-import java.util.TreeSet;
 import java.util.function.LongConsumer;
 import java.util.function.Supplier;
 import javafx.scene.control.Label;
@@ -38,14 +35,10 @@ final class PicturesPane extends HBox implements AutoCloseable {
     private final Label filters = new Label();
     private final Plot growth = new Plot();
     private final TwoPictures pictures = new TwoPictures();
+    private final ReportTools.OfProject report = new ReportTools.OfProject();
 
     /** All that is told of a target. */
-    private record Answer(
-            Gathering of,
-            Map<String, Double> wanted,
-            String sentence,
-            Optional<GreyPicture> before,
-            Optional<GreyPicture> now) {}
+    private record Answer(Project of, String sentence, Optional<GreyPicture> before, Optional<GreyPicture> now) {}
 
     /**
      * @param plan on the desk, whose wishes are the newest; empty while there is none
@@ -85,13 +78,9 @@ final class PicturesPane extends HBox implements AutoCloseable {
         growth.setPrefHeight(190);
         growth.setMinHeight(150);
         VBox.setVgrow(pictures, Priority.ALWAYS);
-        VBox right = new VBox(6, headline, sentence, filters, pictures, growth);
+        VBox right = new VBox(6, headline, sentence, filters, report, pictures, growth);
         HBox.setHgrow(right, Priority.ALWAYS);
         getChildren().addAll(left, right);
-    }
-
-    private String sameName(String target) {
-        return objects.find(target).map(DeepSkyObject::id).orElse(target);
     }
 
     /** Asks the logbook again. */
@@ -99,7 +88,7 @@ final class PicturesPane extends HBox implements AutoCloseable {
         String chosen = Optional.ofNullable(list.getSelectionModel().getSelectedItem())
                 .map(Gathering::target)
                 .orElse("");
-        work.ask(progress -> logbook.harvest().gatherings(this::sameName))
+        work.ask(progress -> Project.all(logbook, objects))
                 .failed(headline::setText)
                 .then(found -> {
                     list.getItems().setAll(found);
@@ -121,36 +110,18 @@ final class PicturesPane extends HBox implements AutoCloseable {
         }
         Optional<NightFile> onDesk = plan.get();
         work.ask(progress -> {
-                    Map<String, Double> wanted = onDesk.map(f -> wanted(f, of.target()))
-                            .filter(w -> !w.isEmpty())
-                            .or(() -> logbook.harvest()
-                                    .newest(of)
-                                    .map(n -> wanted(NightFile.parse(n.document(), n.title(), objects), of.target())))
-                            .orElse(Map.of());
-                    Optional<Double> rate = logbook.harvest().account().clearNightsAMonth(LocalDate.now());
+                    Project project = Project.of(of, logbook, objects, onDesk, LocalDate.now());
                     Optional<Gathering.Night> first = of.baseline();
                     Optional<Gathering.Night> last = of.latest().filter(n -> !n.equals(first.orElse(null)));
                     return new Answer(
-                            of,
-                            wanted,
-                            of.sentence(wanted, rate),
+                            project,
+                            project.sentence(),
                             first.flatMap(n -> picture(of, n)),
                             last.flatMap(n -> picture(of, n)));
                 })
                 .onlyNewest()
                 .failed(sentence::setText)
                 .then(this::show);
-    }
-
-    private Map<String, Double> wanted(NightFile night, String target) {
-        Map<String, Double> wanted = new TreeMap<>();
-        night.program().targets().stream()
-                .filter(t -> sameName(t.name()).equals(target))
-                .flatMap(t -> t.goals().stream())
-                .forEach(g -> g.gathered()
-                        .map(FilterGoal.Gathered::hoursWanted)
-                        .ifPresent(hours -> wanted.merge(g.filter(), hours, Math::max)));
-        return wanted;
     }
 
     private static Optional<GreyPicture> picture(Gathering of, Gathering.Night night) {
@@ -162,26 +133,25 @@ final class PicturesPane extends HBox implements AutoCloseable {
     }
 
     private void show(Answer a) {
-        headline.setText(a.of().target() + (a.of().rehearsed() ? ", rehearsed" : ""));
+        Gathering of = a.of().of();
+        Map<String, Double> wanted = a.of().wanted();
+        headline.setText(a.of().title());
         sentence.setText(a.sentence());
-        TreeSet<String> names = new TreeSet<>(a.of().kept().keySet());
-        names.addAll(a.wanted().keySet());
+        report.show(a.of());
         List<String> words = new ArrayList<>();
-        for (String filter : names) {
-            double kept = a.of().kept().getOrDefault(filter, 0.0);
+        for (String filter : a.of().filters()) {
+            double kept = of.kept().getOrDefault(filter, 0.0);
             words.add(
-                    a.wanted().containsKey(filter)
-                            ? Words.format(
-                                    "%s %.1f of %.1f h",
-                                    filter, kept, a.wanted().get(filter))
+                    wanted.containsKey(filter)
+                            ? Words.format("%s %.1f of %.1f h", filter, kept, wanted.get(filter))
                             : Words.format("%s %.1f h", filter, kept));
         }
         filters.setText(String.join("   ", words));
         List<double[]> points = new ArrayList<>();
         points.add(new double[] {0, 0});
         double sum = 0;
-        for (int i = 0; i < a.of().nights().size(); i++) {
-            sum += a.of().nights().get(i).hoursKept();
+        for (int i = 0; i < of.nights().size(); i++) {
+            sum += of.nights().get(i).hoursKept();
             points.add(new double[] {i + 1.0, sum});
         }
         growth.show(new Plot.State(
@@ -196,11 +166,12 @@ final class PicturesPane extends HBox implements AutoCloseable {
 
     /** Whether what is shown is what was asked. */
     boolean isReady() {
-        return work.isIdle();
+        return work.isIdle() && report.isReady();
     }
 
     @Override
     public void close() {
         work.close();
+        report.close();
     }
 }
