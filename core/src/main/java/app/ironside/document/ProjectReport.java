@@ -89,11 +89,13 @@ public record ProjectReport(Project project) {
                     hours(n.hoursKept()),
                     told(n.usualSizePx(), "%.1f px"),
                     told(n.usualGuidingArcsec(), "%.2f″"),
-                    String.join(
-                            ", ",
-                            byLoss(n.lost()).stream()
-                                    .map(e -> cause(e.getKey()) + " " + hours(e.getValue()))
-                                    .toList()));
+                    n.lost().isEmpty()
+                            ? "–"
+                            : String.join(
+                                    ", ",
+                                    byLoss(n.lost()).stream()
+                                            .map(e -> cause(e.getKey()) + " " + hours(e.getValue()))
+                                            .toList()));
         }
         h.endTable();
         h.paragraph("Star size is the width of the subs that were kept, in pixels of their kit, and guiding its RMS:"
@@ -107,11 +109,12 @@ public record ProjectReport(Project project) {
         first.ifPresent(shown::add);
         last.ifPresent(shown::add);
         shown.removeIf(n -> n.picture().filter(Files::isRegularFile).isEmpty());
-        if (!shown.isEmpty()) {
-            h.heading(shown.size() == 1 ? "The picture" : "The first picture and the last");
-        }
         for (Gathering.Night n : shown) {
             h.beginWhole();
+            h.heading(
+                    shown.size() == 1
+                            ? "The picture"
+                            : n.equals(shown.get(0)) ? "The first picture" : "The last picture");
             h.picture(bytes(n.picture().orElseThrow()), "the stack of " + n.date());
             h.paragraph(String.format(
                     Locale.ROOT,

@@ -3,6 +3,7 @@ package app.ironside.document;
 import app.ironside.Printable;
 import app.ironside.image.AtomicFile;
 import app.ironside.image.Destination;
+import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -25,7 +26,8 @@ final class Sheet {
                 .append(escape(title))
                 .append("</title><style>\n")
                 .append("@page { size: A4; margin: 14mm }\n")
-                .append("body { font-family: sans-serif; font-size: 11pt; color: #111 }\n")
+                .append("body { font-family: '" + Typeface.FAMILY
+                        + "', sans-serif; font-size: 11pt; line-height: 1.2; color: #111 }\n")
                 .append("h1 { font-size: 19pt; margin: 0 } h2 { font-size: 13pt; margin: 14pt 0 4pt 0 }\n")
                 .append(
                         "table { border-collapse: collapse; width: 100% } th { text-align: left; font-size: 9pt; color: #555 }\n")
@@ -134,6 +136,9 @@ final class Sheet {
 
     static void pdf(String html, OutputStream out) throws IOException {
         PdfRendererBuilder builder = new PdfRendererBuilder();
+        for (Typeface face : Typeface.values()) {
+            builder.useFont(face::open, Typeface.FAMILY, face.weight(), BaseRendererBuilder.FontStyle.NORMAL, true);
+        }
         builder.withHtmlContent(html, null);
         builder.toStream(out);
         try {

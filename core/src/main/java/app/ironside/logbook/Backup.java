@@ -234,7 +234,8 @@ public final class Backup {
         return HexFormat.of().formatHex(digest.digest());
     }
 
-    private static void delete(Path folder) {
+    /** Clears a folder away, if it is there. */
+    static void delete(Path folder) {
         if (!Files.exists(folder)) {
             return;
         }

@@ -2,6 +2,7 @@ package app.ironside.desk;
 
 import app.ironside.FaultReport;
 import app.ironside.desk.parts.BackgroundWork;
+import app.ironside.document.Typeface;
 import atlantafx.base.theme.NordDark;
 import java.nio.file.Path;
 import java.time.Clock;
@@ -81,6 +82,7 @@ public final class DeskApp extends Application {
         } else {
             first.ownData();
         }
+        Main.said().ifPresent(view::say);
     }
 
     /** What would keep a window from being seen that is about to be drawn. */
@@ -130,12 +132,8 @@ public final class DeskApp extends Application {
     /** Theme and fonts, once for the application. */
     static void prepareToolkit() {
         Application.setUserAgentStylesheet(new NordDark().getUserAgentStylesheet());
-        for (String weight : new String[] {"400Regular", "700Bold"}) {
-            Font.loadFont(
-                    DeskApp.class
-                            .getResource("fonts/IBMPlexSans_" + weight + ".ttf")
-                            .toExternalForm(),
-                    14);
+        for (Typeface face : Typeface.values()) {
+            Font.loadFont(face.resource().toExternalForm(), 14);
         }
     }
 

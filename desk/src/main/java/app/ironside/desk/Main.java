@@ -2,7 +2,10 @@ package app.ironside.desk;
 
 import app.ironside.image.AtomicFile;
 import app.ironside.logbook.FolderLock;
+import app.ironside.logbook.TakingBack;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
@@ -20,6 +23,8 @@ public final class Main {
 
     /** Begun before the toolkit is: each takes a second or two. */
     private static Optional<Loading> loading = Optional.empty();
+
+    private static Optional<String> said = Optional.empty();
 
     private Main() {}
 
@@ -53,10 +58,34 @@ public final class Main {
                     "ironside: " + folder + " is in use by another Ironside; go on in its window, or close it first");
             System.exit(BAD_USAGE);
         }
+        takeBack(folder);
         LoggerFactory.getILoggerFactory(); // before two threads ask for it at once
         loading = Optional.of(Loading.begin(folder, demo));
         Runtime.getRuntime().addShutdownHook(new Thread(AtomicFile::endOfProcess, "unfinished files"));
         Application.launch(DeskApp.class, demo ? new String[] {"demo"} : new String[0]);
+    }
+
+    /** A backup that was chosen in the window takes its place before anything is opened. */
+    private static void takeBack(Path folder) {
+        TakingBack backup = new TakingBack(folder);
+        if (!backup.waits()) {
+            return;
+        }
+        lock.ifPresent(FolderLock::close); // some systems rename no folder that is in use
+        try {
+            said = Optional.of("The backup is in its place."
+                    + backup.takeOver(Clock.systemUTC())
+                            .map(aside -> " What was here before, frames too, lies in " + aside + ".")
+                            .orElse(""));
+        } catch (UncheckedIOException e) {
+            said = Optional.of("Nothing was taken back: " + e.getMessage() + ". What was here goes on.");
+        }
+        lock = FolderLock.take(folder);
+    }
+
+    /** What the first line of the desk is to tell of this start. */
+    static Optional<String> said() {
+        return said;
     }
 
     /** Opens the demo in memory and closes it after a while. */

@@ -3,15 +3,18 @@ package app.ironside.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
+import app.ironside.Progress;
 import app.ironside.desk.plan.PlanDesk;
 import app.ironside.desk.station.ReportTools;
 import app.ironside.document.NightFile;
 import app.ironside.gear.GearBook;
 import app.ironside.journal.Stage;
 import app.ironside.kit.OwnTimes;
+import app.ironside.logbook.Backup;
 import app.ironside.logbook.Gathering;
 import app.ironside.logbook.SubFact;
 import app.ironside.logbook.SubSearch;
+import app.ironside.logbook.TakingBack;
 import app.ironside.plan.Overheads;
 import java.awt.image.BufferedImage;
 import java.nio.file.Files;
@@ -21,6 +24,7 @@ import java.time.YearMonth;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
+import javafx.event.ActionEvent;
 import javafx.scene.control.ButtonBase;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -219,6 +223,25 @@ class AllNightsTest extends DeskHarness {
         until("the report", d -> text("#project-saved").startsWith("Saved: project.html"));
         assertThat(Files.readString(to)).contains(label("#gathered-sentence").replace("\"", "&quot;"));
         fire("#all-nights");
+    }
+
+    /** As a person does it: a file of before is chosen in the window, and put away again. */
+    @Test
+    void aBackupWaitsForTheNextStart() throws Exception {
+        Path zip = Files.createTempDirectory(folder, "elsewhere").resolve("ironside.zip");
+        Backup.write(logbook.folder(), zip, false, Progress.NONE);
+        fire("#take-back");
+        onDesk(() -> {
+            TextField place = (TextField) desk.lookup("#files-place");
+            place.setText(zip.toString());
+            place.fireEvent(new ActionEvent());
+        });
+        until("the proof", d -> label("#asked-words").contains("files are proven. Close Ironside and start it again"));
+        assertThat(new TakingBack(logbook.folder()).waits()).isTrue();
+        assertThat(on(() -> ((ButtonBase) desk.lookup("#take-back")).getText())).isEqualTo("Keep what is here");
+        fire("#take-back");
+        until("the way back", d -> label("#asked-words").equals("What is here now stays."));
+        assertThat(new TakingBack(logbook.folder()).waits()).isFalse();
     }
 
     /** A change is written down with what it makes void, and taken out again. */

@@ -9,6 +9,7 @@ import app.ironside.logbook.Question;
 import app.ironside.logbook.SubFact;
 import app.ironside.logbook.SubSearch;
 import app.ironside.logbook.SubTable;
+import app.ironside.logbook.TakingBack;
 import app.ironside.logbook.Trend;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -56,6 +57,8 @@ final class AllNightsPane implements AutoCloseable {
     private final CalendarView calendar;
     private final ListView<SubSearch.Told> told = new ListView<>();
     private final VBox listed = new VBox(6);
+    private final Button takeBack = new Button();
+    private final TakingBack takingBack;
     private final VBox box;
 
     /** An answer, ready to be shown. */
@@ -147,8 +150,22 @@ final class AllNightsPane implements AutoCloseable {
                 FilePane.Ask.save(
                         "Back up all but the frames", "ironside-" + LocalDate.now() + ".zip", Optional.empty()),
                 files -> backUp(data, files.get(0))));
+        takingBack = new TakingBack(data);
+        takeBack.setId("take-back");
+        takeBack.setMinWidth(Region.USE_PREF_SIZE);
+        takeBack.setOnAction(e -> {
+            if (takingBack.waits()) {
+                withdraw();
+            } else {
+                FilePane.ask(
+                        ask,
+                        FilePane.Ask.open(FilePane.Kind.OPEN, "Take back a backup", ".zip"),
+                        files -> takeBack(files.get(0)));
+            }
+        });
+        nameTakeBack();
         HBox.setHgrow(ask, Priority.ALWAYS);
-        box = new VBox(6, new HBox(8, ask, export, backup), count, understood, facets, below);
+        box = new VBox(6, new HBox(8, ask, export, backup, takeBack), count, understood, facets, below);
     }
 
     /** Between one thing against another and the year. */
@@ -235,8 +252,46 @@ final class AllNightsPane implements AutoCloseable {
         work.ask(progress -> Backup.write(data, file, false, progress))
                 .failed(understood::setText)
                 .then(told -> understood.setText(Words.format(
-                        "%,d files are in %s. On another machine: ironside restore %s",
+                        "%,d files are in %s. On another machine choose it under Take back, or: ironside restore %s",
                         told.files(), file, file.getFileName())));
+    }
+
+    /** Unpacks and proves a backup, which takes the place of what is there when Ironside starts again. */
+    void takeBack(Path file) {
+        understood.setText("Unpacking " + file.getFileName() + "…");
+        work.ask(progress -> takingBack.prepare(file, progress))
+                .failed(why -> {
+                    understood.setText(why);
+                    nameTakeBack();
+                })
+                .then(told -> {
+                    understood.setText(Words.format(
+                            "%,d files are proven. Close Ironside and start it again: it opens with them, and what is here now is kept beside them.",
+                            told.files()));
+                    nameTakeBack();
+                });
+    }
+
+    private void withdraw() {
+        work.ask(progress -> {
+                    takingBack.withdraw();
+                    return true;
+                })
+                .failed(understood::setText)
+                .then(done -> {
+                    understood.setText("What is here now stays.");
+                    nameTakeBack();
+                });
+    }
+
+    /** The next press does one of two things, and says which. */
+    private void nameTakeBack() {
+        boolean waits = takingBack.waits();
+        takeBack.setText(waits ? "Keep what is here" : "Take back…");
+        takeBack.setTooltip(new Tooltip(
+                waits
+                        ? "A backup waits for the next start: put it away, and nothing changes"
+                        : "A backup is proven now and opened at the next start; what is here now is kept beside it"));
     }
 
     /** Writes what was asked for as a table. */
