@@ -74,7 +74,8 @@ public enum FaultKind {
             "Cloud covers the southern half of the sky",
             60,
             Optional.of("share of light that is lost"),
-            0.9);
+            0.9),
+    CAP("cap", "The cap lies on the telescope", 25, Optional.empty(), 1);
 
     private final String word;
     private final String sentence;

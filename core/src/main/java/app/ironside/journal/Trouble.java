@@ -123,6 +123,11 @@ public enum Trouble {
             "Correct the kit at Plan, Site and kit; what was taken is not touched by it."),
     WRONG_FIELD(
             "wrong-field", "another field", true, "Solve and point again: the telescope does not look where it did."),
+    CAP(
+            "cap",
+            "a telescope that is shut",
+            true,
+            "Take the cap off. If it is off, look at roof and shutter: not even the light of the sky comes in."),
     NO_STARS(
             "no-stars",
             "a picture without stars",

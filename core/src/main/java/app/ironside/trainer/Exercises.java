@@ -15,6 +15,13 @@ public final class Exercises {
     public static final List<Exercise> ALL = List.of(
             one(
                     1,
+                    "black",
+                    "Focused, aligned, the hood is on, and not one star",
+                    FaultKind.CAP,
+                    0,
+                    "No star and no sky either: under cloud the sky still shines. The hood went on with its cap. Take it off; focus and pointing stay."),
+            one(
+                    1,
                     "soft-at-once",
                     "Soft from one sub to the next",
                     FaultKind.FOCUSER_SLIP,

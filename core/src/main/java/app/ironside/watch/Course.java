@@ -151,6 +151,12 @@ final class Course {
         return skyAdu(i) / before(i, 0.5, k -> series(k).equals(series(i)), this::skyAdu);
     }
 
+    /** What the sky gave to those of the series before it that have stars; empty of too few. */
+    OptionalDouble usualSkyAdu(int i) {
+        double usual = before(i, 0.5, k -> series(k).equals(series(i)) && !Double.isNaN(light(k)), this::skyAdu);
+        return Double.isNaN(usual) ? OptionalDouble.empty() : OptionalDouble.of(usual);
+    }
+
     double skyAdu(int i) {
         return value(sign(i, Signs::skyAdu));
     }

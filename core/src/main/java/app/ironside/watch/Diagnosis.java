@@ -19,10 +19,12 @@ public final class Diagnosis {
 
     private final Kit kit;
     private final NightSigns signs;
+    private final double skyMagPerArcsec2;
 
     public Diagnosis(Kit kit, Observer observer) {
         this.kit = kit;
         this.signs = new NightSigns(kit, observer);
+        this.skyMagPerArcsec2 = observer.site().skyMagPerArcsec2();
     }
 
     /**
@@ -41,6 +43,7 @@ public final class Diagnosis {
         if (!subs.isEmpty()) {
             found.addAll(new LightDoctor(course, kit.equipment().offAxis().isPresent()).findings());
             found.addAll(new MotionDoctor(course, kit).findings());
+            found.addAll(new ShutDoctor(course, kit, skyMagPerArcsec2).findings());
             Cause cause = subs.get(course.last).grade().cause();
             // A wrong kit explains no missing stars.
             boolean unexplained = found.stream().allMatch(f -> f.trouble() == Trouble.KIT);
@@ -60,9 +63,13 @@ public final class Diagnosis {
         boolean wet = found.stream()
                 .anyMatch(
                         f -> List.of(Trouble.DEW, Trouble.FROST).contains(f.trouble()) && f.certainty() >= SURE_ENOUGH);
+        boolean shut = has(found, Trouble.CAP);
         boolean frozen = has(found, Trouble.WRONG_STAR);
         boolean pulled = has(found, Trouble.BALANCE) || has(found, Trouble.RATE) || has(found, Trouble.CABLE);
         return found.stream()
+                // Behind a cap that covers both there is no guide star either.
+                .filter(f ->
+                        !(shut && List.of(Trouble.CLOUD, Trouble.GUIDE_STAR).contains(f.trouble())))
                 // A hot pixel drifts as no axis makes a star drift, and a pull bends the guide scope.
                 .filter(f -> !(frozen && f.trouble() == Trouble.POLAR))
                 .filter(f -> !(pulled && f.trouble() == Trouble.FLEXURE))

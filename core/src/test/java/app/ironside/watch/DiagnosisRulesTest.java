@@ -58,6 +58,7 @@ class DiagnosisRulesTest {
         double sky = 1000;
         double slope = 5;
         double snr = 400;
+        int stars = 900;
         double raPulse;
         double decPulse;
         double shake = 0.6;
@@ -137,14 +138,14 @@ class DiagnosisRulesTest {
                 false,
                 new SubMeasures(
                         2800,
-                        900,
-                        OptionalDouble.of(s.fwhm / 2),
-                        OptionalDouble.of(s.fwhm),
-                        OptionalDouble.of(s.eccentricity),
+                        s.stars,
+                        ofStars(s, s.fwhm / 2),
+                        ofStars(s, s.fwhm),
+                        ofStars(s, s.eccentricity),
                         500 + s.sky,
                         Math.sqrt(s.sky),
                         OptionalDouble.of(s.sky),
-                        OptionalDouble.of(100_000 * s.light),
+                        OptionalDouble.of(s.stars == 0 ? 0 : 100_000 * s.light),
                         s.shape,
                         s.map,
                         OptionalDouble.of(s.slope)),
@@ -174,6 +175,10 @@ class DiagnosisRulesTest {
         next = new Sub();
     }
 
+    private static OptionalDouble ofStars(Sub s, double value) {
+        return s.stars == 0 ? OptionalDouble.empty() : OptionalDouble.of(value);
+    }
+
     private List<Finding> found() {
         return diagnosis.at(NightState.of(events), now()).findings();
     }
@@ -201,6 +206,43 @@ class DiagnosisRulesTest {
         next.fwhm = 2.6;
         take();
         assertThat(found()).extracting(Finding::trouble).contains(Trouble.DEW);
+    }
+
+    private void starless(double skyAdu) {
+        next.stars = 0;
+        next.map = Optional.empty();
+        next.shape = Optional.empty();
+        next.sky = skyAdu;
+        next.keep = false;
+        take();
+    }
+
+    /** Under thick cloud the sky still shines a little; behind a cap it does not. */
+    @Test
+    void aFrameWithoutStarsAndWithoutSkyIsShut() {
+        starless(400);
+        assertFirst(Trouble.NO_STARS);
+        starless(5);
+        assertFirst(Trouble.CAP);
+        assertThat(found()).extracting(Finding::trouble).doesNotContain(Trouble.NO_STARS, Trouble.CLOUD);
+        assertThat(found().get(0).sentence())
+                .matches("No star, and \\d ADU of the sky's light where the subs before had 99\\d.*");
+    }
+
+    /**
+     * Nothing was seen yet: 20.9 mag/arcsec² behind the kit's L in 120 s is some hundred ADU by its figures; what a narrow filter lets through is
+     * less than a camera's zero wanders.
+     */
+    @Test
+    void theFirstSubIsHeldAgainstTheKitsOwnFigures() {
+        events.removeIf(SubTaken.class::isInstance);
+        starless(4);
+        assertFirst(Trouble.CAP);
+        assertThat(found().get(0).sentence()).contains("this site, by the kit's own figures, has");
+        events.removeIf(SubTaken.class::isInstance);
+        next.filter = "Ha";
+        starless(4);
+        assertThat(found()).extracting(Finding::trouble).doesNotContain(Trouble.CAP);
     }
 
     @Test

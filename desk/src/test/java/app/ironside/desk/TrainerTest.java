@@ -103,7 +103,7 @@ class TrainerTest extends DeskHarness {
         onDesk(() -> desk.beginnings().plan(demo));
         practise();
         assertThat(on(() -> ((ListView<?>) desk.lookup("#exercises")).getItems()))
-                .hasSize(15);
+                .hasSize(16);
         assertThat(isDisabled("#debrief")).as("nothing to look back on").isTrue();
         on(() -> {
             ((ListView<?>) desk.lookup("#exercises")).getSelectionModel().select(3);

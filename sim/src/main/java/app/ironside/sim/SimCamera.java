@@ -49,6 +49,9 @@ final class SimCamera extends SimDevice implements Camera {
         /** Share of light that comes through, cloud and air apart. */
         double clearness(Instant time);
 
+        /** Whether nothing at all shines in. */
+        boolean isCovered(Instant time);
+
         /** Factor of the width of star images. */
         double blur(Instant time);
 
@@ -227,7 +230,10 @@ final class SimCamera extends SimDevice implements Camera {
                 .map(r -> new Exposer.Window(r.left(), r.bottom(), r.width(), r.height()))
                 .orElse(new Exposer.Window(0, 0, sensor.widthPx(), sensor.heightPx()));
         double seconds = exposure.length().toMillis() / 1000.0;
-        boolean dark = exposure.kind() == FrameKind.DARK || exposure.kind() == FrameKind.BIAS || seconds == 0;
+        boolean dark = exposure.kind() == FrameKind.DARK
+                || exposure.kind() == FrameKind.BIAS
+                || seconds == 0
+                || optics.isCovered(started.plusMillis(Math.round(500 * seconds)));
         boolean sky = panel.isOpen() && !dark;
         // With the panel before the telescope even a light frame sees only the panel.
         double even = dark || sky ? 0 : panel.electronsPerSecond(optics.filter()) * seconds;

@@ -3,9 +3,12 @@ package app.ironside.sim;
 import app.ironside.device.Camera;
 import app.ironside.device.Hands;
 import app.ironside.device.NightClock;
+import app.ironside.kit.FilterSpec;
+import app.ironside.plan.Overheads;
 import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
 import java.time.Duration;
+import java.util.List;
 import java.util.Optional;
 
 /** Hands that turn the knobs nearly as asked. */
@@ -33,13 +36,27 @@ final class SimHands implements Hands {
 
     private final SimMount mount;
     private final SimFocuser focuser;
+    private final SimWheel box;
+    private final List<FilterSpec> filters;
     private final SimSettings settings;
     private final NightClock clock;
     private final Noise noise;
 
-    SimHands(SimMount mount, SimFocuser focuser, SimSettings settings, NightClock clock) {
+    /**
+     * @param box what is in the beam, for a kit without a wheel
+     * @param filters that lie in it
+     */
+    SimHands(
+            SimMount mount,
+            SimFocuser focuser,
+            SimWheel box,
+            List<FilterSpec> filters,
+            SimSettings settings,
+            NightClock clock) {
         this.mount = mount;
         this.focuser = focuser;
+        this.box = box;
+        this.filters = List.copyOf(filters);
         this.settings = settings;
         this.clock = clock;
         this.noise = Noise.of(settings.seed(), 11);
@@ -71,6 +88,12 @@ final class SimHands implements Hands {
                 RETICLE_ARCMIN * noise.gaussian() - mount.azimuthErrorArcmin());
         clock.await(BY_RETICLE);
         return true;
+    }
+
+    @Override
+    public void changeFilter(String filter) throws InterruptedException {
+        box.put(filters.stream().map(FilterSpec::name).toList().indexOf(filter));
+        clock.await(Duration.ofMillis(Math.round(1000 * Overheads.FILTER_BY_HAND)));
     }
 
     @Override

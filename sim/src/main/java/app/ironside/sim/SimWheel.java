@@ -35,6 +35,11 @@ final class SimWheel extends SimDevice implements FilterWheel {
         return faults.hasBegun(FaultKind.WRONG_FILTER, clock.now()) ? (slot + 1) % slots : slot;
     }
 
+    /** A hand has put in what belongs to a slot. */
+    void put(int wanted) {
+        slot = wanted;
+    }
+
     @Override
     public Operation select(int wanted) {
         mustAnswer();

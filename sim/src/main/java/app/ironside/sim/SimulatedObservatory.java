@@ -6,6 +6,7 @@ import app.ironside.device.Device;
 import app.ironside.device.Devices;
 import app.ironside.device.HandFocuser;
 import app.ironside.device.HandMount;
+import app.ironside.device.HandWheel;
 import app.ironside.device.NightClock;
 import app.ironside.device.Rotator;
 import app.ironside.document.FaultKind;
@@ -15,6 +16,7 @@ import app.ironside.kit.Kit;
 import app.ironside.kit.Optics;
 import app.ironside.kit.Sampling;
 import app.ironside.kit.Sensor;
+import app.ironside.plan.Overheads;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.Horizontal;
 import app.ironside.sky.Site;
@@ -103,7 +105,7 @@ public final class SimulatedObservatory {
                 maker(kit, settings.seed(), new SkyPatch(sky, kit.fieldRadiusDeg(), FAINTEST_MAIN), FIELD_CURVATURE_UM),
                 this::cameraAngleDeg,
                 settings.seed());
-        SimHands hands = new SimHands(mount, focuser, settings, clock);
+        SimHands hands = new SimHands(mount, focuser, wheel, kit.filters(), settings, clock);
         boolean goTo = kit.equipment().goTo();
         this.devices = new Devices(
                 goTo
@@ -116,7 +118,7 @@ public final class SimulatedObservatory {
                 kit.motorFocuser().isPresent()
                         ? focuser
                         : new HandFocuser(kit.focuser(), hands, () -> surroundings.temperatureC(clock.now())),
-                wheel,
+                Overheads.filtersFromABox(kit) ? new HandWheel(kit.filters(), hands) : wheel,
                 panel,
                 hands,
                 rotator.map(Rotator.class::cast),
@@ -231,6 +233,11 @@ public final class SimulatedObservatory {
         }
 
         @Override
+        public boolean isCovered(Instant time) {
+            return surroundings.faults().isOn(FaultKind.CAP, time);
+        }
+
+        @Override
         public double blur(Instant time) {
             return surroundings.faults().blur(time);
         }
@@ -285,6 +292,13 @@ public final class SimulatedObservatory {
         @Override
         public double clearness(Instant time) {
             return surroundings.faults().isOn(FaultKind.GUIDE_STAR_LOST, time) ? 0 : 1;
+        }
+
+        /** A guide scope has a glass of its own. */
+        @Override
+        public boolean isCovered(Instant time) {
+            return kit.equipment().offAxis().isPresent()
+                    && surroundings.faults().isOn(FaultKind.CAP, time);
         }
 
         @Override

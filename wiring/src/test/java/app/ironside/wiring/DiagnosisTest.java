@@ -72,7 +72,8 @@ class DiagnosisTest {
             FaultKind.GUIDE_FOCUS,
             FaultKind.BROKEN_FRAME,
             FaultKind.COOLER,
-            FaultKind.WRONG_FOCAL_LENGTH);
+            FaultKind.WRONG_FOCAL_LENGTH,
+            FaultKind.CAP);
 
     /**
      * What was said of a fault.
@@ -150,6 +151,7 @@ class DiagnosisTest {
                 "STRAY_LIGHT",
                 "WRONG_FILTER",
                 "COOLER",
+                "CAP",
                 "WRONG_FOCAL_LENGTH"
             })
     void theRightCauseIsToldFirst(FaultKind kind) throws Exception {

@@ -335,6 +335,11 @@ class FaultsTest {
                     CAMERA_LOST,
                     FOCUSER_LOST -> assertThat(night.subs())
                     .isNotEqualTo(undisturbed().subs());
+            case CAP -> assertThat(night.subs())
+                    .as("no light of the sky, while the guide telescope sees its star")
+                    .anyMatch(s -> s.measures().stars() == 0
+                            && s.measures().skyAdu().orElse(99) < 10
+                            && s.guiding().about().isPresent());
             case BROKEN_FRAME -> assertThat(least(night, set, s -> s.measures().stars()))
                     .isLessThan(
                             0.8 * least(undisturbed(), set, s -> s.measures().stars()));

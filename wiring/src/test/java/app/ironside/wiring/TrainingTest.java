@@ -106,7 +106,7 @@ class TrainingTest {
     @ParameterizedTest
     @ValueSource(ints = {1, 2, 3})
     void exercisesOfEachGradeAreNights(int grade) throws Exception {
-        assertThat(Exercises.ALL).hasSize(15).extracting(Exercise::id).doesNotHaveDuplicates();
+        assertThat(Exercises.ALL).hasSize(16).extracting(Exercise::id).doesNotHaveDuplicates();
         for (Exercise exercise : Exercises.ALL) {
             if (exercise.grade() == grade) {
                 NightFile night = night(exercise.id());
