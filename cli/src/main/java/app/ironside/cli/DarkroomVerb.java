@@ -16,6 +16,7 @@ import java.time.Clock;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -52,10 +53,21 @@ final class DarkroomVerb extends Verb {
                             + " which the second is green and blue. May be given again.")
     private List<String> combine = List.of();
 
+    @Option(
+            names = "--scale-darks",
+            description =
+                    "Where no dark has the lights' exposure, scale one of another above the bias, if the sensor's glow and the lights' hot"
+                            + " pixels allow it (default: calibrate by the bias alone).")
+    private boolean scaleDarks;
+
     @Override
     Answer answer() {
         List<List<String>> combinations =
                 combine.stream().map(DarkroomVerb::filters).toList();
+        Set<Darkroom.Extra> extras = options.extras();
+        if (scaleDarks) {
+            extras.add(Darkroom.Extra.SCALED_DARKS);
+        }
         Destination.folder(out, "option --out");
         long began = System.nanoTime();
         Darkroom darkroom = new Darkroom(
@@ -68,7 +80,7 @@ final class DarkroomVerb extends Verb {
                         Map.of(),
                         options.maxMemoryBytes(),
                         combinations,
-                        options.extras(),
+                        extras,
                         options.drizzle()));
         Development made = darkroom.develop(
                 folders,

@@ -342,6 +342,10 @@ class CliTest {
         Path calibrated = folder.resolve("calibrated");
         assertThat(run("calibrate", lights.get(0), "--bias", bias.toString(), "--out", calibrated.toString(), "--json"))
                 .isZero();
+        assertThat(json().get("proof").get("file").asText()).isEqualTo(lights.get(0));
+        assertThat(json().get("proof").get("sentences").get(0).asText())
+                .startsWith("There is no flat: the corners stay");
+        assertThat(json().get("proof").get("dustAfter").isNull()).isTrue();
         Frame done = FitsFiles.read(calibrated.resolve("light0.fits"));
         Frame raw = FitsFiles.read(Path.of(lights.get(0)));
         assertThat(done.pixels()[777]).isCloseTo(raw.pixels()[777] - 502, within(0.01f));

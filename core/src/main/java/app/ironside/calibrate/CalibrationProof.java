@@ -122,7 +122,7 @@ public record CalibrationProof(
     }
 
     /** The middle of many ratios: a star on one of them counts for one. */
-    private static Optional<Ratio> hot(Frame dark, Frame raw, boolean mosaic) {
+    static Optional<Ratio> hot(Frame dark, Frame raw, boolean mosaic) {
         int step = mosaic ? 2 : 1;
         double full = raw.header().number("SATURATE").orElse(Double.POSITIVE_INFINITY);
         int width = dark.width();

@@ -59,6 +59,11 @@ public final class Calibrator {
         return new Calibrator(masters, pedestalAdu, bad, true);
     }
 
+    /** What it calibrates with. */
+    public Masters masters() {
+        return masters;
+    }
+
     public double pedestalAdu() {
         return pedestalAdu;
     }

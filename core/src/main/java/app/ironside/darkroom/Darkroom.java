@@ -75,7 +75,9 @@ public final class Darkroom {
         /** All stacks of a target cut to one rectangle that nearly all their lights reach; pictures are made of these. */
         CROP,
         /** What every pixel of a stack is made of. */
-        MAPS
+        MAPS,
+        /** Where no dark has the lights' exposure, one of another is scaled, as far as the frames themselves allow it. */
+        SCALED_DARKS
     }
 
     /** Finds where a picture lies in the sky. */
@@ -244,7 +246,7 @@ public final class Darkroom {
         Path results = folder(out).toAbsolutePath().normalize();
         List<String> failed = new ArrayList<>();
         MasterShelf shelf = new MasterShelf(workers, results, Recipe.in(results), new ResultNames(), failed::add);
-        shelf.make(match, part(progress, 0, 0.7));
+        shelf.make(match, settings.extras().contains(Extra.SCALED_DARKS), part(progress, 0, 0.7));
         if (!failed.isEmpty()) {
             throw new BadInputException(match.lights().id(), failed.get(0), "calibration frames that can be read");
         }

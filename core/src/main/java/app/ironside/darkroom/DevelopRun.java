@@ -76,12 +76,16 @@ final class DevelopRun {
         this.masters = new MasterShelf(workers, out, recipe, names, failed::add);
     }
 
+    private boolean scalesDarks() {
+        return settings.extras().contains(Darkroom.Extra.SCALED_DARKS);
+    }
+
     Development run() {
         List<List<Match>> wanted = stacksWanted();
         for (int i = 0; i < wanted.size(); i++) {
             for (Match match : wanted.get(i)) {
                 Progress step = Darkroom.part(progress, 0.4 * i / wanted.size(), 0.4 / wanted.size());
-                masters.make(match, step);
+                masters.make(match, scalesDarks(), step);
             }
         }
         Map<String, Stacker.Grid> grids = new HashMap<>();
@@ -147,7 +151,12 @@ final class DevelopRun {
         boolean mapped = settings.extras().contains(Darkroom.Extra.MAPS);
         List<Path> inputs = new ArrayList<>(files);
         for (Match m : group) {
-            Stream.of(m.dark(), m.bias(), m.flat(), m.flatDark())
+            Stream.of(
+                            m.dark(),
+                            scalesDarks() ? m.darkToScale() : Optional.<FrameSet>empty(),
+                            m.bias(),
+                            m.flat(),
+                            m.flatDark())
                     .flatMap(Optional::stream)
                     .forEach(s -> {
                         inputs.addAll(s.files());

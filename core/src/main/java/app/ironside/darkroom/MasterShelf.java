@@ -3,6 +3,7 @@ package app.ironside.darkroom;
 import app.ironside.BadInputException;
 import app.ironside.Progress;
 import app.ironside.Workers;
+import app.ironside.calibrate.DarkScaling;
 import app.ironside.calibrate.MasterBuilder;
 import app.ironside.calibrate.MasterKind;
 import app.ironside.calibrate.MasterPixels;
@@ -49,19 +50,69 @@ final class MasterShelf {
         return List.copyOf(files.values());
     }
 
-    /** Makes what some lights need. */
-    void make(Match match, Progress step) {
+    /**
+     * Makes what some lights need.
+     *
+     * @param scaling whether a dark of another exposure may be scaled
+     */
+    void make(Match match, boolean scaling, Progress step) {
         match.dark().ifPresent(s -> make(s, Optional.empty(), step));
         match.bias().ifPresent(s -> make(s, Optional.empty(), step));
         match.flatDark().ifPresent(s -> make(s, Optional.empty(), step));
         match.flat().ifPresent(s -> make(s, match.flatDark().or(match::bias), step));
+        if (scaling && match.darkToScale().isPresent()) {
+            scale(match, step);
+        }
+    }
+
+    /** Makes a dark of the lights' exposure; whether it may be used the frames themselves tell. */
+    private void scale(Match match, Progress step) {
+        FrameSet from = match.darkToScale().orElseThrow();
+        FrameSet to = ofExposure(from, match.lights());
+        if (files.containsKey(to.id())) {
+            return;
+        }
+        make(from, Optional.empty(), step);
+        Optional<MasterPixels> dark = pixels(from);
+        Optional<MasterPixels> bias = match.bias().flatMap(this::pixels);
+        if (dark.isEmpty() || bias.isEmpty()) {
+            return;
+        }
+        List<Path> lights = match.lights().files();
+        Path light = lights.get(lights.size() / 2);
+        step.step("scaling " + from.id() + " for " + light.getFileName(), 0.9);
+        Path file = names.in(Destination.folder(out.resolve("masters"), "the folder for results"), to.id(), ".fits");
+        try {
+            DarkScaling scaling = DarkScaling.judged(
+                    dark.get(), bias.get(), light, match.darkScale().orElseThrow());
+            FitsFiles.write(file, scaling.dark(dark.get(), bias.get()), FitsFiles.Encoding.FLOAT_32);
+            files.put(to.id(), new Development.MasterFile(file, to, true, scaling.isSound(), scaling.sentences()));
+        } catch (BadInputException e) {
+            failed.accept("master " + to.id() + ": " + e.getMessage());
+        }
+    }
+
+    private static FrameSet ofExposure(FrameSet dark, FrameSet lights) {
+        return dark.ofExposure(
+                "scaled " + dark.id() + " for " + lights.id(),
+                lights.exposureS().orElseThrow());
+    }
+
+    /** A scaled dark that was made and does not speak against itself. */
+    private Optional<MasterPixels> scaled(Match match) {
+        return match.darkToScale()
+                .map(d -> ofExposure(d, match.lights()))
+                .filter(s -> Optional.ofNullable(files.get(s.id()))
+                        .filter(Development.MasterFile::sound)
+                        .isPresent())
+                .flatMap(this::pixels);
     }
 
     /** What fits some lights, of what could be made. */
     Masters of(Match match) {
         return new Masters(
                 match.bias().flatMap(this::pixels),
-                match.dark().flatMap(this::pixels),
+                match.dark().flatMap(this::pixels).or(() -> scaled(match)),
                 match.flat().flatMap(this::pixels));
     }
 
@@ -114,11 +165,9 @@ final class MasterShelf {
 
     /** A set's master: made here, or brought along. */
     private Optional<MasterPixels> pixels(FrameSet set) {
-        Path file = set.kind().isMaster()
-                ? set.files().get(0)
-                : Optional.ofNullable(files.get(set.id()))
-                        .map(Development.MasterFile::file)
-                        .orElse(null);
+        Path file = Optional.ofNullable(files.get(set.id()))
+                .map(Development.MasterFile::file)
+                .orElse(set.kind().isMaster() ? set.files().get(0) : null);
         return Optional.ofNullable(file).map(f -> pixels.computeIfAbsent(set.id(), k -> MasterPixels.in(f)));
     }
 }

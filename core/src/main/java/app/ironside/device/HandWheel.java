@@ -25,9 +25,7 @@ public final class HandWheel extends ByHand implements FilterWheel {
         if (wanted == slot) {
             return Operation.done(name(), what);
         }
-        Operation done = by(
-                what,
-                () -> hands.confirm("filter: put in " + filters.get(wanted).name()));
+        Operation done = by(what, () -> hands.changeFilter(filters.get(wanted).name()));
         slot = wanted;
         return done;
     }

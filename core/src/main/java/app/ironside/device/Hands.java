@@ -36,6 +36,11 @@ public interface Hands {
      */
     boolean alignByReticle(String what) throws InterruptedException;
 
+    /** Asks for a filter to be put in, of those that lie in a box, and returns when it is. */
+    default void changeFilter(String filter) throws InterruptedException {
+        confirm("filter: put in " + filter);
+    }
+
     /**
      * Asks for a turn of the focus ring or draw tube.
      *

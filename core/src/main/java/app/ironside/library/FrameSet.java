@@ -47,6 +47,30 @@ public record FrameSet(
         return kind.isMaster() ? combined.orElse(1) : files.size();
     }
 
+    /** What is made of it for another exposure, under a name of its own. */
+    public FrameSet ofExposure(String name, double seconds) {
+        return new FrameSet(
+                name,
+                kind,
+                target,
+                filter,
+                OptionalDouble.of(seconds),
+                gain,
+                offset,
+                temperatureC,
+                binning,
+                widthPx,
+                heightPx,
+                planes,
+                bayer,
+                camera,
+                telescope,
+                night,
+                rotatorDeg,
+                combined,
+                files);
+    }
+
     /** "20 darks of 180 s, gain 100, -10 °C". */
     String words() {
         StringBuilder words = new StringBuilder();

@@ -28,6 +28,9 @@ final class Matching {
     /** A camera turned by more moves vignetting and dust on the sensor's picture. */
     private static final double SAME_ANGLE_DEG = 2;
 
+    /** A dark half as long as the lights may be scaled up; what is noise in it grows as much. */
+    private static final double MOST_DARK_SCALE = 2;
+
     private Matching() {}
 
     /** A condition with what to say where it is broken. */
@@ -77,7 +80,30 @@ final class Matching {
             why.removeIf(w -> w.startsWith("No flat dark"));
             why.add("Flat dark: none of the flats' own exposure; the bias is taken off them instead.");
         }
-        return new Match(lights, dark, bias, flat, flatDark, why);
+        Optional<FrameSet> toScale = dark.isEmpty() && bias.isPresent() ? darkToScale(lights, sets) : Optional.empty();
+        toScale.ifPresent(
+                d -> why.add("Dark: " + d.words() + " could be scaled to the lights' exposure above the bias."));
+        return new Match(lights, dark, toScale, bias, flat, flatDark, why);
+    }
+
+    /** One that differs in its exposure alone: the longest first, for it has the least noise, but none that is far too short. */
+    private static Optional<FrameSet> darkToScale(FrameSet lights, List<FrameSet> sets) {
+        if (lights.exposureS().orElse(0) <= 0) {
+            return Optional.empty();
+        }
+        List<Rule> rules = settings(lights);
+        rules.add(temperature(lights));
+        return of(sets, FrameKind.DARK, FrameKind.MASTER_DARK).stream()
+                .filter(s -> broken(s, rules).isEmpty())
+                .filter(s -> s.exposureS().orElse(0) > 0
+                        && lights.exposureS().getAsDouble() / s.exposureS().getAsDouble() <= MOST_DARK_SCALE)
+                .max(Comparator.comparingDouble((FrameSet s) -> s.exposureS().getAsDouble())
+                        .thenComparingInt(FrameSet::depth)
+                        .thenComparing(FrameSet::id));
+    }
+
+    private static Rule temperature(FrameSet lights) {
+        return number("", " °C", lights.temperatureC(), FrameSet::temperatureC, w -> SAME_TEMPERATURE_C);
     }
 
     private static List<FrameSet> of(List<FrameSet> sets, FrameKind... kinds) {
@@ -142,7 +168,7 @@ final class Matching {
     private static List<Rule> darkRules(FrameSet lights) {
         List<Rule> rules = settings(lights);
         rules.add(number("", " s", lights.exposureS(), FrameSet::exposureS, w -> Math.max(0.02, SAME_EXPOSURE * w)));
-        rules.add(number("", " °C", lights.temperatureC(), FrameSet::temperatureC, w -> SAME_TEMPERATURE_C));
+        rules.add(temperature(lights));
         return rules;
     }
 

@@ -22,7 +22,7 @@ final class FilterWalks {
      */
     static List<Change> of(NightPlan plan, Kit kit, int ditherEvery) {
         List<Change> changes = new ArrayList<>();
-        if (!kit.equipment().filtersByHand() || kit.filters().size() < 2) {
+        if (!Overheads.filtersFromABox(kit)) {
             return changes;
         }
         Overheads overheads = Overheads.of(kit);
@@ -38,6 +38,7 @@ final class FilterWalks {
                 if (!goal.get().filter().equals(present)) {
                     present = goal.get().filter();
                     changes.add(new Change(at, present));
+                    at = at.plusMillis(Math.round(1000 * overheads.perFilterByHand()));
                 }
                 taken.merge(present, 1, Integer::sum);
                 at = at.plusMillis(

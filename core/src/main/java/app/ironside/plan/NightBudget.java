@@ -317,9 +317,10 @@ public record NightBudget(
                 .size();
         int fewest = FilterWalks.fewest(given.plan());
         if (changes > fewest) {
+            double each = Overheads.of(given.kit()).perFilterByHand() / 60;
             found.add(say(
-                    "Filters are changed by hand %d times by this plan; one after the other it would be %d times.",
-                    changes, fewest));
+                    "Filters are changed by hand %d times by this plan, %.0f min of the night; one after the other it would be %d times, %.0f min.",
+                    changes, each * changes, fewest, each * fewest));
         }
         List<String> wet = given.kit().equipment().heated() ? reminded : found;
         dew.stream()

@@ -159,6 +159,7 @@ public final class NightPlanner {
         List<PlannedBlock> blocks = new ArrayList<>();
         Instant free = progress.now();
         Interval awake = awake(site, kit, program, times);
+        Filler filler = new Filler(kit, program, outlook);
         for (int i = 0; i < program.targets().size(); i++) {
             TargetPlan target = program.targets().get(i);
             Map<String, Integer> done = progress.done(i);
@@ -173,7 +174,7 @@ public final class NightPlanner {
             if (span.isEmpty()) {
                 continue;
             }
-            PlannedBlock block = new Filler(kit, program, outlook).block(target, window, span.get(), done);
+            PlannedBlock block = filler.block(target, window, span.get(), done);
             blocks.add(block);
             free = block.span().until();
         }
@@ -190,18 +191,22 @@ public final class NightPlanner {
         return new Interval(from, last.isBefore(from) ? from : last);
     }
 
-    /** Fills a target's time with subs. */
+    /** Fills one target's time after the other with subs. */
     private static final class Filler {
         private final Kit kit;
         private final Program program;
         private final Outlook outlook;
         private final Overheads overheads;
 
+        /** The filter that the target before leaves in; a night begins with the kit's first. */
+        private String present;
+
         Filler(Kit kit, Program program, Outlook outlook) {
             this.kit = kit;
             this.program = program;
             this.outlook = outlook;
             this.overheads = Overheads.of(kit);
+            this.present = kit.filters().get(0).name();
         }
 
         /** A sub with its share of the focus runs that the program's triggers ask for. */
@@ -228,13 +233,17 @@ public final class NightPlanner {
                 Optional<FilterGoal> next = target.next(
                         taken, outlook.allowedAt(target, kit, span.from().plus(share(span, used / seconds))));
                 double cost = next.map(
-                                g -> withFocus(target, overheads.secondsOf(g.subSeconds(), program.ditherEvery())))
+                                g -> withFocus(target, overheads.secondsOf(g.subSeconds(), program.ditherEvery()))
+                                        + (g.filter().equals(present) ? 0 : overheads.perFilterByHand()))
                         .orElse((double) MOON_WAIT.toSeconds());
                 if (used + cost > seconds) {
                     break;
                 }
                 used += cost;
-                next.ifPresent(g -> taken.merge(g.filter(), 1, Integer::sum));
+                if (next.isPresent()) {
+                    present = next.get().filter();
+                    taken.merge(present, 1, Integer::sum);
+                }
             }
             boolean filled = target.isFilled(taken);
             taken.replaceAll((filter, count) -> count - done.getOrDefault(filter, 0));

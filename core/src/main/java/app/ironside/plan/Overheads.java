@@ -13,9 +13,19 @@ import app.ironside.kit.OwnTimes;
  * @param hoursPerFocus how often one is expected
  * @param perStart slew, centring, the first focus run, guide star, settling and a minute's proof
  * @param perFlip the same on the other side, without a focus run
+ * @param perFilterByHand another filter from a box; nothing where a wheel turns
  */
 public record Overheads(
-        double perSub, double perDither, double perFocus, double hoursPerFocus, double perStart, double perFlip) {
+        double perSub,
+        double perDither,
+        double perFocus,
+        double hoursPerFocus,
+        double perStart,
+        double perFlip,
+        double perFilterByHand) {
+    /** To walk out, unscrew one filter in the dark and screw in another, seconds (common practice: three minutes). */
+    public static final double FILTER_BY_HAND = 180;
+
     // What the journals of rehearsed nights show: 78 dithers of 21 s (35 at most), sweeps of 75 s with 85 s to guide
     // again,
     // starts of 243 to 279 s, flips of 158 to 160 s.
@@ -38,7 +48,13 @@ public record Overheads(
                 own.focusRunSeconds().orElse(FOCUS),
                 HOURS_PER_FOCUS,
                 START,
-                own.flipSeconds().orElse(FLIP));
+                own.flipSeconds().orElse(FLIP),
+                filtersFromABox(kit) ? FILTER_BY_HAND : 0);
+    }
+
+    /** Whether somebody has to go out for another filter. */
+    public static boolean filtersFromABox(Kit kit) {
+        return kit.equipment().filtersByHand() && kit.filters().size() > 1;
     }
 
     /** A plan that is to hold its count gets this much more time than it should need: a dither settles late, a focus run comes between. */

@@ -12,6 +12,7 @@ import app.ironside.image.Header;
 import app.ironside.image.Statistics;
 import app.ironside.image.TiffExample;
 import app.ironside.library.FactBook;
+import app.ironside.library.FrameKind;
 import app.ironside.library.FrameSet;
 import app.ironside.library.HeadShelf;
 import app.ironside.library.Library;
@@ -295,6 +296,53 @@ class DarkroomTest {
                 .isTrue();
         assertThat(median(proven.raw(), 290, 310)).isLessThan(0.95 * median(proven.raw(), 140, 180));
         assertThat(develop(List.of(), Progress.NONE).masters()).anyMatch(m -> !m.made());
+    }
+
+    /**
+     * Darks of 120 s for lights of 60 s: by the bias alone the column that gains 10 ADU a second stays 570 ADU brighter than its neighbours; scaled, it
+     * goes as with darks of 60 s.
+     */
+    @Test
+    void aDarkOfAnotherExposureIsScaledWhenAsked() throws Exception {
+        for (int i = 0; i < 6; i++) {
+            frame("raw/dark/d" + i + ".fits", Map.of("IMAGETYP", "Dark", "EXPTIME", 120.0), (x, y) -> 0, 120);
+        }
+        Development without = develop(List.of(), Progress.NONE);
+        assertThat(without.masters()).noneMatch(m -> m.of().kind() == FrameKind.DARK);
+        assertThat(without.matches().get(0).why())
+                .anyMatch(w -> w.contains("6 darks of 120 s") && w.contains("could be scaled"));
+        Match match = without.matches().get(0);
+        assertThat(column(plain().prove(match, folder.resolve("out"), Progress.NONE)
+                        .calibrated()))
+                .isCloseTo(570, within(3.0));
+
+        Darkroom scaling = with(new Darkroom.Settings(
+                Rejection.WINSORIZED,
+                false,
+                Map.of(),
+                64 << 20,
+                List.of(),
+                Set.of(Darkroom.Extra.SCALED_DARKS),
+                Optional.empty()));
+        Darkroom.Proven proven = scaling.prove(match, folder.resolve("out"), Progress.NONE);
+        assertThat(column(proven.calibrated())).isCloseTo(0, within(3.0));
+        assertThat(proven.proof().hot().orElseThrow().value()).isCloseTo(1, within(0.02));
+        Development made = scaling.develop(
+                List.of(folder.resolve("raw")), folder.resolve("out"), Told.NOTHING, HeadShelf.NONE, Progress.NONE);
+        assertThat(made.failed()).isEmpty();
+        Development.MasterFile scaled = made.masters().stream()
+                .filter(m -> m.of().id().startsWith("scaled"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(scaled.sound()).as("%s", scaled.verdict()).isTrue();
+        assertThat(scaled.of().exposureS()).hasValue(60);
+        assertThat(FitsFiles.read(scaled.file()).header().number("EXPTIME")).hasValue(60);
+        assertThat(made.stacks().get(0).made()).as("of other masters").isTrue();
+    }
+
+    /** By how much the hot column exceeds the sky. */
+    private static double column(Frame light) {
+        return median(light, 40, 41) - median(light, 140, 180);
     }
 
     /** One of eight lights through cloud: left out by its verdict, taken in with its small weight when all are kept. */

@@ -53,6 +53,62 @@ class ThumbnailTest {
         }
     }
 
+    /**
+     * By hand: of 100 by 60 pixels, each its own number, nine parts of 8 by 5 in 28 by 19: columns 0, 46 and 92, rows 0, 27 and 55 of the file
+     * begin them.
+     */
+    @ParameterizedTest
+    @EnumSource(
+            value = FitsFiles.Encoding.class,
+            names = {"FLOAT_32", "UNSIGNED_16"})
+    void cornersAreShownAtFullSize(FitsFiles.Encoding encoding) {
+        float[] pixels = new float[100 * 60];
+        for (int i = 0; i < pixels.length; i++) {
+            pixels[i] = i;
+        }
+        Path file = folder.resolve("light.fits");
+        FitsFiles.write(file, new Frame(100, 60, pixels, Header.EMPTY), encoding);
+
+        Frame nine = Thumbnail.corners(file, 28, 19);
+
+        assertThat(nine.width()).isEqualTo(28);
+        assertThat(nine.height()).isEqualTo(19);
+        int[] columns = {0, 46, 92};
+        int[] rows = {0, 27, 55};
+        for (int j = 0; j < 3; j++) {
+            for (int i = 0; i < 3; i++) {
+                for (int y = 0; y < 5; y++) {
+                    for (int x = 0; x < 8; x++) {
+                        assertThat(nine.pixels()[(7 * j + y) * 28 + 10 * i + x])
+                                .isEqualTo((rows[j] + y) * 100 + columns[i] + x);
+                    }
+                }
+            }
+        }
+        assertThat(nine.pixels()[8]).as("a line between").isNaN();
+        assertThat(nine.pixels()[5 * 28]).isNaN();
+    }
+
+    /** Red 100, green 200, blue 400: every cell has their mean, 225, and the parts begin on whole cells. */
+    @Test
+    void theCornersOfAMosaicHaveNoPattern() {
+        float[] pixels = new float[90 * 70];
+        for (int i = 0; i < pixels.length; i++) {
+            int odd = i / 90 % 2 + i % 90 % 2;
+            pixels[i] = odd == 0 ? 100 : odd == 1 ? 200 : 400;
+        }
+        Path file = folder.resolve("colour.fits");
+        FitsFiles.write(
+                file, new Frame(90, 70, pixels, Header.EMPTY.with("BAYERPAT", "RGGB")), FitsFiles.Encoding.FLOAT_32);
+
+        Frame nine = Thumbnail.corners(file, 28, 19);
+
+        for (int y = 0; y < 5; y++) {
+            assertThat(nine.pixels()[y * 28]).isEqualTo(225);
+            assertThat(nine.pixels()[(y + 14) * 28 + 27]).isEqualTo(225);
+        }
+    }
+
     @Test
     void aFrameThatIsSmallAlreadyStaysAsItIs() {
         float[] pixels = {1, 2, 3, Float.NaN, 5, 6};

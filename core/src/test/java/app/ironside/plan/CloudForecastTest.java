@@ -165,7 +165,7 @@ class CloudForecastTest {
      */
     @Test
     void theTimeOfTenSubs() {
-        Overheads costs = new Overheads(2, 18, 110, 1.2, 120, 150);
+        Overheads costs = new Overheads(2, 18, 110, 1.2, 120, 150, 0);
         assertThat(costs.secondsFor(10 * costs.secondsOf(180, 3), 0, 180))
                 .isCloseTo(1.15 * (1880 + 120 + 47.87), within(0.5));
         assertThat(costs.secondsFor(1880, 1, 180) - costs.secondsFor(1880, 0, 180))

@@ -128,8 +128,8 @@ class NightBudgetTest {
     }
 
     /**
-     * By hand: M 33 in L, R, G, B by turns of two subs over 167 subs is 84 turns, NGC 2403 in L and Ha by turns of four over 17 subs five; one
-     * after the other it is 4 and 2, one less where the filter that is in goes on.
+     * A filter is put in for each turn of two subs of M 33 and of four of NGC 2403, but for the first of the night, which is in; one target's filters
+     * after the other's are 4 and 2, one less where the filter that is in goes on. Two subs of 180 s and a walk of 180 s: of M 33's time a third goes.
      */
     @Test
     void filtersFromABoxAreWalks() {
@@ -137,20 +137,26 @@ class NightBudgetTest {
                 .as("a wheel turns by itself")
                 .isEmpty();
         Kit box = byHand(FILE.kit());
+        NightPlan plan = NightPlanner.plan(FILE.site(), box, FILE.program());
         List<FilterWalks.Change> walks =
-                FilterWalks.of(PLAN, box, FILE.program().ditherEvery());
-        int turns = PLAN.blocks().stream()
+                FilterWalks.of(plan, box, FILE.program().ditherEvery());
+        int turns = plan.blocks().stream()
                 .mapToInt(b ->
                         (b.subs() + b.target().subsPerFilter() - 1) / b.target().subsPerFilter())
                 .sum();
         assertThat(walks).hasSizeBetween(turns - 1, turns);
         assertThat(walks.get(0).filter()).isEqualTo("L");
         assertThat(walks).isSortedAccordingTo(Comparator.comparing(FilterWalks.Change::at));
-        assertThat(FilterWalks.fewest(PLAN)).isEqualTo(5);
-        NightBudget budget = budget(box, weather(8, 0.5), 500);
+        double share =
+                (double) plan.blocks().get(0).subs() / PLAN.blocks().get(0).subs();
+        assertThat(share).as("subs of M 33 that are left of those with a wheel").isCloseTo(2.0 / 3, within(0.05));
+        assertThat(FilterWalks.fewest(plan)).isEqualTo(5);
+        NightBudget budget =
+                NightBudget.of(new NightBudget.Given(FILE.site(), box, plan, FILE.program(), weather(8, 0.5), 500));
         assertThat(budget.warnings())
-                .anyMatch(w -> w.matches("Filters are changed by hand \\d+ times by this plan; one after the other it"
-                        + " would be 5 times\\."));
+                .anyMatch(
+                        w -> w.matches("Filters are changed by hand \\d+ times by this plan, \\d+ min of the night; one"
+                                + " after the other it would be 5 times, 15 min\\."));
         assertThat(budget.visits().size())
                 .isGreaterThan(budget(FILE.kit(), weather(8, 0.5), 500).visits().size() + 20);
     }

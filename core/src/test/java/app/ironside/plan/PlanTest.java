@@ -82,7 +82,7 @@ class PlanTest {
     /** By hand: 120 s start, no flip, no dither, 110 s of focus in 1.2 h: in one hour (3600 − 120 − 91.7) / 181.5 = 18.67. */
     @Test
     void subsThatFitByHand() {
-        Overheads overheads = new Overheads(1.5, 0, 110, 1.2, 120, 150);
+        Overheads overheads = new Overheads(1.5, 0, 110, 1.2, 120, 150, 0);
         assertThat(overheads.subsIn(3600, 180, 2, 0)).isEqualTo(18);
         assertThat(overheads.subsIn(100, 180, 2, 0)).isZero();
         assertThat(overheads.subsIn(overheads.secondsFor(40 * overheads.secondsOf(180, 2), 1, 180), 180, 2, 1))

@@ -3,6 +3,7 @@ package app.ironside.desk;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.ironside.journal.Stage;
+import java.awt.image.BufferedImage;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
@@ -123,6 +124,13 @@ class DarkroomDeskTest extends DeskHarness {
         List<Integer> now = chosen();
         assertThat(lines().get(now.get(0))).as("what was chosen stays it").contains("light-01");
         sortBy("time");
+        BufferedImage whole = sheetSeen();
+        fire("#sheet-corners");
+        until("the corners", d -> !d.darkroom().isLooking());
+        assertThat(pixels(sheetSeen())).isNotEqualTo(pixels(whole));
+        fire("#sheet-corners");
+        until("the likenesses again", d -> !d.darkroom().isLooking());
+        assertThat(pixels(sheetSeen())).isEqualTo(pixels(whole));
         fire("#darkroom-sheet");
         until("the picture", d -> !d.darkroom().isLooking());
         on(() -> {
@@ -131,6 +139,14 @@ class DarkroomDeskTest extends DeskHarness {
                     .clearAndSelect(0);
             return true;
         });
+    }
+
+    private BufferedImage sheetSeen() {
+        return on(() -> Snapshots.of(desk.getScene()));
+    }
+
+    private static int[] pixels(BufferedImage image) {
+        return image.getRGB(0, 0, image.getWidth(), image.getHeight(), null, 0, image.getWidth());
     }
 
     private List<Integer> chosen() {

@@ -40,6 +40,11 @@ final class WatchedHands implements Hands {
     }
 
     @Override
+    public void changeFilter(String filter) throws InterruptedException {
+        simulated.changeFilter(filter);
+    }
+
+    @Override
     public void focus(int steps, double stepUm) throws InterruptedException {
         simulated.focus(steps, stepUm);
     }

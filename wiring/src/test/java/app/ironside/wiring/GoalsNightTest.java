@@ -2,18 +2,23 @@ package app.ironside.wiring;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.ironside.JsonText;
 import app.ironside.Workers;
 import app.ironside.document.NightFile;
 import app.ironside.journal.JournalInMemory;
 import app.ironside.journal.NightState;
 import app.ironside.journal.SubTaken;
+import app.ironside.kit.Equipment;
 import app.ironside.night.NightControl;
 import app.ironside.night.NightWatcher;
 import app.ironside.plan.FilterGoal;
 import app.ironside.plan.MoonRule;
+import app.ironside.plan.NightPlanner;
+import app.ironside.plan.PlannedBlock;
 import app.ironside.plan.TargetPlan;
 import app.ironside.sim.SteppedClock;
 import com.fasterxml.jackson.databind.ObjectMapper;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -61,6 +66,40 @@ class GoalsNightTest {
         assertThat(order(night)).isEqualTo("L L Ha Ha L L Ha L");
         assertThat(night.subs())
                 .allSatisfy(s -> assertThat(s.seconds()).isEqualTo(s.filter().equals("L") ? 60 : 120));
+    }
+
+    /** Three minutes a change: four turns are three walks, for the first filter is in; the plan reckons with them as the night does. */
+    @Test
+    void filtersFromABoxTakeHandsAndTime() throws Exception {
+        NightFile wheel = night(
+                new FilterGoal("L", 60).withSubs(Optional.of(4)), new FilterGoal("Ha", 120).withSubs(Optional.of(4)));
+        NightFile file = NightFile.of(
+                wheel.site(),
+                wheel.kit()
+                        .withEquipment(JsonText.overlay(
+                                wheel.kit().equipment(),
+                                JsonText.newObject().put("filtersByHand", true),
+                                Equipment.class,
+                                "equipment")),
+                wheel.program(),
+                List.of(),
+                wheel.observatory());
+        NightState night = run(file);
+        assertThat(order(night)).isEqualTo("L L Ha Ha L L Ha Ha");
+        for (int i = 1; i < 8; i++) {
+            SubTaken before = night.subs().get(i - 1);
+            SubTaken sub = night.subs().get(i);
+            double between = Duration.between(
+                            before.exposed().until(), sub.exposed().from())
+                    .toSeconds();
+            if (!sub.filter().equals(before.filter())) {
+                assertThat(between).isGreaterThan(180);
+            }
+        }
+        int planned = NightPlanner.plan(file.site(), file.kit(), file.program()).blocks().stream()
+                .mapToInt(PlannedBlock::subs)
+                .sum();
+        assertThat(night.subsPlanned()).isEqualTo(planned);
     }
 
     /** What earlier nights kept is not taken again. By hand: 0.1 h wanted, 0.05 h kept: 3 min left are three subs of 60 s. */

@@ -42,6 +42,16 @@ final class ContactSheet extends DrawnPane implements AutoCloseable {
     /** A screen shows some forty. */
     private static final int MOST_KEPT = 900;
 
+    /** What a cell shows of its light. */
+    enum Look {
+        WHOLE,
+        CORNERS;
+
+        Frame of(Path file) {
+            return this == WHOLE ? Thumbnail.of(file, CELL_PX) : Thumbnail.corners(file, CELL_PX, CELL_PX * 3 / 4);
+        }
+    }
+
     /** What a cell was clicked for. */
     enum Pick {
         ALONE,
@@ -76,6 +86,7 @@ final class ContactSheet extends DrawnPane implements AutoCloseable {
     private Optional<Stretch> stretch = Optional.empty();
     private Set<Path> files = Set.of();
     private int series;
+    private Look look = Look.WHOLE;
     private double top;
 
     /**
@@ -112,13 +123,24 @@ final class ContactSheet extends DrawnPane implements AutoCloseable {
         lights = next;
         if (!now.equals(files)) {
             files = now;
-            series++;
-            stretch = Optional.empty();
-            smalls.clear();
-            images.clear();
+            anew();
             top = 0;
         }
         stale();
+    }
+
+    /** Shows all of each light, or its corners at full size. */
+    void look(Look next) {
+        look = next;
+        anew();
+        stale();
+    }
+
+    private void anew() {
+        series++;
+        stretch = Optional.empty();
+        smalls.clear();
+        images.clear();
     }
 
     /** Marks what is chosen, and brings the last of it on the screen. */
@@ -187,15 +209,18 @@ final class ContactSheet extends DrawnPane implements AutoCloseable {
         Path yardstick = best();
         Optional<Stretch> known = stretch;
         int of = series;
+        Look how = look;
         work.ask(progress -> {
-                    Stretch how = known.orElseGet(() -> Stretch.automatic(Thumbnail.of(yardstick, CELL_PX)));
+                    Stretch alike = known.orElseGet(() -> Stretch.automatic(how.of(yardstick)));
                     Small[] made = new Small[batch.size()];
-                    Workers.ALL_CORES.forEach(batch.size(), i -> made[i] = small(batch.get(i), how));
-                    return new Made(how, List.of(made));
+                    Workers.ALL_CORES.forEach(batch.size(), i -> made[i] = small(batch.get(i), how, alike));
+                    return new Made(alike, List.of(made));
                 })
                 .failed(why -> {
                     // The yardstick itself cannot be read: each says so in its cell.
-                    batch.forEach(f -> smalls.put(f, Small.NONE));
+                    if (of == series) {
+                        batch.forEach(f -> smalls.put(f, Small.NONE));
+                    }
                     stale();
                 })
                 .then(made -> {
@@ -219,10 +244,10 @@ final class ContactSheet extends DrawnPane implements AutoCloseable {
                 .file();
     }
 
-    private static Small small(Path file, Stretch how) {
+    private static Small small(Path file, Look how, Stretch alike) {
         try {
-            Frame frame = Thumbnail.of(file, CELL_PX);
-            return new Small(frame.width(), frame.height(), how.toBytes(frame));
+            Frame frame = how.of(file);
+            return new Small(frame.width(), frame.height(), alike.toBytes(frame));
         } catch (RuntimeException e) {
             return Small.NONE;
         }

@@ -29,6 +29,10 @@ final class DevelopOptions extends HBox {
             "darkroom-maps",
             "maps",
             "Beside each stack, what every pixel is made of: subs, share left out, weight, noise");
+    private final CheckBox scaleDarks = box(
+            "darkroom-scale-darks",
+            "scale darks",
+            "Where no dark has the lights' exposure: one of another, scaled above the bias, if the sensor's glow and hot pixels allow it");
     private final TextField colour = new TextField();
     private final ComboBox<Grain> grain = new ComboBox<>();
 
@@ -80,7 +84,7 @@ final class DevelopOptions extends HBox {
         rejection.setMinWidth(USE_PREF_SIZE);
         grain.setMinWidth(USE_PREF_SIZE);
         setAlignment(Pos.CENTER_LEFT);
-        getChildren().addAll(rejection, grain, keepAll, crop, maps, colour);
+        getChildren().addAll(rejection, grain, keepAll, crop, maps, scaleDarks, colour);
     }
 
     private static CheckBox box(String id, String text, String what) {
@@ -123,6 +127,9 @@ final class DevelopOptions extends HBox {
         }
         if (maps.isSelected()) {
             extras.add(Darkroom.Extra.MAPS);
+        }
+        if (scaleDarks.isSelected()) {
+            extras.add(Darkroom.Extra.SCALED_DARKS);
         }
         return new Darkroom.Settings(
                 school,

@@ -9,6 +9,8 @@ import javafx.geometry.Pos;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.MultipleSelectionModel;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
@@ -41,7 +43,13 @@ final class LightsView extends VBox implements AutoCloseable {
         sorted.getItems().setAll(SubMeasure.values());
         sorted.setValue(SubMeasure.TIME);
         sorted.setOnAction(e -> onSort.accept(sorted.getValue()));
-        HBox tools = new HBox(8, dim("Chart of"), charted, dim("in order of"), sorted);
+        ToggleButton corners = new ToggleButton("Corners");
+        corners.setId("sheet-corners");
+        corners.setTooltip(
+                new Tooltip("Middle, edges and corners of each light at full size: how round the stars are there"));
+        corners.setOnAction(
+                e -> sheet.look(corners.isSelected() ? ContactSheet.Look.CORNERS : ContactSheet.Look.WHOLE));
+        HBox tools = new HBox(8, dim("Chart of"), charted, dim("in order of"), sorted, corners);
         tools.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(sheet, Priority.ALWAYS);
         getChildren().addAll(tools, chart, sheet);
