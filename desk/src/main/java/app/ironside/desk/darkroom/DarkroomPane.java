@@ -190,6 +190,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         setCenter(middle);
         develop.getStyleClass().add("chief");
         HBox how = new HBox(8, develop, options, change, goesTo, open);
+        HBox.setHgrow(options, Priority.SOMETIMES);
         how.setAlignment(Pos.CENTER_LEFT);
         how.setPadding(new Insets(8, 0, 4, 0));
         HBox.setHgrow(goesTo, Priority.ALWAYS);

@@ -16,10 +16,10 @@ import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.TextField;
 import javafx.scene.control.Tooltip;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
 
 /** How lights are developed: what a person chooses beside the lights themselves. */
-final class DevelopOptions extends HBox {
+final class DevelopOptions extends FlowPane {
     private final ComboBox<String> rejection = new ComboBox<>();
     private final CheckBox keepAll =
             box("darkroom-keep-all", "keep all", "Every light with stars of the field, whatever its verdict");
@@ -62,7 +62,7 @@ final class DevelopOptions extends HBox {
     }
 
     DevelopOptions() {
-        super(8);
+        super(8, 6);
         rejection.setId("darkroom-rejection");
         rejection
                 .getItems()
@@ -80,7 +80,9 @@ final class DevelopOptions extends HBox {
         colour.setPromptText("colour of: R,G,B");
         colour.setPrefWidth(130);
         colour.setMinWidth(112);
-        // In a narrow window the words of the folder give way first.
+        // In a narrow window they take a second row.
+        setMinWidth(360);
+        setPrefWrapLength(760);
         rejection.setMinWidth(USE_PREF_SIZE);
         grain.setMinWidth(USE_PREF_SIZE);
         setAlignment(Pos.CENTER_LEFT);

@@ -49,6 +49,9 @@ final class LightsView extends VBox implements AutoCloseable {
                 new Tooltip("Middle, edges and corners of each light at full size: how round the stars are there"));
         corners.setOnAction(
                 e -> sheet.look(corners.isSelected() ? ContactSheet.Look.CORNERS : ContactSheet.Look.WHOLE));
+        corners.setMinWidth(USE_PREF_SIZE);
+        charted.setMinWidth(110);
+        sorted.setMinWidth(110);
         HBox tools = new HBox(8, dim("Chart of"), charted, dim("in order of"), sorted, corners);
         tools.setAlignment(Pos.CENTER_LEFT);
         VBox.setVgrow(sheet, Priority.ALWAYS);
@@ -59,6 +62,7 @@ final class LightsView extends VBox implements AutoCloseable {
     private static Label dim(String text) {
         Label label = new Label(text);
         label.getStyleClass().add("dim");
+        label.setMinWidth(USE_PREF_SIZE);
         return label;
     }
 
