@@ -35,14 +35,6 @@ public final class Guider {
     /** Guiding that stays within this many of the air's own deviations cannot be told from settled. */
     private static final double AIR_SIGMAS = 2.2;
 
-    /** A loop is judged by so many exposures. */
-    private static final int JUDGED = 16;
-
-    /** It runs away when the star is further off than this, and does not come nearer though pulses are sent. */
-    private static final double AWAY_ARCSEC = 4;
-
-    private static final double LEAST_RESPONSE = 0.15;
-
     private final Mount mount;
     private final NightClock clock;
     private final Kit kit;
@@ -231,7 +223,7 @@ public final class Guider {
     private void tell(GuideSample sample) {
         samples.add(sample);
         recent.add(sample);
-        if (recent.size() > JUDGED) {
+        if (recent.size() > Runaway.JUDGED) {
             recent.remove(0);
         }
         log.accept(sample);
@@ -250,42 +242,9 @@ public final class Guider {
         }
     }
 
-    /**
-     * Whether the star does not come nearer though it is pulsed: it is none, or the calibration is no longer true.
-     *
-     * @return what is wrong, in words
-     */
-    public Optional<String> runsAway() {
-        if (recent.size() < JUDGED || star.lostInARow() > 0) {
-            return Optional.empty();
-        }
-        double[] off = recent.stream()
-                .mapToDouble(s -> Math.hypot(s.raArcsec(), s.decArcsec()))
-                .sorted()
-                .toArray();
-        if (off[off.length / 2] < AWAY_ARCSEC) {
-            return Optional.empty();
-        }
-        GuideCalibration known = calibration.orElseThrow();
-        double answered = 0;
-        double asked = 0;
-        for (int i = 0; i + 1 < recent.size(); i++) {
-            GuideSample a = recent.get(i);
-            GuideSample b = recent.get(i + 1);
-            double west = a.raPulseMs() * known.westArcsecPerSecond() / 1000;
-            double north = a.decPulseMs() * known.northArcsecPerSecond() / 1000;
-            answered += (b.raArcsec() - a.raArcsec()) * west + (b.decArcsec() - a.decArcsec()) * north;
-            asked += west * west + north * north;
-        }
-        if (asked < AWAY_ARCSEC * AWAY_ARCSEC || answered / asked > LEAST_RESPONSE) {
-            return Optional.empty();
-        }
-        return Optional.of(String.format(
-                Locale.ROOT,
-                "the star stays %.1f″ off though pulses of %.0f″ were sent in %d exposures",
-                off[off.length / 2],
-                Math.sqrt(asked),
-                recent.size()));
+    /** Whether the star does not come nearer though it is pulsed, and why. */
+    public Optional<Runaway> runsAway() {
+        return star.lostInARow() > 0 ? Optional.empty() : calibration.flatMap(known -> Runaway.of(recent, known));
     }
 
     /** Shifts the lock position, so that the next sub lands on other pixels. */

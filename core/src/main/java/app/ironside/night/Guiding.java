@@ -8,8 +8,10 @@ import app.ironside.guide.GuideFocus;
 import app.ironside.guide.GuideRules;
 import app.ironside.guide.GuideSample;
 import app.ironside.guide.Guider;
+import app.ironside.guide.Runaway;
 import app.ironside.image.Frame;
 import app.ironside.journal.Dithered;
+import app.ironside.journal.FaultTold;
 import app.ironside.journal.Gate;
 import app.ironside.journal.GuideCameraLooked;
 import app.ironside.journal.GuideFigures;
@@ -398,7 +400,7 @@ final class Guiding {
         int lost = fitted.get().lostInARow();
         return lost >= GIVE_UP_AFTER
                 ? Optional.of("the guide star has been gone for " + lost + " exposures")
-                : fitted.get().runsAway();
+                : fitted.get().runsAway().map(Runaway::words);
     }
 
     /**
@@ -415,15 +417,28 @@ final class Guiding {
                     "the guide star has been gone for " + lost + " exposures",
                     "Most often this is cloud; else look for dew or a cable.");
         }
-        Optional<String> away = fitted.filter(Guider::isGuiding).flatMap(Guider::runsAway);
+        Optional<Runaway> away = fitted.filter(Guider::isGuiding).flatMap(Guider::runsAway);
         if (away.isPresent()) {
-            shunStar();
-            stop();
-            forgetCalibration();
-            throw new DeviceException(
-                    NAME,
-                    away.get(),
-                    "The calibration is void and another star is taken; if it happens again, look for a slipping clutch.");
+            letGo(away.get());
         }
+    }
+
+    private void letGo(Runaway away) {
+        boolean stands = away.kind() == Runaway.Kind.MOUNT_STANDS;
+        if (!stands) {
+            shunStar();
+        }
+        stop();
+        if (away.kind() == Runaway.Kind.CALIBRATION_VOID) {
+            forgetCalibration();
+        }
+        throw new DeviceException(
+                switch (away.kind()) {
+                    case NO_STAR -> FaultTold.GUIDE_STAR;
+                    case MOUNT_STANDS -> night.devices().mount().name();
+                    case CALIBRATION_VOID -> NAME;
+                },
+                away.words(),
+                away.remedy());
     }
 }

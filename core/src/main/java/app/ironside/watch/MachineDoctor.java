@@ -135,6 +135,8 @@ final class MachineDoctor {
         } else if (device.equals("camera")) {
             add(found, first, Trouble.CAMERA, 0.9, last.text());
             add(found, first, Trouble.POWER, 0.08, last.text());
+        } else if (device.equals(FaultTold.GUIDE_STAR)) {
+            add(found, first, Trouble.WRONG_STAR, 0.92, last.text());
         } else if (SEES.contains(device)) {
             guideStarGone(found, first, last);
         } else if (device.equals("mount")) {

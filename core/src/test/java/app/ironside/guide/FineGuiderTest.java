@@ -140,7 +140,9 @@ class FineGuiderTest {
         for (int i = 0; i < 20; i++) {
             guider.cycle();
         }
-        assertThat(guider.runsAway().orElseThrow()).contains("though pulses of").contains("were sent");
+        assertThat(guider.runsAway().orElseThrow().words())
+                .contains("though pulses of")
+                .contains("were sent");
         rateFactor = 1;
         for (int i = 0; i < 30; i++) {
             guider.cycle();
