@@ -36,6 +36,8 @@ final class Course {
     /** A sky that is so much noisier makes every star's signal-to-noise less. */
     private static final double SAME_SKY = 1.12;
 
+    private static final double NEAR_CONTACT_DEG = 12;
+
     /** What is asked for again and again. */
     private enum Feature {
         SIZE,
@@ -280,6 +282,13 @@ final class Course {
 
     boolean kept(int i) {
         return subs.get(i).grade().keep();
+    }
+
+    /** Near where something comes close it is likely that; elsewhere the mount itself. */
+    Trouble standsStill() {
+        OptionalDouble left = sub(last).signs().map(Signs::toContactDeg).orElse(OptionalDouble.empty());
+        boolean west = sub(last).signs().filter(Signs::west).isPresent();
+        return west && left.isPresent() && left.getAsDouble() < NEAR_CONTACT_DEG ? Trouble.CONTACT : Trouble.MOUNT;
     }
 
     /** The first of the subs up to the last of which each shows something. */

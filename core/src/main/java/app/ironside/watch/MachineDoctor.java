@@ -140,8 +140,9 @@ final class MachineDoctor {
         } else if (SEES.contains(device)) {
             guideStarGone(found, first, last);
         } else if (device.equals("mount")) {
-            add(found, first, Trouble.MOUNT, 0.75, last.text());
-            add(found, first, Trouble.CONTACT, 0.2, last.text());
+            Trouble still = course.subs.isEmpty() ? Trouble.MOUNT : course.standsStill();
+            add(found, first, still, 0.75, last.text());
+            add(found, first, still == Trouble.MOUNT ? Trouble.CONTACT : Trouble.MOUNT, 0.2, last.text());
         } else if (ON_THE_SUPPLY.contains(device)) {
             add(found, first, Trouble.DEVICE, 0.9, last.text());
         }

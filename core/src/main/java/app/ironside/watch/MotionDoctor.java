@@ -27,6 +27,9 @@ final class MotionDoctor {
     /** A hot pixel does not even shake with the air. */
     private static final double FROZEN = 0.45;
 
+    /** Declination over right ascension of a jump that the gear of the latter may have made. */
+    private static final double ALONG_RA = 0.35;
+
     private static final double SWINGS = 1.7;
 
     /** So far from exposure to exposure no wind shakes a telescope: it runs away. */
@@ -46,8 +49,6 @@ final class MotionDoctor {
 
     /** Nothing but a hand, a foot or a slipping clutch moves a field so far. */
     private static final double KNOCKED_ARCSEC = 40;
-
-    private static final double NEAR_CONTACT_DEG = 12;
 
     /** A pull stands out of the gear's own swing by so many of its standard deviations. */
     private static final double STANDS_OUT = 5;
@@ -171,7 +172,7 @@ final class MotionDoctor {
                                 " The guide star was lost to it; the trail lies %.0f° from right ascension.",
                                 away.getAsDouble())
                         : " The guide star was lost to it.");
-        Trouble still = standsStill();
+        Trouble still = course.standsStill();
         Finding mount = course.found(from, still, stands, sentence);
         found.add(mount);
         found.add(mount.with(still == Trouble.CONTACT ? Trouble.MOUNT : Trouble.CONTACT, Math.min(0.4, stands / 2)));
@@ -187,9 +188,24 @@ final class MotionDoctor {
         String sentence = Course.text(
                 "The guide star jumped by %.0f″ between two exposures%s.",
                 effort.jumpArcsec(), bySky ? ", along right ascension and by as much as the sky turned" : "");
-        Finding knock = course.found(course.last, Trouble.KNOCK, bySky ? 0.1 : 0.85, sentence);
+        boolean byGear = !bySky
+                && course.last > 0
+                && swings(course.last - 1)
+                && Math.abs(effort.jumpDecArcsec()) < ALONG_RA * Math.abs(effort.jumpRaArcsec());
+        Finding knock = course.found(course.last, Trouble.KNOCK, bySky ? 0.1 : byGear ? 0.2 : 0.85, sentence);
+        if (byGear) {
+            // A worm that swings takes the star along while nobody pulses: through a focus run, a dither, a slew.
+            found.add(course.found(
+                    course.last,
+                    Trouble.GEAR,
+                    0.75,
+                    sentence
+                            + Course.text(
+                                    " It lies along right ascension, in which the gear has swung %.1f times as far as before.",
+                                    largestSwing())));
+        }
         if (bySky) {
-            Trouble still = standsStill();
+            Trouble still = course.standsStill();
             found.add(knock.with(still, 0.7));
             found.add(knock.with(still == Trouble.CONTACT ? Trouble.MOUNT : Trouble.CONTACT, 0.35));
         }
@@ -375,14 +391,6 @@ final class MotionDoctor {
     /** Drawn out though guiding held its star, or without any guiding: which way and how evenly tells why. */
     private void trailed(List<Finding> found) {
         SubsWatch.trailed(course.subs, found);
-    }
-
-    /** Near where something comes close it is likely that; elsewhere the mount itself. */
-    private Trouble standsStill() {
-        OptionalDouble left =
-                course.sub(course.last).signs().map(Signs::toContactDeg).orElse(OptionalDouble.empty());
-        boolean west = course.sub(course.last).signs().filter(Signs::west).isPresent();
-        return west && left.isPresent() && left.getAsDouble() < NEAR_CONTACT_DEG ? Trouble.CONTACT : Trouble.MOUNT;
     }
 
     private boolean softStar(int i) {

@@ -245,6 +245,32 @@ class DiagnosisRulesTest {
         assertThat(found()).extracting(Finding::trouble).doesNotContain(Trouble.CAP);
     }
 
+    /** A worm that has swung for two subs takes the star along while nobody pulses; without that swing, or in declination too, it is a knock. */
+    @Test
+    void aJumpAlongTheGearsWayIsTheGears() {
+        jump(6, 0.5);
+        assertFirst(Trouble.KNOCK);
+        events.remove(events.size() - 1);
+        for (int i = 0; i < 2; i++) {
+            next.swing = 1.2;
+            take();
+        }
+        assertFirst(Trouble.GEAR);
+        jump(6, 0.5);
+        assertFirst(Trouble.GEAR);
+        assertThat(found().get(0).sentence()).contains("along right ascension").contains("3.0 times");
+        events.remove(events.size() - 1);
+        jump(6, 5);
+        assertFirst(Trouble.KNOCK);
+    }
+
+    private void jump(double ra, double dec) {
+        next.jumpRa = ra;
+        next.jumpDec = dec;
+        next.shake = 1.6;
+        take();
+    }
+
     @Test
     void wetAirThatComesSlowlyIsFog() {
         events.add(AirMeasured.told(
