@@ -68,6 +68,12 @@ class DarkroomDeskTest extends DeskHarness {
         assertThat(lines().get(2)).contains("✕ light-02.fits.fz").contains("cloud");
         // The first light is left out by hand, that is taken back, and done again.
         assertThat(lines().get(0)).contains("✓ ");
+        chooseGrain(2);
+        assertThat(said("#darkroom-said"))
+                .as("seven are kept: 0.482 / √7")
+                .startsWith(
+                        "7 lights dithered by chance would cover pixels 2 times as fine to within 18 %: evenly enough.");
+        chooseGrain(0);
         fire("#darkroom-mark");
         assertThat(lines().get(0)).contains("✕ ").contains("by hand");
         press(KeyCode.Z, true);
@@ -137,6 +143,15 @@ class DarkroomDeskTest extends DeskHarness {
             ((ListView<?>) desk.darkroom().lookup("#darkroom-list"))
                     .getSelectionModel()
                     .clearAndSelect(0);
+            return true;
+        });
+    }
+
+    private void chooseGrain(int place) {
+        on(() -> {
+            ((ComboBox<?>) desk.darkroom().lookup("#darkroom-grain"))
+                    .getSelectionModel()
+                    .select(place);
             return true;
         });
     }

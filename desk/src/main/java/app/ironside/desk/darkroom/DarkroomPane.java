@@ -9,6 +9,7 @@ import app.ironside.darkroom.Development;
 import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.Chore;
 import app.ironside.desk.parts.FilePane;
+import app.ironside.image.Statistics;
 import app.ironside.judge.Grade;
 import app.ironside.judge.Grader;
 import app.ironside.judge.Looks;
@@ -19,6 +20,8 @@ import app.ironside.library.Library;
 import app.ironside.library.Match;
 import app.ironside.library.Told;
 import app.ironside.solve.PlaneTransform;
+import app.ironside.stack.Drizzle;
+import app.ironside.stack.DrizzleOutlook;
 import app.ironside.star.DetectSettings;
 import app.ironside.star.StarFinder;
 import java.nio.file.Path;
@@ -189,6 +192,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         middle.setMinSize(120, 120);
         setCenter(middle);
         develop.getStyleClass().add("chief");
+        options.onGrain(this::promise);
         HBox how = new HBox(8, develop, options, change, goesTo, open);
         HBox.setHgrow(options, Priority.SOMETIMES);
         how.setAlignment(Pos.CENTER_LEFT);
@@ -288,6 +292,24 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         prove.setDisable(now || lightless);
         compare.setDisable(now || lightless);
         weigh.setDisable(now || lightless);
+    }
+
+    /** What drops onto a finer grid would give, by the lights that are kept. */
+    private void promise(Optional<Drizzle> drizzle) {
+        List<JudgedLight> kept = JudgedLight.sorted(grades, marks.all(), order).stream()
+                .filter(JudgedLight::keep)
+                .toList();
+        drizzle.ifPresent(d -> said.setText(
+                kept.isEmpty()
+                        ? "Judge the lights first: then it is told here whether drops would be worth it."
+                        : DrizzleOutlook.of(
+                                        d,
+                                        kept.size(),
+                                        Statistics.median(kept.stream()
+                                                .mapToDouble(
+                                                        l -> l.grade().sub().fwhmPx())
+                                                .toArray()))
+                                .sentence()));
     }
 
     private void fill() {

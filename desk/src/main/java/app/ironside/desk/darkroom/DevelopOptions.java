@@ -11,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import javafx.geometry.Pos;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.ComboBox;
@@ -95,6 +96,11 @@ final class DevelopOptions extends FlowPane {
         box.setTooltip(new Tooltip(what));
         box.setMinWidth(USE_PREF_SIZE);
         return box;
+    }
+
+    /** Whether onto finer pixels, and what that promises for some lights; told again whenever the choice is another. */
+    void onGrain(Consumer<Optional<Drizzle>> told) {
+        grain.setOnAction(e -> told.accept(grain.getValue().drizzle()));
     }
 
     /** What is wrong with them, in words. */
