@@ -417,22 +417,34 @@ final class Guiding {
                     "the guide star has been gone for " + lost + " exposures",
                     "Most often this is cloud; else look for dew or a cable.");
         }
-        Optional<Runaway> away = fitted.filter(Guider::isGuiding).flatMap(Guider::runsAway);
+        Optional<Runaway> away = away();
         if (away.isPresent()) {
             letGo(away.get());
         }
     }
 
+    private Optional<Runaway> away() {
+        return fitted.filter(Guider::isGuiding).flatMap(Guider::runsAway);
+    }
+
+    /** What is wrong with a star that does not follow its pulses, by what it is about; it is guided on all the same. */
+    Optional<DeviceException> runsAway() {
+        return away().map(this::fault);
+    }
+
     private void letGo(Runaway away) {
-        boolean stands = away.kind() == Runaway.Kind.MOUNT_STANDS;
-        if (!stands) {
+        if (away.kind() != Runaway.Kind.MOUNT_STANDS) {
             shunStar();
         }
         stop();
         if (away.kind() == Runaway.Kind.CALIBRATION_VOID) {
             forgetCalibration();
         }
-        throw new DeviceException(
+        throw fault(away);
+    }
+
+    private DeviceException fault(Runaway away) {
+        return new DeviceException(
                 switch (away.kind()) {
                     case NO_STAR -> FaultTold.GUIDE_STAR;
                     case MOUNT_STANDS -> night.devices().mount().name();

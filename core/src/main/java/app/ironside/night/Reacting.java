@@ -67,7 +67,7 @@ final class Reacting {
         if (may.heat() && OF_WET_GLASS.contains(trouble)) {
             return Optional.of(Reaction.HEAT);
         }
-        if (may.guideAnew() && trouble == Trouble.WRONG_STAR && guiding.isFitted()) {
+        if (trouble == Trouble.WRONG_STAR && mayGuideAnew()) {
             return Optional.of(Reaction.GUIDE_ANEW);
         }
         if (may.recentre()
@@ -77,6 +77,11 @@ final class Reacting {
             return Optional.of(Reaction.RECENTRE);
         }
         return Optional.empty();
+    }
+
+    /** Whether another star may be taken by itself. */
+    boolean mayGuideAnew() {
+        return night.program().reactions().guideAnew() && guiding.isFitted() && !recently(Reaction.GUIDE_ANEW);
     }
 
     private boolean recently(Reaction reaction) {

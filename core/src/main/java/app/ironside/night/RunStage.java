@@ -4,6 +4,7 @@ import app.ironside.device.Device;
 import app.ironside.device.DeviceException;
 import app.ironside.device.DeviceLost;
 import app.ironside.focus.FocusRun;
+import app.ironside.journal.FaultTold;
 import app.ironside.journal.Gate;
 import app.ironside.journal.Reacted;
 import app.ironside.journal.Stage;
@@ -174,6 +175,7 @@ final class RunStage {
                 boolean good = verdict.filter(Verdict::keep).isPresent();
                 recoveries = good ? 0 : recoveries;
                 leg.lastGood = good ? night.clock().now() : leg.lastGood;
+                tellOfNoStar();
                 react(leg);
                 guiding.check();
             } catch (DeviceException e) {
@@ -237,6 +239,15 @@ final class RunStage {
         leg.begun = false;
         clear = elsewhere.look(leg, focusing.filter().name(), not);
         lookedElsewhere = night.clock().now();
+    }
+
+    /** What is guided on and is no star needs another star, and neither a pause nor to be pointed again. */
+    private void tellOfNoStar() {
+        Optional<DeviceException> away = guiding.runsAway();
+        if (away.filter(e -> e.device().equals(FaultTold.GUIDE_STAR)).isPresent() && reacting.mayGuideAnew()) {
+            night.record().fault(Stage.RUN, away.get());
+            doctor.look();
+        }
     }
 
     /** Does what the policy allows about what is wrong. */

@@ -87,6 +87,10 @@ final class SimCamera extends SimDevice implements Camera {
     private final DoubleSupplier angleDeg;
     private final long seed;
     private Optional<Exposer.Scene> lastMoving = Optional.empty();
+
+    /** Where the star stood that a hot pixel has taken the place of. */
+    private Optional<Region> hotSpot = Optional.empty();
+
     private Exposure exposure = Exposure.light(Duration.ZERO);
     private Instant started;
     private int frames;
@@ -253,6 +257,11 @@ final class SimCamera extends SimDevice implements Camera {
         Exposer.Scene now = moving(seconds, middle);
         if (!optics.showsHotPixel(middle)) {
             lastMoving = Optional.of(now);
+            hotSpot = Optional.empty();
+            return now;
+        }
+        hotSpot = hotSpot.or(exposure::region);
+        if (!isAtHotSpot()) {
             return now;
         }
         // A hot pixel stays where the star was, wherever the telescope looks.
@@ -268,6 +277,15 @@ final class SimCamera extends SimDevice implements Camera {
                 then.path(),
                 now.spotShare(),
                 now.marks());
+    }
+
+    /** Whether what is read is about the hot pixel; another star has another window, and is one. */
+    private boolean isAtHotSpot() {
+        return exposure.region()
+                .filter(r -> hotSpot.filter(h -> Math.abs(r.left() - h.left()) < h.width() / 2
+                                && Math.abs(r.bottom() - h.bottom()) < h.height() / 2)
+                        .isPresent())
+                .isPresent();
     }
 
     private Exposer.Scene moving(double seconds, Instant middle) {
