@@ -82,14 +82,27 @@ final class MasterShelf {
         Path light = lights.get(lights.size() / 2);
         step.step("scaling " + from.id() + " for " + light.getFileName(), 0.9);
         Path file = names.in(Destination.folder(out.resolve("masters"), "the folder for results"), to.id(), ".fits");
+        double factor = match.darkScale().orElseThrow();
+        List<Path> inputs = new ArrayList<>(from.files());
+        inputs.addAll(match.bias().orElseThrow().files());
+        inputs.add(light);
+        String digest = Recipe.digest(inputs, List.of("scaled", Double.toString(factor)));
+        Optional<Recipe.MasterFacts> known = recipe.stillTrue(file, digest).flatMap(Recipe.Entry::master);
+        Recipe.MasterFacts facts;
         try {
-            DarkScaling scaling = DarkScaling.judged(
-                    dark.get(), bias.get(), light, match.darkScale().orElseThrow());
-            FitsFiles.write(file, scaling.dark(dark.get(), bias.get()), FitsFiles.Encoding.FLOAT_32);
-            files.put(to.id(), new Development.MasterFile(file, to, true, scaling.isSound(), scaling.sentences()));
+            facts = known.orElseGet(() -> {
+                DarkScaling scaling = DarkScaling.judged(dark.get(), bias.get(), light, factor);
+                FitsFiles.write(file, scaling.dark(dark.get(), bias.get()), FitsFiles.Encoding.FLOAT_32);
+                Recipe.MasterFacts found = new Recipe.MasterFacts(scaling.isSound(), scaling.sentences());
+                recipe.madeMaster(file, digest, found);
+                return found;
+            });
         } catch (BadInputException e) {
             failed.accept("master " + to.id() + ": " + e.getMessage());
+            return;
         }
+        files.put(
+                to.id(), new Development.MasterFile(file, to, known.isEmpty(), facts.sound(), facts.sentences()));
     }
 
     private static FrameSet ofExposure(FrameSet dark, FrameSet lights) {

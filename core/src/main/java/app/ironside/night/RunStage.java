@@ -48,7 +48,8 @@ final class RunStage {
     private static final Duration PAUSE_BEFORE_RECOVERY = Duration.ofMinutes(5);
 
     /** What complains when the sky is shut: each of these sees stars or nothing. */
-    private static final Set<String> SEES_THE_SKY = Set.of("guider", "guide camera", FocusRun.NAME, Centering.NAME);
+    private static final Set<String> SEES_THE_SKY =
+            Set.of("guider", "guide camera", FaultTold.GUIDE_STAR, FocusRun.NAME, Centering.NAME);
 
     private final NightContext night;
     private final Conduct conduct;
