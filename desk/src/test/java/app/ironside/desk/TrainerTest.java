@@ -93,7 +93,7 @@ class TrainerTest extends DeskHarness {
                 .isEqualTo(points);
         until("the list to tell it", d -> ((ListView<?>) d.lookup("#exercises"))
                 .getItems()
-                .get(0)
+                .get(1)
                 .toString()
                 .contains("OptionalInt[" + points + "]"));
     }
