@@ -101,8 +101,7 @@ final class MasterShelf {
             failed.accept("master " + to.id() + ": " + e.getMessage());
             return;
         }
-        files.put(
-                to.id(), new Development.MasterFile(file, to, known.isEmpty(), facts.sound(), facts.sentences()));
+        files.put(to.id(), new Development.MasterFile(file, to, known.isEmpty(), facts.sound(), facts.sentences()));
     }
 
     private static FrameSet ofExposure(FrameSet dark, FrameSet lights) {

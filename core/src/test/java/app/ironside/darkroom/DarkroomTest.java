@@ -336,7 +336,9 @@ class DarkroomTest {
                 .orElseThrow();
         assertThat(scaled.sound()).as("%s", scaled.verdict()).isTrue();
         assertThat(scaled.of().exposureS()).hasValue(60);
-        assertThat(scaled.made()).as("it was made for the proof, and is true still").isFalse();
+        assertThat(scaled.made())
+                .as("it was made for the proof, and is true still")
+                .isFalse();
         assertThat(FitsFiles.read(scaled.file()).header().number("EXPTIME")).hasValue(60);
         assertThat(made.stacks().get(0).made()).as("of other masters").isTrue();
     }
