@@ -60,7 +60,9 @@ public record DarkScaling(
             Calibrator.mustFit("dark", dark, raw.width(), raw.height());
             Calibrator.mustFit("bias", bias, raw.width(), raw.height());
             Frame current = strips(raw.width(), raw.height(), Header.EMPTY, minus(dark::rows, bias::rows));
-            Frame sky = strips(raw.width(), raw.height(), raw.header(), minus(raw::rows, bias::rows));
+            Frame sky = strips(raw.width(), raw.height(), Header.EMPTY, minus(raw::rows, bias::rows));
+            // As the camera gave it: what is full is told by its own level.
+            Frame untouched = strips(raw.width(), raw.height(), raw.header(), raw::rows);
             double glow = glow(current);
             float[] seen = Statistics.sample(sky, 40_000);
             double level = Math.max(0, Statistics.median(seen));
@@ -72,7 +74,8 @@ public record DarkScaling(
                     glow,
                     Math.abs(1 - factor) * glow,
                     allowed,
-                    CalibrationProof.hot(current, sky, Mosaic.of(raw.header()).isPresent())
+                    CalibrationProof.hot(
+                                    current, untouched, Mosaic.of(raw.header()).isPresent())
                             .map(r -> new CalibrationProof.Ratio(r.value() / factor, r.error() / factor)));
         }
     }

@@ -14,7 +14,6 @@ import app.ironside.plan.NightPlan;
 import app.ironside.plan.NightPlanner;
 import java.io.IOException;
 import java.io.OutputStream;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
@@ -54,13 +53,7 @@ public record NightReport(NightFile file, NightPlan plan, NightState night, Opti
         return night.last(StackMade.class)
                 .flatMap(s -> folder.map(f -> f.resolve(s.picture())))
                 .filter(Files::isRegularFile)
-                .map(png -> {
-                    try {
-                        return Files.readAllBytes(png);
-                    } catch (IOException e) {
-                        throw new UncheckedIOException(png + " cannot be read: " + e.getMessage(), e);
-                    }
-                });
+                .map(Sheet::read);
     }
 
     /**
@@ -89,8 +82,10 @@ public record NightReport(NightFile file, NightPlan plan, NightState night, Opti
         time(h);
         troubles(h);
         picture.ifPresent(png -> {
+            h.beginWhole();
             h.heading("The picture");
             h.picture(png, "the stack");
+            h.endWhole();
             night.all(StackMade.class).forEach(s -> h.paragraph(s.text()));
         });
         nextTime(h);

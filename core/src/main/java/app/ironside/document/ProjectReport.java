@@ -2,8 +2,6 @@ package app.ironside.document;
 
 import app.ironside.logbook.Gathering;
 import app.ironside.logbook.TargetNight;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -115,21 +113,13 @@ public record ProjectReport(Project project) {
                     shown.size() == 1
                             ? "The picture"
                             : n.equals(shown.get(0)) ? "The first picture" : "The last picture");
-            h.picture(bytes(n.picture().orElseThrow()), "the stack of " + n.date());
+            h.picture(Sheet.read(n.picture().orElseThrow()), "the stack of " + n.date());
             h.paragraph(String.format(
                     Locale.ROOT,
                     "%s: that night's stack; %.1f h in all by then.",
                     n.date(),
                     project.of().hoursUntil(n)));
             h.endWhole();
-        }
-    }
-
-    private static byte[] bytes(Path png) {
-        try {
-            return Files.readAllBytes(png);
-        } catch (IOException e) {
-            throw new UncheckedIOException(png + " cannot be read: " + e.getMessage(), e);
         }
     }
 

@@ -7,7 +7,9 @@ import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Base64;
 import java.util.List;
@@ -110,6 +112,15 @@ final class Sheet {
                 .append("\" src=\"data:image/png;base64,")
                 .append(Base64.getEncoder().encodeToString(png))
                 .append("\" /></p>\n");
+    }
+
+    /** A picture's file as it is. */
+    static byte[] read(Path png) {
+        try {
+            return Files.readAllBytes(png);
+        } catch (IOException e) {
+            throw new UncheckedIOException(png + " cannot be read: " + e.getMessage(), e);
+        }
     }
 
     /** The whole sheet. */

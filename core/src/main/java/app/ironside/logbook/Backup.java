@@ -42,7 +42,8 @@ public final class Backup {
     private static final ObjectMapper JSON = new ObjectMapper();
 
     /** What belongs to a running process or is made anew. */
-    private static final List<String> LEFT_OUT = List.of("in-use", "show-window", ".part", "-wal", "-shm", "-journal");
+    private static final List<String> LEFT_OUT =
+            List.of(FolderLock.FILE, "show-window", ".part", "-wal", "-shm", "-journal");
 
     /**
      * What was written or taken back.

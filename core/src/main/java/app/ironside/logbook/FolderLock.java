@@ -15,6 +15,9 @@ import java.util.Optional;
  * however it ends.
  */
 public final class FolderLock implements AutoCloseable {
+    /** What is locked; it holds nothing. */
+    static final String FILE = "in-use";
+
     private final FileChannel channel;
     private final FileLock lock;
 
@@ -35,7 +38,7 @@ public final class FolderLock implements AutoCloseable {
         try {
             Files.createDirectories(folder);
             FileChannel channel =
-                    FileChannel.open(folder.resolve("in-use"), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
+                    FileChannel.open(folder.resolve(FILE), StandardOpenOption.CREATE, StandardOpenOption.WRITE);
             FileLock lock = tryLock(channel);
             if (lock == null) {
                 channel.close();

@@ -10,6 +10,7 @@ import java.time.Clock;
 import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /**
  * A backup taken back into a folder that holds data and is in use: it is unpacked and proven beside it, and takes its place at the next start, before
@@ -51,7 +52,7 @@ public final class TakingBack {
     /**
      * Puts the backup in its place; nobody may have the folder open. A power cut in the middle leaves both, and the next start goes on.
      *
-     * @return where what was there lies now; empty where no backup waits, or nothing was there
+     * @return where what was there lies now; empty where no backup waits, or nothing was there but the mark of whoever has it
      * @throws UncheckedIOException if the folders cannot be renamed; both are as they were
      */
     public Optional<Path> takeOver(Clock clock) {
@@ -59,8 +60,8 @@ public final class TakingBack {
             return Optional.empty();
         }
         Path aside = folder.resolveSibling(folder.getFileName() + ".before-" + NAMED.format(clock.instant()));
-        boolean held = Files.isRegularFile(folder.resolve(Logbook.FILE));
         try {
+            boolean held = holdsAnything();
             if (held) {
                 Files.move(folder, aside, StandardCopyOption.ATOMIC_MOVE);
             } else {
@@ -74,10 +75,19 @@ public final class TakingBack {
                 }
                 throw e;
             }
+            return held ? Optional.of(aside) : Optional.empty();
         } catch (IOException e) {
             throw new UncheckedIOException(
                     "the backup in " + waiting + " could not take the place of " + folder + ": " + e.getMessage(), e);
         }
-        return held ? Optional.of(aside) : Optional.empty();
+    }
+
+    private boolean holdsAnything() throws IOException {
+        if (!Files.exists(folder)) {
+            return false;
+        }
+        try (Stream<Path> files = Files.list(folder)) {
+            return files.anyMatch(f -> !f.getFileName().toString().equals(FolderLock.FILE));
+        }
     }
 }

@@ -36,6 +36,7 @@ final class Course {
     /** A sky that is so much noisier makes every star's signal-to-noise less. */
     private static final double SAME_SKY = 1.12;
 
+    /** So near, in the turn of the sky, what a telescope may touch is the likelier cause. */
     private static final double NEAR_CONTACT_DEG = 12;
 
     /** What is asked for again and again. */

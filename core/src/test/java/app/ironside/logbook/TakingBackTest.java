@@ -84,6 +84,16 @@ class TakingBackTest {
         assertThat(folder.resolve("data.before-1/night-3/lights/m33.fits")).exists();
     }
 
+    /** A folder that lost its logbook may hold kits and wishes all the same. */
+    @Test
+    void whatLiesThereWithoutALogbookIsSetAsideToo() throws Exception {
+        back.prepare(zip, Progress.NONE);
+        Files.delete(data.resolve(Logbook.FILE));
+        Path aside = back.takeOver(CLOCK).orElseThrow();
+        assertThat(aside.resolve("night-3/lights/m33.fits")).hasSize(5000);
+        assertThat(nights()).isEqualTo(1);
+    }
+
     @Test
     void whatIsNoBackupIsRefused() throws Exception {
         Files.write(zip, new byte[300]);

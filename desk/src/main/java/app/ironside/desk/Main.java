@@ -49,6 +49,9 @@ public final class Main {
         }
         Path folder = Opening.dataFolder(demo);
         lock = FolderLock.take(folder);
+        if (lock.isPresent()) {
+            takeBack(folder);
+        }
         if (lock.isEmpty() && new Summons(folder).ask()) {
             System.err.println("ironside: it runs already; its window is shown");
             return;
@@ -58,7 +61,6 @@ public final class Main {
                     "ironside: " + folder + " is in use by another Ironside; go on in its window, or close it first");
             System.exit(BAD_USAGE);
         }
-        takeBack(folder);
         LoggerFactory.getILoggerFactory(); // before two threads ask for it at once
         loading = Optional.of(Loading.begin(folder, demo));
         Runtime.getRuntime().addShutdownHook(new Thread(AtomicFile::endOfProcess, "unfinished files"));
