@@ -199,6 +199,7 @@ public final class DarkroomPane extends BorderPane implements AutoCloseable {
         how.setPadding(new Insets(8, 0, 4, 0));
         HBox.setHgrow(goesTo, Priority.ALWAYS);
         goesTo.setMaxWidth(Double.MAX_VALUE);
+        goesTo.setPrefWidth(150); // a long name must not push the choices into a second row
         chore = new Chore("darkroom", this::busy, said::setText);
         setBottom(new VBox(4, how, chore, said));
         setPadding(new Insets(10, 14, 8, 14));

@@ -16,6 +16,7 @@ import javafx.scene.control.ChoiceBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Region;
 
 /** The part of Rules that says what the night may do by itself when something is wrong, and how it ends. */
 final class TroubleRules {
@@ -232,7 +233,10 @@ final class TroubleRules {
     private int addOrder(int row) {
         ChoiceBox<Ending.Order> order = new ChoiceBox<>();
         order.setId("rule-end-order");
-        order.setMinWidth(NAME_WIDTH);
+        // No wider than its two columns: what stands beside it begins there.
+        order.setMinWidth(0);
+        order.setMaxWidth(Double.MAX_VALUE);
+        order.setPrefWidth(140);
         order.getItems().setAll(Ending.Order.values());
         order.setConverter(Words.naming(Ending.Order::words));
         order.setValue(program().ending().order());
@@ -289,6 +293,9 @@ final class TroubleRules {
     private static Label name(String words) {
         Label label = new Label(words);
         label.setMinWidth(NAME_WIDTH);
+        label.setMaxWidth(NAME_WIDTH);
+        label.setWrapText(true);
+        label.setMinHeight(Region.USE_PREF_SIZE);
         return label;
     }
 
