@@ -56,7 +56,7 @@ class RehearseVerbTest {
         ObjectNode night = (ObjectNode) new ObjectMapper()
                 .readTree(Path.of("..", "examples", "colle-sorbo.json").toFile());
         ObjectNode sensor = (ObjectNode) night.at("/kit/sensor");
-        sensor.put("widthPx", 1000).put("heightPx", 750).put("pixelUm", 17.64);
+        sensor.put("widthPx", 840).put("heightPx", 630).put("pixelUm", 21);
         ObjectNode guider = (ObjectNode) night.at("/kit/guider");
         guider.put("widthPx", 640).put("heightPx", 480).put("pixelUm", 7.5);
         ((ArrayNode) night.at("/program/targets")).remove(1);

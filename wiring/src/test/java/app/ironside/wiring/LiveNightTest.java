@@ -135,9 +135,13 @@ class LiveNightTest {
         ObjectMapper json = new ObjectMapper();
         ObjectNode night = (ObjectNode) json.readTree(CommandsTest.smallNight(60, 3));
         ((ObjectNode) night.at("/kit/sensor"))
-                .put("widthPx", 1000)
-                .put("heightPx", 750)
-                .put("pixelUm", 17.64);
+                .put("widthPx", 840)
+                .put("heightPx", 630)
+                .put("pixelUm", 21);
+        ((ObjectNode) night.at("/kit/guider"))
+                .put("widthPx", 480)
+                .put("heightPx", 360)
+                .put("pixelUm", 10);
         ObjectNode equipment = (ObjectNode) night.withObject("/kit/equipment");
         ObjectNode drivers = equipment.putObject("drivers");
         for (DeviceRole role : DeviceRole.values()) {

@@ -51,9 +51,9 @@ class PowerCutTest {
         program.withObject("/calibrations").put("darks", 0).put("bias", 1).put("flatsPerFilter", 0);
         ((ObjectNode) night.at("/kit/focuser")).put("startSteps", 2480);
         ((ObjectNode) night.at("/kit/sensor"))
-                .put("widthPx", 1000)
-                .put("heightPx", 750)
-                .put("pixelUm", 17.64);
+                .put("widthPx", 840)
+                .put("heightPx", 630)
+                .put("pixelUm", 21);
         return json.writeValueAsString(night);
     }
 
