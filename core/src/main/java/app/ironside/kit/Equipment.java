@@ -111,22 +111,27 @@ public record Equipment(
 
     /** The same kit connected by other drivers. */
     public Equipment withDrivers(Map<String, DriverChoice> others) {
-        return with(camera, others, offAxis, ownTimes);
+        return with(contacts, camera, others, offAxis, ownTimes);
     }
 
     /** The same with another setting of the main camera. */
     public Equipment withCamera(CameraSettings other) {
-        return with(other, drivers, offAxis, ownTimes);
+        return with(contacts, other, drivers, offAxis, ownTimes);
     }
 
     /** The same with another pick-off prism, or none. */
     public Equipment withOffAxis(Optional<OffAxis> other) {
-        return with(camera, drivers, other, ownTimes);
+        return with(contacts, camera, drivers, other, ownTimes);
     }
 
     /** The same with what its nights showed that things take. */
     public Equipment withOwnTimes(OwnTimes other) {
-        return with(camera, drivers, offAxis, other);
+        return with(contacts, camera, drivers, offAxis, other);
+    }
+
+    /** The same with other limits where it touches. */
+    public Equipment withContacts(List<ContactLimit> others) {
+        return with(others, camera, drivers, offAxis, ownTimes);
     }
 
     /** The rating that counts for this load, kg: with a counterweight where the load needs one; empty if none is known. */
@@ -142,7 +147,11 @@ public record Equipment(
     }
 
     private Equipment with(
-            CameraSettings setting, Map<String, DriverChoice> others, Optional<OffAxis> prism, OwnTimes times) {
+            List<ContactLimit> limits,
+            CameraSettings setting,
+            Map<String, DriverChoice> others,
+            Optional<OffAxis> prism,
+            OwnTimes times) {
         return new Equipment(
                 colour,
                 deepRedShare,
@@ -153,7 +162,7 @@ public record Equipment(
                 payloadWithCounterweightKg,
                 periodicErrorArcsec,
                 wormSeconds,
-                contacts,
+                limits,
                 parts,
                 supply,
                 cardGigabytes,

@@ -30,6 +30,7 @@ import app.ironside.kit.Equipment.DriverChoice;
 import app.ironside.kit.Kit;
 import app.ironside.night.NightWatcher;
 import app.ironside.night.PersonsHands;
+import app.ironside.point.ContactWalk;
 import app.ironside.sky.Angles;
 import app.ironside.sky.Equatorial;
 import app.ironside.sky.NightTimes;
@@ -189,6 +190,20 @@ final class LiveVenue implements Venue {
         } finally {
             exposing.abort();
             camera.disconnect();
+        }
+    }
+
+    /** The kit's mount, walked outside a night. What a hand has to do for its driver is not asked: it has motors. */
+    List<ContactWalk.Found> walkContacts(
+            NightFile file, List<Double> declinationsDeg, ContactWalk.Eyes eyes, Progress progress)
+            throws InterruptedException {
+        Mount mount = needed(file, hands.apply(NightWatcher.NONE), DeviceRole.MOUNT, Mount.class);
+        mount.connect();
+        try {
+            return new ContactWalk(mount, Observer.at(file.site()), file.kit(), clock)
+                    .run(declinationsDeg, eyes, progress);
+        } finally {
+            mount.disconnect();
         }
     }
 

@@ -42,6 +42,7 @@ import app.ironside.night.WatchedClock;
 import app.ironside.plan.Program;
 import app.ironside.plan.WeatherForecast;
 import app.ironside.point.Centering;
+import app.ironside.point.ContactWalk;
 import app.ironside.point.GuardedMount;
 import app.ironside.point.ModelRun;
 import app.ironside.point.ModelShelf;
@@ -82,6 +83,9 @@ import java.util.function.Function;
 
 /** The one place that decides what a night is made of. */
 public final class Wiring {
+    /** How fast a simulated mount is shown to move. */
+    private static final double SHOWN_RATE = 10;
+
     private static final Duration MODEL_EXPOSURE = Duration.ofSeconds(8);
 
     private final StarCatalogue stars;
@@ -247,6 +251,40 @@ public final class Wiring {
     public CameraTrial tryCamera(NightFile file, DeviceRole role, NightWatcher person, Progress progress)
             throws InterruptedException {
         return new LiveVenue(drivers(), liveClock(), workers).tryCamera(file, role, person, progress);
+    }
+
+    /** Whether a walk to the contacts would move the kit's own mount; else it is a simulated one, which tells nothing of the kit. */
+    public static boolean movesOwnMount(NightFile file) {
+        return file.kit().equipment().drivers().containsKey(DeviceRole.MOUNT.word());
+    }
+
+    /**
+     * Walks the kit's mount by day to where its telescope touches; without a driver a simulated one, an hour before sunset, to show how it
+     * goes.
+     *
+     * @param eyes of whoever stands beside
+     * @throws app.ironside.device.DeviceException if the mount does not answer
+     * @throws java.util.concurrent.CancellationException if the progress says so; the mount is stopped then
+     */
+    public List<ContactWalk.Found> walkContacts(
+            NightFile file, List<Double> declinationsDeg, ContactWalk.Eyes eyes, Progress progress)
+            throws InterruptedException {
+        if (movesOwnMount(file)) {
+            return new LiveVenue(drivers(), liveClock(), workers).walkContacts(file, declinationsDeg, eyes, progress);
+        }
+        NightTimes times = NightTimes.of(file.site(), file.program().date());
+        Instant before = times.sunset().orElse(times.night().from()).minus(Duration.ofHours(1));
+        NightClock clock = new PacedClock(before, SHOWN_RATE);
+        SimulatedObservatory observatory = new SimulatedObservatory(
+                file.site(),
+                file.kit(),
+                file.observatoryOver(SimSettings.DEFAULT, SimSettings.class),
+                sky,
+                clock,
+                before,
+                workers);
+        return new ContactWalk(observatory.devices().mount(), Observer.at(file.site()), file.kit(), clock)
+                .run(declinationsDeg, eyes, progress);
     }
 
     /**

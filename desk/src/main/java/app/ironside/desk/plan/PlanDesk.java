@@ -74,7 +74,7 @@ public final class PlanDesk implements AutoCloseable {
     private final PlanDrawing drawing;
     private final BackgroundWork work = new BackgroundWork("plan");
     private final BackgroundWork editing = new BackgroundWork("changes of the plan");
-    private final BackgroundWork trying = new BackgroundWork("trying a camera");
+    private final BackgroundWork trying = new BackgroundWork("trying a device");
 
     private PlanModel model;
 
@@ -111,6 +111,11 @@ public final class PlanDesk implements AutoCloseable {
     /** Tries the camera of the kit. */
     TrialBar trial() {
         return new TrialBar(wiring, trying, this::file, kit -> use(file().site(), kit));
+    }
+
+    /** Finds where the kit touches. */
+    ContactBar contacts() {
+        return new ContactBar(wiring, trying, this::file, kit -> use(file().site(), kit));
     }
 
     /** What is wanted of targets. */

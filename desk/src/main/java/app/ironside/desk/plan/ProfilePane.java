@@ -50,6 +50,7 @@ public final class ProfilePane extends VBox {
     private final DriversPane drivers;
     private final Label aboutDrivers = new Label();
     private final TrialBar trial;
+    private final ContactBar contacts;
     private boolean filling;
     private String shown = "";
 
@@ -90,6 +91,7 @@ public final class ProfilePane extends VBox {
         grid.setVgap(4);
         drivers = new DriversPane(plan.drivers(), kit -> plan.use(plan.file().site(), kit));
         trial = plan.trial();
+        contacts = plan.contacts();
         aboutDrivers.setText(drivers.about());
         aboutDrivers.getStyleClass().add("dim");
         aboutDrivers.setWrapText(true);
@@ -99,7 +101,8 @@ public final class ProfilePane extends VBox {
         fault.getStyleClass().add("warning");
         fault.setWrapText(true);
         fault.setId("profile-fault");
-        getChildren().addAll(tools, fault, scroll, horizon);
+        // What asks while a mount moves is never scrolled out of sight.
+        getChildren().addAll(tools, fault, contacts, scroll, horizon);
     }
 
     private boolean editsKit() {
@@ -116,13 +119,14 @@ public final class ProfilePane extends VBox {
         Site site = plan.file().site();
         horizon.setVisible(!editsKit());
         horizon.setManaged(!editsKit());
-        for (Node node : List.of(drivers, trial, aboutDrivers)) {
+        for (Node node : List.of(drivers, trial, contacts, aboutDrivers)) {
             node.setVisible(editsKit());
             node.setManaged(editsKit());
         }
         drivers.show(plan.file().kit());
         if (editsKit()) {
             trial.show(plan.file().kit());
+            contacts.show(plan.file());
         }
         horizon.show(site.horizon(), site.marginDeg(), site.dome());
         String now = editsKit()
