@@ -1,8 +1,10 @@
 package app.ironside.bench;
 
 import app.ironside.Provenance;
+import app.ironside.journal.AxisMeasured;
 import app.ironside.journal.GuideFigures;
 import app.ironside.journal.NightStarted;
+import app.ironside.journal.Noted;
 import app.ironside.journal.SubCircumstances;
 import app.ironside.journal.SubMeasures;
 import app.ironside.journal.SubTaken;
@@ -38,6 +40,7 @@ public final class LogbookFigures {
     private static final int NIGHTS = 1000;
     private static final int SUBS = 200;
     private static final int TRIES = 9;
+    private static final int NOTES = 25;
     private static final List<String> ASKED =
             List.of("kept", "Ha above 50° under 2.2 px since March", "M 33 lost to cloud", "NGC 891 L over 60°");
 
@@ -64,6 +67,20 @@ public final class LogbookFigures {
                     search.points(question, SubFact.ALTITUDE, SubFact.SIZE, subs);
                     points[i] = (System.nanoTime() - began) / 1e6;
                 }
+                double[] looked = new double[TRIES];
+                double[] told = new double[TRIES];
+                for (int i = 0; i < TRIES; i++) {
+                    int subs = search.find(question).all().subs();
+                    long began = System.nanoTime();
+                    search.points(question, SubFact.POLAR, SubFact.SIZE, subs);
+                    looked[i] = (System.nanoTime() - began) / 1e6;
+                    began = System.nanoTime();
+                    search.told(Question.parse(text + " greased", known, LocalDate.of(2026, 11, 27)));
+                    told[i] = (System.nanoTime() - began) / 1e6;
+                }
+                System.out.printf(
+                        "%-45s charted by what stood in %.0f ms, notes found in %.0f ms%n",
+                        text, median(looked), median(told));
                 System.out.printf("%-45s counted in %.0f ms, charted in %.0f ms%n", text, median(find), median(points));
             }
         } finally {
@@ -86,6 +103,26 @@ public final class LogbookFigures {
                 LocalDate.ofInstant(begin, java.time.ZoneOffset.UTC),
                 Provenance.REHEARSED)));
         String target = List.of("M 33", "NGC 891", "NGC 7331", "IC 342").get(number % 4);
+        rows.add(EventCodec.write(new AxisMeasured(
+                begin,
+                "axis",
+                random.nextDouble(3),
+                0,
+                random.nextDouble(3),
+                0.1,
+                60,
+                0,
+                false,
+                OptionalDouble.empty(),
+                OptionalDouble.empty(),
+                OptionalDouble.empty(),
+                "",
+                List.of())));
+        for (int i = 0; i < NOTES; i++) {
+            String words =
+                    random.nextInt(30) == 0 ? "worm greased again" : "cloud came up from the west, waited for it";
+            rows.add(EventCodec.write(Noted.of(begin.plusSeconds(600L * i), words, "Ada")));
+        }
         for (int i = 0; i < SUBS; i++) {
             rows.add(EventCodec.write(sub(begin.plusSeconds(180L * i), target, i, random)));
         }

@@ -32,7 +32,7 @@ public final class Logbook implements AutoCloseable {
     static final String FILE = "logbook.sqlite";
 
     /** The number of the newest script in the folder migration. */
-    static final int SCHEMA = 4;
+    static final int SCHEMA = 5;
 
     private final Path folder;
     private final Jdbi jdbi;

@@ -17,6 +17,25 @@ public enum SubFact {
     NOISE("noise of the background", "ADU", "s.noise_adu", List.of()),
     EXPOSURE("exposure", "s", "s.seconds", List.of("s", "sec", "seconds")),
     KEPT("kept", "", "s.keep", List.of()),
+    FOCUS_AGE(
+            "time since the last focus run",
+            "min",
+            "(select (julianday(s.time) - julianday(max(f.time))) * 1440 from event f"
+                    + " where f.kind = 'FOCUS' and f.night = s.night and f.time <= s.time)",
+            List.of()),
+    POLAR(
+            "polar error measured last",
+            "′",
+            "(select json_extract(p.facts, '$.totalErrorArcmin') from event p"
+                    + " where p.kind = 'POLAR' and p.night = s.night and p.time <= s.time order by p.time desc limit 1)",
+            List.of()),
+    /** By mean lunations: Meeus, Astronomical Algorithms, 2nd ed., 49.1; the true phase is up to 14 hours from it. */
+    MOON(
+            "lit share of the Moon, mean",
+            "",
+            "(1 - cos(2 * pi() * (julianday(s.time) - 2451550.09766) / 29.530588861)) / 2",
+            List.of()),
+    SEASON("day of the year", "d", "cast(strftime('%j', n.date) as integer)", List.of()),
     HOUR("hour, UT", "h", "(julianday(s.time) - 0.5 - floor(julianday(s.time) - 0.5)) * 24", List.of()),
     DAY("days since the first", "d", "julianday(n.date) - (select min(julianday(date)) from night)", List.of());
 

@@ -11,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
 import org.jdbi.v3.core.Handle;
@@ -82,6 +83,14 @@ public final class SubSearch {
                 Arrays.stream(Cause.values()).map(Cause::word).toList()));
     }
 
+    /** From which days are counted. */
+    public Optional<LocalDate> firstNight() {
+        return jdbi.withHandle(h -> h.createQuery("select min(date) from night where date is not null")
+                .mapTo(String.class)
+                .findOne()
+                .map(LocalDate::parse));
+    }
+
     private static List<String> names(Handle h, String sql) {
         return h.createQuery(sql).mapTo(String.class).list();
     }
@@ -148,8 +157,9 @@ public final class SubSearch {
                         h,
                         "select n.id night, " + x.sql() + " x, " + y.sql() + " y",
                         question,
-                        " and " + x.sql() + " is not null and " + y.sql() + " is not null"
-                                + (every > 1 ? " and s.event % " + every + " = 0" : ""))
+                        // What is cheap first: a fact may be looked up among the night's events.
+                        (every > 1 ? " and s.event % " + every + " = 0" : "") + " and " + x.sql() + " is not null and "
+                                + y.sql() + " is not null")
                 .map((rs, c) -> new Point(rs.getLong("night"), rs.getDouble("x"), rs.getDouble("y")))
                 .list());
     }

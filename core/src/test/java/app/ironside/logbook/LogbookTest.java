@@ -94,7 +94,9 @@ class LogbookTest {
         try (Connection older = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve(Logbook.FILE));
                 Statement statement = older.createStatement()) {
             statement.execute("drop index event_told");
-            statement.execute("delete from flyway_schema_history where version = '4'");
+            statement.execute("drop index event_focus");
+            statement.execute("drop index event_polar");
+            statement.execute("delete from flyway_schema_history where version in ('4', '5')");
         }
         Logbook.open(folder).close();
         try (Connection now = DriverManager.getConnection("jdbc:sqlite:" + folder.resolve(Logbook.FILE));

@@ -4,8 +4,11 @@ import app.ironside.desk.parts.BackgroundWork;
 import app.ironside.desk.parts.FilePane;
 import app.ironside.desk.parts.Plot;
 import app.ironside.desk.parts.Words;
+import app.ironside.gear.GearBook;
+import app.ironside.gear.GearChange;
 import app.ironside.logbook.Backup;
 import app.ironside.logbook.Question;
+import app.ironside.logbook.SameGear;
 import app.ironside.logbook.SubFact;
 import app.ironside.logbook.SubSearch;
 import app.ironside.logbook.SubTable;
@@ -13,9 +16,12 @@ import app.ironside.logbook.TakingBack;
 import app.ironside.logbook.Trend;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.LongConsumer;
 import java.util.stream.Collectors;
 import javafx.geometry.Pos;
@@ -44,6 +50,7 @@ final class AllNightsPane implements AutoCloseable {
     private static final String EXAMPLE = "Ha above 50° under 3 px since March kept";
 
     private final SubSearch search;
+    private final GearBook gear;
     private final BackgroundWork work = new BackgroundWork("all nights");
     private final TextField ask = new TextField();
     private final Label count = new Label();
@@ -65,9 +72,15 @@ final class AllNightsPane implements AutoCloseable {
     private record Answer(
             Question question,
             SubSearch.Found found,
-            List<SubSearch.Point> points,
+            SameGear of,
+            List<GearChange> changes,
+            LocalDate firstOfAll,
             Optional<Trend> trend,
-            List<SubSearch.Told> told) {}
+            List<SubSearch.Told> told) {
+        List<SubSearch.Point> points() {
+            return of.points();
+        }
+    }
 
     /**
      * @param data the folder of the logbook
@@ -75,6 +88,7 @@ final class AllNightsPane implements AutoCloseable {
      */
     AllNightsPane(SubSearch search, Path data, LongConsumer onNight) {
         this.search = search;
+        this.gear = new GearBook(data);
         ask.setId("ask-logbook");
         ask.setPromptText("ask: " + EXAMPLE);
         ask.textProperty().addListener((o, was, is) -> renew());
@@ -239,7 +253,16 @@ final class AllNightsPane implements AutoCloseable {
                     SubSearch.Found found = search.find(question);
                     List<SubSearch.Point> points =
                             search.points(question, x, y, found.all().subs());
-                    return new Answer(question, found, points, Trend.of(points), search.told(question));
+                    List<GearChange> changes = gear.changes();
+                    SameGear of = SameGear.of(points, found.nights(), changes, x, y);
+                    return new Answer(
+                            question,
+                            found,
+                            of,
+                            changes,
+                            search.firstNight().orElse(LocalDate.now()),
+                            Trend.of(of.points()),
+                            search.told(question));
                 })
                 .onlyNewest()
                 .failed(understood::setText)
@@ -335,12 +358,13 @@ final class AllNightsPane implements AutoCloseable {
         facets(a.found().byTarget());
         facets(a.found().byCause());
         plot.show(state(a, x, y));
-        trend.setText(a.trend()
-                .map(t -> t.sentence(x, y))
-                .orElse(
-                        a.points().isEmpty()
-                                ? "No sub has both " + x.words() + " and " + y.words() + "."
-                                : "Too few subs, or all alike: no line can be drawn."));
+        trend.setText(a.of().sentence().map(s -> s + " ").orElse("")
+                + a.trend()
+                        .map(t -> t.sentence(x, y))
+                        .orElse(
+                                a.points().isEmpty()
+                                        ? "No sub has both " + x.words() + " and " + y.words() + "."
+                                        : "Too few subs, or all alike: no line can be drawn."));
     }
 
     private void facets(Map<String, SubSearch.Count> counts) {
@@ -375,7 +399,27 @@ final class AllNightsPane implements AutoCloseable {
                                 Plot.Style.LINE)))
                 .orElse(List.of(subs));
         return new Plot.State(
-                Words.capital(y.words()) + " against " + x.words(), x.axis(), y.axis(), curves, List.of(), false);
+                Words.capital(y.words()) + " against " + x.words(), x.axis(), y.axis(), curves, marks(a, x), false);
+    }
+
+    /** Over time, what was done to the gear of the nights that are shown. */
+    private static List<Plot.Mark> marks(Answer a, SubFact x) {
+        if (x != SubFact.DAY) {
+            return List.of();
+        }
+        Set<String> kits = a.found().nights().stream()
+                .map(SubSearch.OfNight::kit)
+                .filter(Objects::nonNull)
+                .collect(Collectors.toSet());
+        double until = a.points().stream().mapToDouble(SubSearch.Point::x).max().orElse(0);
+        double from = a.points().stream().mapToDouble(SubSearch.Point::x).min().orElse(0);
+        return a.changes().stream()
+                .filter(c -> kits.stream().anyMatch(k -> c.mayConcern(Optional.of(k))))
+                .map(c -> new Plot.Mark(
+                        ChronoUnit.DAYS.between(a.firstOfAll(), c.on()),
+                        c.kind().words()))
+                .filter(m -> m.x() >= from && m.x() <= until)
+                .toList();
     }
 
     @Override
