@@ -62,7 +62,7 @@ class DeskTest extends DeskHarness {
         return DemoNights.tonight()
                 .replace(
                         "\"widthPx\": 2800, \"heightPx\": 2100, \"pixelUm\": 6.3",
-                        "\"widthPx\": 960, \"heightPx\": 720, \"pixelUm\": 12.6")
+                        "\"widthPx\": 1400, \"heightPx\": 1050, \"pixelUm\": 12.6")
                 .replace(
                         "\"widthPx\": 1280, \"heightPx\": 960, \"pixelUm\": 3.75",
                         "\"widthPx\": 640, \"heightPx\": 480, \"pixelUm\": 7.5")
