@@ -2,12 +2,13 @@ package app.ironside.logbook;
 
 import app.ironside.gear.GearChange;
 import app.ironside.gear.GearChange.Voids;
-import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.TreeMap;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
@@ -33,7 +34,8 @@ public record SameGear(List<SubSearch.Point> points, int leftOut, List<GearChang
         }
         Map<Long, SubSearch.OfNight> byNumber =
                 nights.stream().collect(Collectors.toMap(SubSearch.OfNight::night, Function.identity(), (a, b) -> a));
-        Map<LocalDate, GearChange> because = new TreeMap<>();
+        Set<GearChange> because =
+                new TreeSet<>(Comparator.comparing(GearChange::on).thenComparing(GearChange::words));
         List<SubSearch.Point> same = new ArrayList<>();
         for (SubSearch.Point point : points) {
             Optional<GearChange> since = Optional.ofNullable(byNumber.get(point.night()))
@@ -42,9 +44,9 @@ public record SameGear(List<SubSearch.Point> points, int leftOut, List<GearChang
                             .filter(c -> c.mayConcern(Optional.ofNullable(night.kit())))
                             .filter(c -> night.date().isBefore(c.on()))
                             .reduce((a, b) -> a.on().isAfter(b.on()) ? a : b));
-            since.ifPresentOrElse(c -> because.put(c.on(), c), () -> same.add(point));
+            since.ifPresentOrElse(because::add, () -> same.add(point));
         }
-        return new SameGear(List.copyOf(same), points.size() - same.size(), List.copyOf(because.values()));
+        return new SameGear(List.copyOf(same), points.size() - same.size(), List.copyOf(because));
     }
 
     /** What was left out and why; empty if nothing was. */

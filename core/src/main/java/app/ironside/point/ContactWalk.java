@@ -35,6 +35,9 @@ public final class ContactWalk {
     /** The walk begins on the safe side of the meridian, where a telescope that looks at something higher than the mount is free. */
     private static final double BEGIN_DEG = 30;
 
+    /** Nobody follows a target lower. */
+    private static final double LOWEST_DEG = 5;
+
     /** Nobody follows a target further before it changes sides. */
     private static final double LAST_DEG = 60;
 
@@ -132,6 +135,13 @@ public final class ContactWalk {
         double next = -BEGIN_DEG;
         while (next <= LAST_DEG) {
             Place place = new Place(way * next, declination, side);
+            if (altitudeDeg(place) < LOWEST_DEG) {
+                // The same at every hour: a walk that began ends here, one that did not never will.
+                return new Walked(
+                        free.map(f -> way * f),
+                        touching <= LAST_DEG,
+                        free.isPresent() ? "" : String.format(Locale.ROOT, "there it stands under %.0f°", LOWEST_DEG));
+            }
             try {
                 goTo(place, progress);
             } catch (SlewRefused refused) {
@@ -157,11 +167,18 @@ public final class ContactWalk {
         return new Walked(free.map(f -> way * f), touching <= LAST_DEG, "");
     }
 
+    private Equatorial there(Place place) {
+        double sidereal = observer.siderealTimeDeg(clock.now());
+        return new Equatorial(Angles.wrap360(sidereal - place.hourAngleDeg()), place.declinationDeg());
+    }
+
+    private double altitudeDeg(Place place) {
+        return observer.observed(there(place), clock.now()).altitudeDeg();
+    }
+
     private void goTo(Place place, Progress progress) throws InterruptedException {
         progress.step("It goes to " + place.words(), 0);
-        double sidereal = observer.siderealTimeDeg(clock.now());
-        Equatorial there = new Equatorial(Angles.wrap360(sidereal - place.hourAngleDeg()), place.declinationDeg());
-        Operation slew = mount.slewTo(there, place.side());
+        Operation slew = mount.slewTo(there(place), place.side());
         try {
             while (slew.state() == Operation.State.UNDER_WAY) {
                 progress.step("It goes to " + place.words(), 0);
@@ -217,13 +234,13 @@ public final class ContactWalk {
                                     "%s something touches already %.0f° from the meridian; see to that first.",
                                     words,
                                     BEGIN_DEG)
-                            : words + " it was not walked: " + side.refused() + ". Try again at another hour.");
+                            : words + " it was not walked: " + side.refused() + ".");
         }
         return side.touched() || side.refused().isEmpty()
                 ? Optional.empty()
                 : Optional.of(String.format(
                         Locale.ROOT,
-                        "%s nothing touches to %+.0f°, and it went no further: %s. Try again at another hour.",
+                        "%s nothing touches to %+.0f°, and it went no further: %s. If that is the Sun, try again at another hour.",
                         words,
                         side.lastFreeDeg().get(),
                         side.refused()));

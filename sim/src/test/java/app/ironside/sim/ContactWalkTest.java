@@ -93,11 +93,25 @@ class ContactWalkTest {
         double declination = Math.rint(sun.decDeg());
         ContactWalk.Found found = walk(List.of(declination), 90, -90).get(0);
         assertThat(found.limit()).isEmpty();
-        assertThat(found.text()).contains("from the Sun").contains("Try again at another hour.");
+        assertThat(found.text()).contains("from the Sun");
         assertThat(stood).allSatisfy(p -> {
             double sunHourAngle = OBSERVER.hourAngleDeg(sun, clock.now());
             assertThat(Math.abs(p.hourAngleDeg() - sunHourAngle)).isGreaterThan(15);
         });
+    }
+
+    /** sin h = sin 44.05° sin d + cos 44.05° cos d cos t: at -25° the walk ends before 55°, at -45° nothing ever stands above 5°. */
+    @Test
+    void nobodyFollowsBelowTheHorizon() throws Exception {
+        clock.await(Duration.ofHours(5)); // the Sun is down
+        ContactLimit limit = walk(List.of(-25.0), 90, -90).get(0).limit().orElseThrow();
+        assertThat(limit.beforeFlipDeg()).isBetween(45.0, 55.0);
+        assertThat(limit.afterFlipDeg()).isBetween(-55.0, -45.0);
+        stood.clear();
+        ContactWalk.Found never = walk(List.of(-45.0), 90, -90).get(0);
+        assertThat(never.limit()).isEmpty();
+        assertThat(never.text()).contains("it was not walked: there it stands under 5°");
+        assertThat(stood).isEmpty();
     }
 
     @Test
