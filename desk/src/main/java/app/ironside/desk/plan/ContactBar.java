@@ -69,6 +69,7 @@ final class ContactBar extends VBox {
         question.setWrapText(true);
         said.setId("contacts-said");
         said.setWrapText(true);
+        said.managedProperty().bind(said.textProperty().isNotEmpty());
         // The scrolled values below give way, not what is said here.
         question.setMinHeight(USE_PREF_SIZE);
         said.setMinHeight(USE_PREF_SIZE);
