@@ -275,14 +275,7 @@ public final class Wiring {
         NightTimes times = NightTimes.of(file.site(), file.program().date());
         Instant before = times.sunset().orElse(times.night().from()).minus(Duration.ofHours(1));
         NightClock clock = new PacedClock(before, SHOWN_RATE);
-        SimulatedObservatory observatory = new SimulatedObservatory(
-                file.site(),
-                file.kit(),
-                file.observatoryOver(SimSettings.DEFAULT, SimSettings.class),
-                sky,
-                clock,
-                before,
-                workers);
+        SimulatedObservatory observatory = simulated(file, clock, before);
         return new ContactWalk(observatory.devices().mount(), Observer.at(file.site()), file.kit(), clock)
                 .run(declinationsDeg, eyes, progress);
     }
@@ -407,14 +400,8 @@ public final class Wiring {
         NightTimes times = NightTimes.of(file.site(), file.program().date());
         Instant dark = times.astronomicalDusk().orElse(times.night().from()).plus(Duration.ofHours(1));
         SteppedClock clock = new SteppedClock(dark);
-        SimulatedObservatory observatory = new SimulatedObservatory(
-                file.site(),
-                file.kit(),
-                file.observatoryOver(SimSettings.DEFAULT, SimSettings.class),
-                sky,
-                clock,
-                times.sunset().orElse(times.night().from()),
-                workers);
+        SimulatedObservatory observatory =
+                simulated(file, clock, times.sunset().orElse(times.night().from()));
         Observer observer = Observer.at(file.site());
         Mount mount = new GuardedMount(observatory.devices().mount(), observer, file.kit(), clock);
         mount.unpark();
@@ -429,6 +416,18 @@ public final class Wiring {
                         (frame, field, result, offset) -> {},
                         progress);
         return new ModelAnswer(PointingModel.fit(outcome.points(), observer, clock.now()), outcome.failures());
+    }
+
+    /** The observatory of a night, which began to stand in the open at a time. */
+    private SimulatedObservatory simulated(NightFile file, NightClock clock, Instant since) {
+        return new SimulatedObservatory(
+                file.site(),
+                file.kit(),
+                file.observatoryOver(SimSettings.DEFAULT, SimSettings.class),
+                sky,
+                clock,
+                since,
+                workers);
     }
 
     /** A changed program of a night; its site and kit stay, as they stand under the sky. */
